@@ -1,0 +1,45 @@
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <ostream>
+
+#include "play.hpp"
+
+namespace gaze::cli {
+namespace {
+
+std::string verdict_line(const std::vector<Finding>& findings, std::size_t files) {
+  const auto count = [&](Finding::Severity severity) {
+    return std::count_if(findings.begin(), findings.end(),
+                         [=](const Finding& finding) { return finding.severity == severity; });
+  };
+  return fmt::format("{} level{} read: {} errors, {} warnings, {} notes\n", files,
+                     files == 1 ? "" : "s", count(Finding::Severity::error),
+                     count(Finding::Severity::warning), count(Finding::Severity::note));
+}
+
+}  // namespace
+
+int check(const CheckOptions& options, const Streams& streams) {
+  std::vector<Finding> findings;
+  std::vector<Fault> faults;
+  for (const std::string& file : options.files) {
+    LevelOptions level = options.level;
+    level.file = file;
+    try {
+      for (Finding& finding : judge(read(level))) findings.push_back(std::move(finding));
+    } catch (const LevelError& error) {
+      faults.insert(faults.end(), error.faults().begin(), error.faults().end());
+    }
+  }
+  if (!faults.empty()) throw LevelError(std::move(faults));
+  if (options.json) {
+    streams.out << findings_json(findings);
+  } else {
+    for (const Finding& finding : findings) streams.out << finding_line(finding);
+    streams.out << verdict_line(findings, options.files.size());
+  }
+  return has_fault(findings) ? check_failed : done;
+}
+
+}  // namespace gaze::cli

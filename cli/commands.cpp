@@ -1,0 +1,115 @@
+#include "commands.hpp"
+
+#include <fmt/format.h>
+
+#include <CLI/CLI.hpp>
+#include <algorithm>
+
+#include "output.hpp"
+#include "play.hpp"
+
+namespace gaze::cli {
+namespace {
+
+void add_level_options(CLI::App& app, LevelOptions& options) {
+  app.add_option("--set", options.sets, "change a value of the level for this call, as PATH=VALUE")
+      ->type_name("PATH=VALUE")
+      ->allow_extra_args(false)
+      ->take_all();
+  app.add_option("--seconds", options.seconds, "how long a run lasts")->type_name("S");
+  app.add_option("--seed", options.seed, "seed of all that is random")->type_name("N");
+  app.add_option("--ticks-per-second", options.ticks_per_second, "steps a second")->type_name("N");
+}
+
+void add_level(CLI::App& app, LevelOptions& options) {
+  app.add_option("LEVEL", options.file, "level file")->required();
+  add_level_options(app, options);
+}
+
+/// The options of all calls, and the call that was chosen.
+struct Calls {
+  CheckOptions check;
+  RunOptions run;
+  WhyOptions why;
+  DrawOptions draw;
+  DemoOptions demo;
+};
+
+void add_calls(CLI::App& app, Calls& calls) {
+  CLI::App* check = app.add_subcommand("check", "reads and judges a level without running it");
+  check->add_option("LEVEL", calls.check.files, "level files")->required();
+  check->add_flag("--json", calls.check.json, "print the findings as JSON");
+  add_level_options(*check, calls.check.level);
+
+  CLI::App* run = app.add_subcommand("run", "plays a level; prints a timeline and a summary");
+  add_level(*run, calls.run.level);
+  run->add_flag("--json", calls.run.json, "print the result as JSON instead");
+  run->add_option("--trace", calls.run.trace, "write every tick to a .csv or .jsonl file")
+      ->type_name("FILE");
+
+  CLI::App* why = app.add_subcommand("why", "says what one agent knows of another, and why");
+  add_level(*why, calls.why.level);
+  why->add_option("--agent", calls.why.agent, "who looks")->required()->type_name("A");
+  why->add_option("--other", calls.why.other, "who is looked at")->required()->type_name("B");
+  why->add_option("--at", calls.why.at, "when")->required()->type_name("SECONDS");
+  why->add_flag("--json", calls.why.json, "print it as JSON");
+
+  CLI::App* draw = app.add_subcommand("draw", "draws a level and what its agents perceive");
+  add_level(*draw, calls.draw.level);
+  draw->add_option("--at", calls.draw.at, "when")->type_name("SECONDS");
+  draw->add_option("--output", calls.draw.output, ".png or .svg file to write")
+      ->required()
+      ->type_name("FILE");
+
+  CLI::App* demo = app.add_subcommand("demo", "plays the demo level and writes its pictures");
+  demo->add_option("--output", calls.demo.output, "folder to write to")->type_name("FOLDER");
+}
+
+int call(const CLI::App& app, const Calls& calls, const Streams& streams) {
+  if (app.got_subcommand("check")) return check(calls.check, streams);
+  if (app.got_subcommand("run")) return run(calls.run, streams);
+  if (app.got_subcommand("why")) return why(calls.why, streams);
+  if (app.got_subcommand("draw")) return draw(calls.draw, streams);
+  return demo(calls.demo, streams);
+}
+
+std::string first_line(const std::string& text) { return text.substr(0, text.find('\n')); }
+
+int parse_and_call(CLI::App& app, Calls& calls, std::vector<std::string> arguments,
+                   const Streams& streams) {
+  std::reverse(arguments.begin(), arguments.end());  // as this parser wants them
+  try {
+    app.parse(arguments);
+  } catch (const CLI::ParseError& error) {
+    if (error.get_exit_code() == 0) {
+      app.exit(error, streams.out, streams.err);
+      return done;
+    }
+    streams.err << fmt::format("gaze: error: {} (see gaze --help)\n", first_line(error.what()));
+    return unusable;
+  }
+  return call(app, calls, streams);
+}
+
+}  // namespace
+
+int command(const std::vector<std::string>& arguments, const Streams& streams) {
+  CLI::App app{"Gaze: who detects whom, chases, shoots and hurts, and why", "gaze"};
+  app.set_version_flag("--version", "gaze " GAZE_VERSION);
+  app.require_subcommand(1);
+  Calls calls;
+  add_calls(app, calls);
+  try {
+    const int status = parse_and_call(app, calls, arguments, streams);
+    streams.out.flush();
+    if (!streams.out) throw OutputError("standard output cannot be written");
+    return status;
+  } catch (const LevelError& error) {
+    for (const Fault& fault : error.faults()) streams.err << fault.text() << '\n';
+  } catch (const std::exception& error) {
+    streams.err << fmt::format("gaze: error: {}\n", error.what());
+  }
+  return unusable;
+}
+
+}  // namespace gaze::cli

@@ -1,0 +1,68 @@
+#pragma once
+
+#include <iosfwd>
+#include <string>
+#include <vector>
+
+#include "gaze/gaze.hpp"
+
+namespace gaze::cli {
+
+/// Exit statuses of the command.
+enum Status { done = 0, check_failed = 1, unusable = 2 };
+
+/// Where a call prints: what a program reads, and everything else.
+struct Streams {
+  std::ostream& out;
+  std::ostream& err;
+};
+
+/// Options that change the level for one call.
+struct LevelOptions {
+  std::string file;
+  std::vector<std::string> sets;  ///< PATH=VALUE
+  std::string seconds;            ///< As written; empty if not given.
+  std::string seed;
+  std::string ticks_per_second;
+};
+
+struct CheckOptions {
+  std::vector<std::string> files;
+  LevelOptions level;
+  bool json = false;
+};
+
+struct RunOptions {
+  LevelOptions level;
+  bool json = false;
+  std::string trace;
+};
+
+struct WhyOptions {
+  LevelOptions level;
+  std::string agent;
+  std::string other;
+  double at = 0.0;
+  bool json = false;
+};
+
+struct DrawOptions {
+  LevelOptions level;
+  double at = 0.0;
+  std::string output;
+};
+
+struct DemoOptions {
+  std::string output = "gaze-demo";
+};
+
+int check(const CheckOptions& options, const Streams& streams);
+int run(const RunOptions& options, const Streams& streams);
+int why(const WhyOptions& options, const Streams& streams);
+int draw(const DrawOptions& options, const Streams& streams);
+int demo(const DemoOptions& options, const Streams& streams);
+
+/// The whole command: reads the arguments (without the program's name) and calls one of the above.
+int command(const std::vector<std::string>& arguments, const Streams& streams);
+
+}  // namespace gaze::cli

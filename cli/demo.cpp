@@ -1,0 +1,64 @@
+#include <fmt/format.h>
+
+#include <array>
+#include <ostream>
+
+#include "output.hpp"
+#include "play.hpp"
+
+namespace gaze::cli {
+namespace {
+
+namespace fs = std::filesystem;
+
+constexpr const char* kDemoLevel = "propagation_house.toml";
+
+// Beside the installed program, else where the project was built from.
+fs::path demo_level() {
+  std::error_code error;
+  const fs::path program = fs::read_symlink("/proc/self/exe", error);
+  if (!error) {
+    const fs::path installed = program.parent_path() / GAZE_INSTALLED_DEMO / kDemoLevel;
+    if (fs::exists(installed, error)) return installed.lexically_normal();
+  }
+  return fs::path(GAZE_SOURCE_DEMO) / kDemoLevel;
+}
+
+void make_folder(const fs::path& folder) {
+  std::error_code error;
+  fs::create_directories(folder, error);
+  if (error || !fs::is_directory(folder)) {
+    throw OutputError(fmt::format("{} cannot be made a folder: {}", folder.string(),
+                                  error ? error.message() : "something else has its name"));
+  }
+}
+
+}  // namespace
+
+int demo(const DemoOptions& options, const Streams& streams) {
+  const Level level = read_level(demo_level());
+  const fs::path folder = options.output;
+  make_folder(folder);
+  Simulation simulation(level);
+  Trails trails(simulation);
+  constexpr std::array kMoments{0.2, 0.5, 0.8};  // shares of the run
+  std::size_t next_picture = 0;
+  std::vector<std::string> written;
+  const auto draw_if_due = [&] {
+    trails.add(simulation);
+    if (next_picture >= kMoments.size()) return;
+    const auto due = nearest_tick(level.seconds * kMoments[next_picture], level.ticks_per_second);
+    if (simulation.tick() != due) return;
+    const fs::path file = folder / fmt::format("moment-{}.png", ++next_picture);
+    write_file(file, gaze::draw(simulation, trails));
+    written.push_back(fmt::format("{} ({:g} s)", file.string(), simulation.seconds()));
+  };
+  const std::vector<Event> events = play(simulation, run_length(level), draw_if_due);
+  streams.out << fmt::format("{}: {:g} s\n\n", level.name, level.seconds);
+  for (const Event& event : events) streams.out << timeline_line(simulation, event);
+  streams.out << '\n' << summary(simulation, events) << '\n';
+  for (const std::string& file : written) streams.out << "wrote " << file << '\n';
+  return done;
+}
+
+}  // namespace gaze::cli

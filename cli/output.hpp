@@ -1,0 +1,38 @@
+#pragma once
+
+#include <filesystem>
+#include <stdexcept>
+#include <string_view>
+
+namespace gaze::cli {
+
+/// Something that cannot be written; what() says what and why.
+class OutputError : public std::runtime_error {
+ public:
+  using std::runtime_error::runtime_error;
+};
+
+/// A file that appears whole or not at all: it is written under a temporary name beside its own,
+/// and renamed by `finish`. Without that it leaves nothing behind. Throws OutputError.
+class OutputFile {
+ public:
+  explicit OutputFile(std::filesystem::path file);
+  ~OutputFile();
+  OutputFile(const OutputFile&) = delete;
+  OutputFile& operator=(const OutputFile&) = delete;
+
+  void write(std::string_view bytes);
+  void finish();
+
+ private:
+  [[noreturn]] void fail(int error_number) const;
+
+  std::filesystem::path file_;
+  std::filesystem::path temporary_;
+  int descriptor_ = -1;
+};
+
+/// Writes a whole file in one go.
+void write_file(const std::filesystem::path& file, std::string_view bytes);
+
+}  // namespace gaze::cli

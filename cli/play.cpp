@@ -1,0 +1,61 @@
+#include "play.hpp"
+
+#include <fmt/format.h>
+
+namespace gaze::cli {
+
+std::vector<Setting> settings_of(const LevelOptions& options) {
+  std::vector<Setting> settings;
+  for (const std::string& set : options.sets) {
+    const std::size_t equals = set.find('=');
+    if (equals == std::string::npos || equals == 0) {
+      throw std::invalid_argument(fmt::format("--set {} is not of the form PATH=VALUE", set));
+    }
+    settings.push_back({set.substr(0, equals), set.substr(equals + 1)});
+  }
+  if (!options.seconds.empty()) settings.push_back({"seconds", options.seconds});
+  if (!options.seed.empty()) settings.push_back({"seed", options.seed});
+  if (!options.ticks_per_second.empty()) {
+    settings.push_back({"ticks_per_second", options.ticks_per_second});
+  }
+  return settings;
+}
+
+Level read(const LevelOptions& options) { return read_level(options.file, settings_of(options)); }
+
+std::vector<Event> play(Simulation& simulation, std::int64_t last_tick,
+                        const std::function<void()>& each_tick) {
+  std::vector<Event> events;
+  if (each_tick) each_tick();
+  while (simulation.tick() < last_tick) {
+    simulation.step();
+    events.insert(events.end(), simulation.events().begin(), simulation.events().end());
+    if (each_tick) each_tick();
+  }
+  return events;
+}
+
+std::int64_t tick_at(const Level& level, double seconds) {
+  if (!(seconds >= 0.0 && seconds <= 86'400.0)) {
+    throw std::invalid_argument(fmt::format("--at {} s; 0 to 86400 is allowed", seconds));
+  }
+  return nearest_tick(seconds, level.ticks_per_second);
+}
+
+std::int64_t run_length(const Level& level) {
+  return nearest_tick(level.seconds, level.ticks_per_second);
+}
+
+PictureFormat picture_format(const std::string& file) {
+  if (file.ends_with(".png")) return PictureFormat::png;
+  if (file.ends_with(".svg")) return PictureFormat::svg;
+  throw std::invalid_argument(fmt::format("--output {} does not end in .png or .svg", file));
+}
+
+TraceFormat trace_format(const std::string& file) {
+  if (file.ends_with(".csv")) return TraceFormat::csv;
+  if (file.ends_with(".jsonl")) return TraceFormat::jsonl;
+  throw std::invalid_argument(fmt::format("--trace {} does not end in .csv or .jsonl", file));
+}
+
+}  // namespace gaze::cli

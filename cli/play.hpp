@@ -1,0 +1,31 @@
+#pragma once
+
+#include <functional>
+
+#include "commands.hpp"
+
+namespace gaze::cli {
+
+/// Reads a level with the options of a call over it. Throws LevelError.
+[[nodiscard]] Level read(const LevelOptions& options);
+
+/// The settings that the options stand for. Throws std::invalid_argument if one has no '='.
+[[nodiscard]] std::vector<Setting> settings_of(const LevelOptions& options);
+
+/// Plays up to a tick; calls `each_tick` at tick 0 and after each step.
+/// @return All events on the way.
+std::vector<Event> play(Simulation& simulation, std::int64_t last_tick,
+                        const std::function<void()>& each_tick = {});
+
+/// The tick nearest to a time that a user gave. Throws std::invalid_argument for one that is
+/// negative, not a number, or above a day.
+[[nodiscard]] std::int64_t tick_at(const Level& level, double seconds);
+
+/// How many steps a run of the level has.
+[[nodiscard]] std::int64_t run_length(const Level& level);
+
+/// By the ending of a file's name. Throws std::invalid_argument for any other ending.
+[[nodiscard]] PictureFormat picture_format(const std::string& file);
+[[nodiscard]] TraceFormat trace_format(const std::string& file);
+
+}  // namespace gaze::cli

@@ -1,0 +1,53 @@
+#pragma once
+
+#include <cstdint>
+#include <optional>
+#include <string_view>
+
+#include "gaze/geometry.hpp"
+#include "gaze/level.hpp"
+#include "gaze/world.hpp"
+
+namespace gaze {
+
+struct AgentId {
+  std::uint32_t index = 0;  ///< In Level::agents.
+  auto operator<=>(const AgentId&) const = default;
+};
+
+/// Something that happened at a tick. Which of the numbers mean something depends on what it is;
+/// the others are 0.
+struct Event {
+  /// In the order in which the events of one tick are listed.
+  enum class What : std::uint8_t {
+    arrived,   ///< At `place`, the end of a script's way.
+    blocked,   ///< On the way to `place`: under 1 cm nearer within a second.
+    attacked,  ///< `other` with `attack`, from `distance`.
+    fired,     ///< A projectile of `attack` from `place`.
+    hit,       ///< `other`, or `solid`, or the ground, with `attack` at `place`.
+    hurt,      ///< By `other` with `attack`: lost `damage`, `health` is left.
+    defeated,  ///< By `other`.
+    noticed,   ///< `other`, by sight, at `distance`, `angle_deg` off its facing.
+    lost,      ///< `other`, by sight; last perceived at `place`.
+    forgot,    ///< `other`.
+    mode,      ///< Changed it, `from` one `to` another.
+  };
+
+  What what = What::mode;
+  std::int64_t tick = 0;
+  AgentId agent;  ///< Who did or felt it.
+  std::optional<AgentId> other;
+  std::optional<SolidId> solid;
+  std::string_view attack;  ///< Lives as long as the simulation or any copy of it.
+  double distance = 0.0;
+  double angle_deg = 0.0;
+  double damage = 0.0;
+  double health = 0.0;
+  Vector3d place{0.0, 0.0, 0.0};
+  Mode from = Mode::post;
+  Mode to = Mode::post;
+};
+
+[[nodiscard]] std::string_view name_of(Event::What what);
+
+}  // namespace gaze

@@ -1,0 +1,184 @@
+#pragma once
+
+#include <array>
+#include <bitset>
+#include <cstdint>
+#include <map>
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "gaze/geometry.hpp"
+#include "gaze/time.hpp"
+
+/// What a designer wrote, as plain values. `read_level` makes a Level from a file; a program may as
+/// well fill one in by itself. The comments give units and ranges; the reader enforces them.
+namespace gaze {
+
+/// Where a value was written. Lines and columns count from 1; 0 where it came from no file.
+struct Place {
+  std::string file;
+  int line = 0;
+  int column = 0;
+  auto operator<=>(const Place&) const = default;
+};
+
+/// The four things that a material can stop.
+enum class Stops : std::uint8_t { sight, bodies, shots, sound };
+inline constexpr std::array kStopsNames{"sight", "bodies", "shots", "sound"};
+using StopSet = std::bitset<4>;  ///< Indexed by Stops.
+
+struct Material {
+  std::string name;
+  StopSet stops;
+};
+
+/// A wall (a path of some thickness) or a block (a filled outline), rising from `base` by `height`.
+/// In an upright level it is endless across the plane, and base and height do not count.
+struct Solid {
+  enum class Form { wall, block };
+  std::string id;
+  Form form = Form::block;
+  std::uint32_t material = 0;    ///< Index in Level::materials.
+  std::vector<Vector2d> points;  ///< Path of a wall (2 or more), outline of a block (3 or more).
+  double thickness = 0.2;        ///< Metres, above 0; walls only.
+  double base = 0.0;             ///< Metres.
+  double height = 2.5;           ///< Metres, above 0.
+  Place place;
+};
+
+struct Team {
+  std::string name;
+  std::vector<std::uint32_t> hostile;  ///< Teams that its agents look for and may harm.
+  Place place;
+};
+
+enum class Mode { post, patrol, chase, return_, script, host, out };
+enum class Gait { fixed, walk };
+enum class Driver { mind, script, host };
+enum class PatrolStyle { round, to_and_fro };
+
+struct Sight {
+  double range = 0.0;          ///< Metres, above 0.
+  double keep_range = 0.0;     ///< Metres, at least `range`.
+  Angle field_of_view;         ///< Full opening angle, (0, 360].
+  double eye_height = 0.0;     ///< Metres above the feet.
+  Duration notice_time;        ///< Of unbroken evidence before it counts.
+  Duration remember;           ///< After evidence ends.
+};
+
+struct Move {
+  Gait gait = Gait::fixed;
+  double speed = 2.0;                   ///< Metres a second.
+  Angle turn_rate = Angle::from_degrees(360.0);  ///< A second.
+  std::optional<double> stop_distance;  ///< Metres, centre to centre; else the sum of both radii.
+  double step_height = 0.3;             ///< Metres.
+};
+
+struct Attack {
+  enum class How { strike, shot };
+  std::string name;
+  How how = How::strike;
+  double range = 0.0;                          ///< Metres, above 0.
+  double damage = 0.0;                         ///< Points of health.
+  Duration cooldown;                           ///< Above 0.
+  Angle arc = Angle::from_degrees(360.0);      ///< Strikes: full opening, (0, 360].
+  double speed = 0.0;                          ///< Shots: metres a second, above 0.
+  double radius = 0.0;                         ///< Shots: of the projectile, metres.
+  double gravity_share = 0.0;                  ///< Shots: of the level's gravity.
+  Vector3d muzzle{0.0, 0.0, 0.0};              ///< Shots: forward, left, up from the feet, metres.
+  Angle aim_tolerance = Angle::from_degrees(3.0);  ///< Shots: between facing and target.
+  Duration lifetime;                           ///< Shots: above 0.
+};
+
+/// What an agent does about what it perceives. Nothing set: it keeps its mode.
+struct When {
+  std::optional<Mode> sees;
+  std::optional<Mode> loses;
+  std::optional<Mode> forgets = Mode::return_;
+  std::optional<Mode> idle;  ///< post or patrol; else patrol with two points or more, else post.
+};
+
+constexpr std::uint32_t kNoTeam = 0xFFFFFFFF;
+
+/// The values of a sort of agents, or of one agent that differs from its sort in some.
+struct Kind {
+  std::string name;
+  std::string like;                             ///< The kind it grew out of, if any.
+  std::uint32_t team = kNoTeam;                 ///< Index in Level::teams.
+  double radius = 0.3;                          ///< Metres, above 0.
+  double height = 1.7;                          ///< Metres, above 0.
+  double health = 100.0;                        ///< Points, above 0.
+  std::vector<double> body_points{0.0, 0.5, 1.0};  ///< Shares of the height that others look at.
+  std::optional<Sight> sight;                   ///< None: it never sees.
+  Move move;
+  std::vector<Attack> attacks;                  ///< In the order of the file.
+  When when;
+  Place place;
+};
+
+struct ScriptStep {
+  enum class What { go, wait, face, repeat };
+  What what = What::wait;
+  Vector3d place{0.0, 0.0, 0.0};  ///< go
+  std::optional<double> speed;    ///< go: metres a second; else the speed of the kind.
+  Duration duration;              ///< wait
+  Angle facing;                   ///< face
+};
+
+struct Agent {
+  std::string id;
+  std::uint32_t kind = 0;  ///< Index in Level::kinds; its own if it changes values of its kind.
+  Driver driver = Driver::mind;
+  Vector3d position{0.0, 0.0, 0.0};  ///< Of the feet.
+  Angle facing;
+  std::vector<Vector3d> patrol;
+  PatrolStyle patrol_style = PatrolStyle::round;
+  std::vector<ScriptStep> script;
+  Place place;
+};
+
+/// Where values were written, by their path: "kind.pruner.sight.range", "agent.pruner-1.facing",
+/// "wall.north-bench.height", "seconds".
+using Origins = std::map<std::string, Place, std::less<>>;
+
+struct Level {
+  std::string name;
+  Plane plane = Plane::ground;
+  int ticks_per_second = 60;  ///< [1, 1000]
+  double seconds = 30.0;      ///< How long a run lasts unless told otherwise; above 0, to 86,400.
+  std::uint64_t seed = 1;
+  double gravity = 9.81;                    ///< Metres a second squared, downwards.
+  std::optional<double> ground_height = 0.0;  ///< Of an endless floor; none: there is no floor.
+  std::vector<Material> materials{{"brick", StopSet(0b1111)}};
+  std::vector<Team> teams;
+  std::vector<Kind> kinds;    ///< Those of the file first, in its order; then agents' own.
+  std::size_t named_kinds = 0;  ///< How many of `kinds` are of the file.
+  std::vector<Solid> solids;
+  std::vector<Agent> agents;
+  Origins origins;
+
+  const Kind& kind_of(const Agent& agent) const { return kinds[agent.kind]; }
+
+  /// Where the value of a path was written: for an agent its own place, else that of its kind, which
+  /// is that of the kind it is `like`. Nothing where it was left out or there is no such path.
+  std::optional<Place> origin(std::string_view path) const;
+};
+
+/// True if agents of the first team look for and may harm those of the second.
+[[nodiscard]] bool is_hostile(const Level& level, std::uint32_t team, std::uint32_t other);
+
+/// The mode in which an agent begins and to which it returns.
+[[nodiscard]] Mode idle_mode(const Agent& agent, const Kind& kind);
+
+/// How far in front of a target of that kind a chaser stops, centre to centre, metres.
+[[nodiscard]] double stop_distance(const Kind& chaser, const Kind& target);
+
+/// How far it goes on seeing what it has noticed, or 0 without sight, metres.
+[[nodiscard]] double farthest_sight(const Kind& kind);
+
+[[nodiscard]] std::string_view name_of(Mode mode);
+[[nodiscard]] std::string_view name_of(Plane plane);
+
+}  // namespace gaze

@@ -1,0 +1,36 @@
+#pragma once
+
+#include <span>
+#include <string>
+#include <vector>
+
+#include "gaze/simulation.hpp"
+
+namespace gaze {
+
+enum class PictureFormat { png, svg };
+
+struct PictureOptions {
+  PictureFormat format = PictureFormat::png;
+  int width = 1280;  ///< Pixels (PNG) or points (SVG), 320 to 8192.
+  int height = 800;  ///< The same.
+};
+
+/// Where agents have been, for the trails of a picture. Positions by tick, one list an agent.
+class Trails {
+ public:
+  explicit Trails(const Simulation& simulation);
+  void add(const Simulation& simulation);  ///< Once after each step.
+  std::span<const Vector3d> of(AgentId agent) const { return positions_[agent.index]; }
+
+ private:
+  std::vector<std::vector<Vector3d>> positions_;
+};
+
+/// Draws a level at the current tick: solids by material, agents with facing and mode, what each
+/// looker sees (exact), its lines of sight and where they stop, shots, trails, ids, a scale bar and
+/// a legend. @return The bytes of a PNG or SVG file. Throws std::runtime_error if Cairo fails.
+[[nodiscard]] std::string draw(const Simulation& simulation, const Trails& trails,
+                               const PictureOptions& options = {});
+
+}  // namespace gaze

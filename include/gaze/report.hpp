@@ -1,0 +1,35 @@
+#pragma once
+
+#include <span>
+#include <string>
+#include <vector>
+
+#include "gaze/event.hpp"
+#include "gaze/finding.hpp"
+#include "gaze/simulation.hpp"
+
+/// What the command prints, as text and as JSON. Numbers in JSON are rounded to 9 decimals.
+namespace gaze {
+
+/// One line of the timeline: time, what happened, and the rest in words.
+[[nodiscard]] std::string timeline_line(const Simulation& simulation, const Event& event);
+
+/// A table of all agents after a run, and what each did and suffered.
+[[nodiscard]] std::string summary(const Simulation& simulation, std::span<const Event> events);
+
+/// What one agent knows of another now, and why, in a few lines.
+[[nodiscard]] std::string account(const Simulation& simulation, AgentId looker, AgentId other);
+
+/// The object that `gaze run --json` prints; `seconds` is how long the run was to last.
+[[nodiscard]] std::string run_json(const Simulation& simulation, std::span<const Event> events);
+
+/// The object that `gaze why --json` prints.
+[[nodiscard]] std::string why_json(const Simulation& simulation, AgentId looker, AgentId other);
+
+/// The list that `gaze check --json` prints.
+[[nodiscard]] std::string findings_json(std::span<const Finding> findings);
+
+/// "FILE:LINE:COLUMN: severity: message [code]"
+[[nodiscard]] std::string finding_line(const Finding& finding);
+
+}  // namespace gaze

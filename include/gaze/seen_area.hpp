@@ -1,0 +1,37 @@
+#pragma once
+
+#include <vector>
+
+#include "gaze/sight.hpp"
+
+namespace gaze {
+
+/// One stretch of the edge of a seen area, anticlockwise as seen from the eye.
+struct SeenEdge {
+  Vector2d from{0.0, 0.0};
+  Vector2d to{0.0, 0.0};
+  Angle start;            ///< Of `from` and `to` as seen from the eye; end >= start, up to 720.
+  Angle end;
+  bool at_range = false;  ///< An arc about the eye; else a straight piece of a solid.
+  SolidId solid;          ///< Whose, if it is not at the range.
+};
+
+/// What a looker can see in the plan through its eye: all points of it within range and field of
+/// view to which the way from the eye is clear for sight. It is star-shaped about the eye; points
+/// are [x, y], in an upright level [x, z].
+struct SeenArea {
+  Vector2d eye{0.0, 0.0};
+  double range = 0.0;
+  std::vector<SeenEdge> edges;  ///< Empty if the eye is in or on a solid that stops sight.
+
+  double area() const;  ///< Square metres, from the closed forms of triangle and sector.
+  bool contains(const Vector2d& point) const;  ///< Closed at the edges; O(edges).
+};
+
+/// Exact: the edge changes only at corners, at crossings of solids, where solids cross the range,
+/// and at the sides of the field of view; between those directions one straight piece or the arc
+/// bounds what is seen, and its ends are computed. No rays are sampled. The range is the one for
+/// noticing, or `keep_range` for a looker that has noticed. O(n^2) for n sides of solids in range.
+[[nodiscard]] SeenArea seen_area(const World& world, const Looker& looker);
+
+}  // namespace gaze

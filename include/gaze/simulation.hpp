@@ -1,0 +1,102 @@
+#pragma once
+
+#include <memory>
+#include <span>
+#include <stdexcept>
+#include <string>
+#include <string_view>
+
+#include "gaze/event.hpp"
+#include "gaze/level.hpp"
+#include "gaze/sight.hpp"
+#include "gaze/world.hpp"
+
+namespace gaze {
+
+/// A call that names what does not exist, or gives a number that cannot be.
+class UsageError : public std::invalid_argument {
+ public:
+  using std::invalid_argument::invalid_argument;
+};
+
+/// What is known of an agent at the current tick.
+struct AgentState {
+  Vector3d position{0.0, 0.0, 0.0};  ///< Of the feet.
+  Vector2d facing{1.0, 0.0};         ///< Unit vector in the plan.
+  double health = 0.0;               ///< Never below 0.
+  bool is_alive = true;
+  Mode mode = Mode::post;
+  std::optional<AgentId> target;     ///< The agent it acts on; nearest of those noticed.
+};
+
+/// A shot in flight.
+struct Projectile {
+  AgentId shooter;
+  std::string_view attack;
+  Vector3d position{0.0, 0.0, 0.0};
+  Vector3d velocity{0.0, 0.0, 0.0};
+  double radius = 0.0;
+};
+
+/// How far one agent is with noticing another.
+enum class Awareness { unaware, gathering, noticed, remembers };
+
+/// A level being played in steps of a fixed length. A value: a copy is a snapshot, and both go on
+/// alike. The same level, seed and inputs give the same bits on every machine.
+class Simulation {
+ public:
+  /// Places all agents and lets them look once, at tick 0. The level must be as `read_level` leaves
+  /// it, or as valid as that.
+  explicit Simulation(const Level& level);
+  Simulation(std::shared_ptr<const Level> level, World world);
+  Simulation(const Simulation& other);
+  Simulation(Simulation&& other) noexcept;
+  Simulation& operator=(const Simulation& other);
+  Simulation& operator=(Simulation&& other) noexcept;
+  ~Simulation();
+
+  /// Plays one step. Once the arrays have grown to what play needs, it allocates nothing.
+  void step();
+
+  /// Plays as many whole steps as fit in the time given so far and keeps the rest for the next
+  /// call. @return How many. Throws UsageError if it is negative, not finite or above 3600.
+  int advance(double frame_seconds);
+
+  std::int64_t tick() const;
+  double seconds() const;  ///< tick / ticks_per_second
+
+  /// What happened in the last call of `step` or `advance`, in order of time. What was noticed at
+  /// tick 0 comes with the first of them.
+  std::span<const Event> events() const;
+  std::string describe(const Event& event) const;  ///< One line, without the time.
+
+  std::size_t agent_count() const;
+  AgentId agent(std::string_view id) const;  ///< Throws UsageError if there is none.
+  const std::string& id_of(AgentId agent) const;
+  AgentState state(AgentId agent) const;
+  std::span<const Projectile> projectiles() const;
+
+  /// What one agent can tell of another now, and why. Throws UsageError for an unknown id.
+  Verdict look(AgentId looker, AgentId other) const;
+  Verdict look(std::string_view looker, std::string_view other) const;
+  Looker looker(AgentId agent) const;  ///< As `look` uses it. Throws UsageError without sight.
+  Looked looked(AgentId agent) const;
+
+  Awareness awareness(AgentId looker, AgentId other) const;
+  /// Where the looker last perceived the other; nothing while it is unaware of it.
+  std::optional<Vector3d> last_place(AgentId looker, AgentId other) const;
+
+  /// Moves an agent that the host drives: until the next step it counts as having come there in a
+  /// straight line. Throws UsageError for another driver or numbers that are not finite.
+  void set_pose(AgentId agent, const Vector3d& position, Angle facing);
+
+  const Level& level() const;
+  const World& world() const;
+
+  struct State;
+
+ private:
+  std::unique_ptr<State> state_;
+};
+
+}  // namespace gaze

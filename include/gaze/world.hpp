@@ -1,0 +1,92 @@
+#pragma once
+
+#include <cstddef>
+#include <cstdint>
+#include <memory>
+#include <optional>
+#include <span>
+
+#include "gaze/geometry.hpp"
+#include "gaze/level.hpp"
+
+namespace gaze {
+
+struct SolidId {
+  std::uint32_t index = 0;  ///< In Level::solids.
+  bool operator==(const SolidId&) const = default;
+};
+
+/// Where something that moves along a segment first meets a solid.
+struct Touch {
+  double share = 0.0;              ///< Of the way, in [0, 1).
+  SolidId solid;                   ///< The first in the level of those met at that share.
+  Vector3d place{0.0, 0.0, 0.0};   ///< Of the point, the ball's centre or the cylinder's feet.
+  Vector3d normal{0.0, 0.0, 0.0};  ///< Of cylinders: away from the solid, unit; zero if inside.
+};
+
+/// The solids of a level, indexed by a bounding-volume tree. Immutable; copies share the index, and
+/// any number of threads may ask at the same time.
+///
+/// Every question is about one of the four things that a material stops, and passes through solids
+/// that do not stop it. No question throws, locks or allocates.
+///
+/// Rays, segments and balls meet *closed* solids: a graze along a face, an edge or a corner stops
+/// them, and so does a start inside or on a solid, at share 0. The far end alone may touch. A
+/// segment without length is stopped if its point lies in or on a solid.
+///
+/// Cylinders meet *open* solids: standing against a wall or on a block is not overlapping, and a
+/// sweep along a wall, or away from one, is free. A sweep that begins inside is stopped at once.
+///
+/// A question with a coordinate that is not finite, or beyond 1e12 m, finds nothing in the way.
+///
+/// Boxes of the tree are float, rounded outwards; the last word is always in double.
+class World {
+ public:
+  /// The level must be as `read_level` leaves it. O(n log n) for n pieces of solids.
+  explicit World(const Level& level);
+
+  Plane plane() const noexcept;
+  std::size_t index_bytes() const noexcept;  ///< Of the tree and the pieces it points to.
+  std::size_t triangle_count() const noexcept;  ///< Of the same solids as closed triangle meshes.
+
+  bool is_clear(const Segment& segment, Stops what) const noexcept;
+  bool is_clear(const Ray& ray, Stops what) const noexcept;
+  bool is_clear(const BallPath& ball, Stops what) const noexcept;
+
+  std::optional<Touch> first_touch(const Segment& segment, Stops what) const noexcept;
+  std::optional<Touch> first_touch(const Ray& ray, Stops what) const noexcept;
+  std::optional<Touch> first_touch(const BallPath& ball, Stops what) const noexcept;
+
+  bool overlaps(const Cylinder& cylinder, Stops what) const noexcept;
+  /// Of the solids that a cylinder overlaps the first in the level.
+  std::optional<SolidId> first_overlap(const Cylinder& cylinder, Stops what) const noexcept;
+  std::optional<Touch> sweep(const Cylinder& cylinder, const Vector3d& motion,
+                             Stops what) const noexcept;
+
+  /// The same for many at once: the answer to question i is written to place i of a span of equal
+  /// length, which must not overlap the questions. 1 stands for clear, or for overlapping.
+  void are_clear(std::span<const Segment> segments, Stops what,
+                 std::span<std::uint8_t> clear) const noexcept;
+  void are_clear(std::span<const Ray> rays, Stops what,
+                 std::span<std::uint8_t> clear) const noexcept;
+  void are_clear(std::span<const BallPath> balls, Stops what,
+                 std::span<std::uint8_t> clear) const noexcept;
+  void first_touches(std::span<const Segment> segments, Stops what,
+                     std::span<std::optional<Touch>> touches) const noexcept;
+  void first_touches(std::span<const Ray> rays, Stops what,
+                     std::span<std::optional<Touch>> touches) const noexcept;
+  void first_touches(std::span<const BallPath> balls, Stops what,
+                     std::span<std::optional<Touch>> touches) const noexcept;
+  void overlap(std::span<const Cylinder> cylinders, Stops what,
+               std::span<std::uint8_t> overlapping) const noexcept;
+  void sweeps(std::span<const Cylinder> cylinders, std::span<const Vector3d> motions, Stops what,
+              std::span<std::optional<Touch>> touches) const noexcept;
+
+  struct Index;
+  const Index& index() const noexcept { return *index_; }
+
+ private:
+  std::shared_ptr<const Index> index_;
+};
+
+}  // namespace gaze

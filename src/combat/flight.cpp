@@ -1,0 +1,55 @@
+#include "combat/flight.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include "geometry/first_within.hpp"
+
+namespace gaze {
+namespace {
+
+double length(const Vector3d& v) {
+  return std::sqrt(v.x() * v.x() + v.y() * v.y() + v.z() * v.z());
+}
+
+// From the nearest point of an upright cylinder that stands at the origin; zero inside.
+Vector3d offset_from_cylinder(double radius, double height, const Vector3d& p) {
+  const double out = std::sqrt(p.x() * p.x() + p.y() * p.y());
+  const double beyond = out > radius ? 1.0 - radius / out : 0.0;
+  const double above = p.z() > height ? p.z() - height : std::min(p.z(), 0.0);
+  return {p.x() * beyond, p.y() * beyond, above};
+}
+
+bool may_touch(const Vector3d& from, const Vector3d& motion, double radius, double height) {
+  for (int axis = 0; axis < 2; ++axis) {
+    if (std::max(from[axis], from[axis] + motion[axis]) < -radius) return false;
+    if (std::min(from[axis], from[axis] + motion[axis]) > radius) return false;
+  }
+  return std::max(from.z(), from.z() + motion.z()) >= -radius &&
+         std::min(from.z(), from.z() + motion.z()) <= height + radius;
+}
+
+}  // namespace
+
+std::optional<double> first_touch(const BallPath& ball, const Cylinder& body,
+                                  const Vector3d& motion) {
+  const Vector3d from = ball.path.from - body.feet;
+  const Vector3d way = ball.path.to - ball.path.from - motion;
+  if (!may_touch(from, way, body.radius + ball.radius, body.height)) return std::nullopt;
+  return first_within(ball.radius, [&](double share) {
+    const Vector3d offset =
+        offset_from_cylinder(body.radius, body.height, from + way * share);
+    const double distance = length(offset);
+    const double gain = offset.x() * way.x() + offset.y() * way.y() + offset.z() * way.z();
+    return Nearness{distance, distance > 0.0 ? gain / distance : 0.0};
+  });
+}
+
+std::optional<double> first_touch_of_floor(const BallPath& ball, double height) {
+  const double start = ball.path.from.z() - ball.radius - height;
+  const double end = ball.path.to.z() - ball.radius - height;
+  if (!(end < 0.0 && end < start)) return std::nullopt;
+  return start <= 0.0 ? 0.0 : start / (start - end);
+}
+
+}  // namespace gaze

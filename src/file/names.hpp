@@ -1,0 +1,21 @@
+#pragma once
+
+#include <span>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace gaze {
+
+/// The name most like what was written: the same but for case, else the one with the fewest
+/// changed letters (Levenshtein, 1966) if these are few. Empty if none is alike.
+[[nodiscard]] std::string_view nearest_name(std::string_view written,
+                                            std::span<const std::string> names);
+
+/// "; did you mean 'range'?" or nothing.
+[[nodiscard]] std::string suggestion(std::string_view written, std::span<const std::string> names);
+
+/// True for [A-Za-z0-9_-]+.
+[[nodiscard]] bool is_name(std::string_view text);
+
+}  // namespace gaze

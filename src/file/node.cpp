@@ -1,0 +1,79 @@
+#include "file/node.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <map>
+#include <set>
+
+namespace gaze {
+
+const Node* Node::find(std::string_view key) const {
+  for (const Entry& entry : entries) {
+    if (entry.key == key) return &entry.value;
+  }
+  return nullptr;
+}
+
+Node& Node::put(const std::string& key, Node value, const Place& key_place) {
+  for (Entry& entry : entries) {
+    if (entry.key != key) continue;
+    entry.place = key_place;
+    entry.value = std::move(value);
+    return entry.value;
+  }
+  return entries.emplace_back(Entry{key, key_place, std::move(value)}).value;
+}
+
+void Faults::add(const Place& place, std::string message) {
+  faults_.push_back({place, std::move(message)});
+}
+
+std::vector<Fault> Faults::take() {
+  std::set<std::pair<Place, std::string>> known;
+  std::vector<Fault> unique;
+  for (Fault& fault : faults_) {
+    if (known.insert({fault.place, fault.message}).second) unique.push_back(std::move(fault));
+  }
+  std::map<std::string, std::size_t> rank;  // files in the order in which they were read
+  for (const Fault& fault : unique) rank.try_emplace(fault.place.file, rank.size());
+  std::stable_sort(unique.begin(), unique.end(), [&](const Fault& a, const Fault& b) {
+    const std::size_t left = rank[a.place.file];
+    const std::size_t right = rank[b.place.file];
+    return left != right ? left < right : a.place < b.place;
+  });
+  return unique;
+}
+
+Node merge(const Node& inherited, const Node& own) {
+  if (inherited.type != Node::Type::table || own.type != Node::Type::table) return own;
+  Node result = inherited;
+  result.place = own.place;
+  for (const Node::Entry& entry : own.entries) {
+    const Node* base = inherited.find(entry.key);
+    result.put(entry.key, base != nullptr ? merge(*base, entry.value) : entry.value, entry.place);
+  }
+  return result;
+}
+
+std::string found(const Node& node) {
+  switch (node.type) {
+    case Node::Type::boolean: return node.boolean ? "true" : "false";
+    case Node::Type::integer: return fmt::format("{}", node.integer);
+    case Node::Type::number: return fmt::format("{}", node.number);
+    case Node::Type::text: return fmt::format("the text \"{}\"", node.text.substr(0, 60));
+    case Node::Type::array: return fmt::format("a list of {}", node.items.size());
+    case Node::Type::table: return "a table";
+    default: return node.text;
+  }
+}
+
+std::string Fault::text() const {
+  return fmt::format("{}:{}:{}: error: {}", place.file, place.line, place.column, message);
+}
+
+LevelError::LevelError(std::vector<Fault> faults)
+    : std::runtime_error(faults.empty() ? "unreadable level" : faults.front().text()),
+      faults_(std::move(faults)) {}
+
+}  // namespace gaze

@@ -1,0 +1,120 @@
+#define TOML_HEADER_ONLY 1
+#define TOML_ENABLE_FORMATTERS 0
+#include <fmt/format.h>
+#include <toml++/toml.h>
+
+#include <algorithm>
+#include <cerrno>
+#include <cstring>
+#include <fstream>
+
+#include "file/node.hpp"
+
+namespace gaze {
+namespace {
+
+Place place_of(const toml::source_region& source, const std::string& file) {
+  return {file, static_cast<int>(source.begin.line), static_cast<int>(source.begin.column)};
+}
+
+std::string one_line(std::string text) {
+  std::replace_if(
+      text.begin(), text.end(), [](unsigned char c) { return c < 0x20U; }, ' ');
+  return text;
+}
+
+class Converter {
+ public:
+  explicit Converter(const std::string& file) : file_(file) {}
+
+  Node convert(const toml::node& from) const {
+    Node node;
+    node.place = place_of(from.source(), file_);
+    if (const auto* table = from.as_table()) {
+      fill_table(node, *table);
+    } else if (const auto* array = from.as_array()) {
+      node.type = Node::Type::array;
+      for (const toml::node& item : *array) node.items.push_back(convert(item));
+    } else {
+      fill_value(node, from);
+    }
+    return node;
+  }
+
+ private:
+  // The library keeps keys in alphabetical order; designers expect that of their file.
+  void fill_table(Node& node, const toml::table& table) const {
+    for (const auto& [key, value] : table) {
+      node.entries.push_back(
+          {std::string(key.str()), place_of(key.source(), file_), convert(value)});
+    }
+    std::stable_sort(
+        node.entries.begin(), node.entries.end(),
+        [](const Node::Entry& a, const Node::Entry& b) { return a.place < b.place; });
+  }
+
+  static void fill_value(Node& node, const toml::node& from) {
+    if (const auto* boolean = from.as_boolean()) {
+      node.type = Node::Type::boolean;
+      node.boolean = boolean->get();
+    } else if (const auto* integer = from.as_integer()) {
+      node.type = Node::Type::integer;
+      node.integer = integer->get();
+      node.number = static_cast<double>(node.integer);
+    } else if (const auto* number = from.as_floating_point()) {
+      node.type = Node::Type::number;
+      node.number = number->get();
+    } else if (const auto* text = from.as_string()) {
+      node.type = Node::Type::text;
+      node.text = text->get();
+    } else {
+      node.type = Node::Type::other;
+      node.text = "a date or time";
+    }
+  }
+
+  const std::string& file_;
+};
+
+std::optional<std::string> why_unreadable(const std::filesystem::path& file) {
+  std::error_code error;
+  const auto status = std::filesystem::status(file, error);
+  if (!std::filesystem::exists(status)) return "there is no such file";
+  if (std::filesystem::is_directory(status)) return "is a folder, not a level file";
+  if (!std::filesystem::is_regular_file(status)) return "is not a regular file";
+  const auto size = std::filesystem::file_size(file, error);
+  if (!error && size > ReadLimits::file_bytes) {
+    return fmt::format("has {} bytes; at most {} are allowed", size, ReadLimits::file_bytes);
+  }
+  return std::nullopt;
+}
+
+}  // namespace
+
+std::optional<Node> parse_toml(std::string_view text, const std::string& file, Faults& faults) {
+  try {
+    return Converter(file).convert(toml::parse(text, std::string_view(file)));
+  } catch (const toml::parse_error& error) {
+    faults.add(place_of(error.source(), file),
+               "not TOML: " + one_line(std::string(error.description())));
+    return std::nullopt;
+  }
+}
+
+std::optional<std::string> read_text(const std::filesystem::path& file, Faults& faults) {
+  const Place top{file.string(), 1, 1};
+  if (const auto why = why_unreadable(file)) {
+    faults.add(top, *why);
+    return std::nullopt;
+  }
+  errno = 0;
+  std::ifstream stream(file, std::ios::binary);
+  std::string text{std::istreambuf_iterator<char>(stream), std::istreambuf_iterator<char>()};
+  if (!stream.is_open() || stream.bad()) {
+    faults.add(top, fmt::format("cannot be read: {}", std::strerror(errno)));
+    return std::nullopt;
+  }
+  return text;
+}
+
+}  // namespace gaze

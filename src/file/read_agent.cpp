@@ -1,0 +1,239 @@
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "file/names.hpp"
+#include "file/read.hpp"
+
+namespace gaze {
+namespace {
+
+using Plan = std::pair<Plane, double>;  // the plane, and the height of the ground
+
+std::optional<ScriptStep> read_step(ReadContext& context, const Node& node,
+                                    const std::string& path, const Plan& plan) {
+  TableReader reader(context, node, path);
+  if (node.type != Node::Type::table) {
+    reader.fault(node.place, fmt::format("{} is {}; a table is needed", path, found(node)));
+    return std::nullopt;
+  }
+  ScriptStep step;
+  const Node* go = reader.find("go");
+  const auto wait = reader.optional_number("wait", kSeconds);
+  const Node* repeat = reader.find("repeat");
+  const Node* wait_node = node.find("wait");
+  if ((go != nullptr) + (wait_node != nullptr) + (repeat != nullptr) != 1) {
+    reader.fault(node.place, path + " must hold one of: go, wait, repeat");
+  }
+  if (go != nullptr) {
+    step.what = ScriptStep::What::go;
+    step.speed = reader.optional_number("speed", {0.0, 1000.0, "m/s", true});
+    const auto place = read_point(reader, *go, path + ".go", plan.first, plan.second);
+    if (place) step.place = *place;
+  } else if (repeat != nullptr) {
+    step.what = ScriptStep::What::repeat;
+    if (repeat->type != Node::Type::boolean || !repeat->boolean) {
+      reader.fault(repeat->place, fmt::format("{}.repeat is {}; true is allowed", path,
+                                              found(*repeat)));
+    }
+  } else {
+    step.duration = Duration::from_seconds(wait.value_or(0.0));
+  }
+  reader.finish();
+  return step;
+}
+
+std::vector<ScriptStep> read_script(ReadContext& context, TableReader& reader, const Plan& plan) {
+  std::vector<ScriptStep> script;
+  const std::vector<Node>& items = reader.items("script", ReadLimits::list_items);
+  for (std::size_t i = 0; i < items.size(); ++i) {
+    const std::string path = fmt::format("{}[{}]", reader.path_of("script"), i + 1);
+    const auto step = read_step(context, items[i], path, plan);
+    if (!step) continue;
+    if (step->what == ScriptStep::What::repeat && i + 1 < items.size()) {
+      reader.fault(items[i].place, path + " repeats; the steps after it would never be played");
+    }
+    script.push_back(*step);
+  }
+  return script;
+}
+
+Driver read_driver(TableReader& reader, bool has_script) {
+  const auto word = reader.word("driver", {"mind", "script", "host"});
+  if (word) return static_cast<Driver>(*word);
+  return has_script ? Driver::script : Driver::mind;
+}
+
+std::vector<Vector3d> read_patrol(TableReader& reader, const Plan& plan) {
+  std::vector<Vector3d> points;
+  for (const Node& item : reader.items("patrol", ReadLimits::list_items)) {
+    const auto point = read_point(reader, item, "a point of " + reader.path_of("patrol"),
+                                  plan.first, plan.second);
+    if (point) points.push_back(*point);
+  }
+  return points;
+}
+
+/// How many copies there are, and how far apart; none: just the agent itself.
+struct Copies {
+  std::int64_t count = 0;
+  Vector3d apart{0.0, 0.0, 0.0};
+};
+
+Copies read_copies(TableReader& reader, Plane plane) {
+  Copies copies;
+  const Node* count = reader.find("copies");
+  if (count != nullptr) copies.count = reader.integer("copies", 1, 1, ReadLimits::list_items);
+  const Node* apart = reader.find("apart");
+  if ((count == nullptr) != (apart == nullptr)) {
+    reader.fault((count != nullptr ? count : apart)->place,
+                 "copies and apart are given together: how many, and how far from one to the next");
+  }
+  if (apart != nullptr) {
+    const auto step = read_point(reader, *apart, reader.path_of("apart"), plane, 0.0);
+    if (step) copies.apart = *step;
+  }
+  return copies;
+}
+
+Agent moved_copy(const Agent& agent, const Copies& copies, std::int64_t number) {
+  const Vector3d shift = copies.apart * static_cast<double>(number - 1);
+  Agent copy = agent;
+  copy.id = fmt::format("{}-{}", agent.id, number);
+  copy.position += shift;
+  for (Vector3d& point : copy.patrol) point += shift;
+  for (ScriptStep& step : copy.script) step.place += shift;
+  return copy;
+}
+
+/// Reads agents one after the other; kinds that they change become kinds of their own.
+class AgentReader {
+ public:
+  AgentReader(ReadContext& context, Level& level, const Names& names,
+              const std::vector<Node::Entry>& kinds, const CopySettings& settings)
+      : context_(context), level_(level), names_(names), kinds_(kinds), settings_(settings) {}
+
+  void read(const Node& table) {
+    const Node* id = table.find("id");
+    const bool is_named = id != nullptr && id->type == Node::Type::text;
+    const std::string path = is_named ? "agent." + id->text : "agent";
+    if (table.type != Node::Type::table) {
+      context_.faults.add(table.place, fmt::format("agent is {}; a table is needed", found(table)));
+      return;
+    }
+    TableReader reader(context_, table, path);
+    Copies copies = read_copies(reader, level_.plane);
+    const Agent agent = read_one(reader, table, path);
+    if (copies.count == 0) return place(agent);
+    for (std::int64_t number = 1; number <= copies.count; ++number) {
+      Agent copy = moved_copy(agent, copies, number);
+      const auto own = settings_.find(copy.id);
+      if (own != settings_.end()) change_copy(copy, table, own->second);
+      place(std::move(copy));
+      if (level_.agents.size() > ReadLimits::agents) return;
+    }
+  }
+
+ private:
+  Agent read_one(TableReader& reader, const Node& table, const std::string& path) {
+    const Plan plan{level_.plane, level_.ground_height.value_or(0.0)};
+    Agent agent;
+    agent.place = table.place;
+    agent.id = reader.needed_name("id");
+    agent.kind = reader.reference("kind", names_.kinds, "kind");
+    if (const Node* at = reader.need("at", "a place")) {
+      const auto point = read_point(reader, *at, reader.path_of("at"), plan.first, plan.second);
+      if (point) agent.position = *point;
+    }
+    agent.facing = Angle::from_degrees(reader.number("facing", 0.0, {-360.0, 360.0, "degrees"}));
+    agent.patrol = read_patrol(reader, plan);
+    agent.patrol_style = reader.word("patrol_style", {"round", "to and fro"}) == std::size_t{1}
+                             ? PatrolStyle::to_and_fro
+                             : PatrolStyle::round;
+    agent.script = read_script(context_, reader, plan);
+    agent.driver = read_driver(reader, table.find("script") != nullptr);
+    agent.kind = own_kind(table, path, agent.kind);
+    for (const std::string& key : kind_keys()) reader.find(key);
+    context_.origins[path] = table.place;
+    reader.finish();
+    return agent;
+  }
+
+  // What an agent's table says of its kind, if anything, over the kind's own table.
+  std::uint32_t own_kind(const Node& table, const std::string& path, std::uint32_t kind) {
+    Node changes;
+    changes.place = table.place;
+    for (const Node::Entry& entry : table.entries) {
+      const std::vector<std::string>& keys = kind_keys();
+      if (std::find(keys.begin(), keys.end(), entry.key) != keys.end()) {
+        changes.put(entry.key, entry.value, entry.place);
+      }
+    }
+    if (changes.entries.empty() || kind >= level_.named_kinds) return kind;
+    const Node merged = merge(kinds_[kind].value, changes);
+    ReadContext own;  // its origins are those of the kind, but for what the agent changes
+    level_.kinds.push_back(read_kind(own, merged, kinds_[kind].key, path, names_));
+    level_.kinds.back().place = level_.kinds[kind].place;
+    keep_origins(own, table.place.file, path, changes);
+    for (Fault& fault : own.faults.take()) {
+      context_.faults.add(fault.place, std::move(fault.message));
+    }
+    return static_cast<std::uint32_t>(level_.kinds.size() - 1);
+  }
+
+  void keep_origins(const ReadContext& own, const std::string&, const std::string& path,
+                    const Node& changes) {
+    for (const auto& [key, place] : own.origins) {
+      const Node* node = &changes;
+      std::size_t start = path.size() + 1;
+      while (node != nullptr && start <= key.size()) {
+        const std::size_t end = std::min(key.find('.', start), key.size());
+        node = node->find(key.substr(start, end - start));
+        start = end + 1;
+      }
+      if (node != nullptr) context_.origins[key] = place;
+    }
+  }
+
+  void change_copy(Agent& copy, const Node& table,
+                   const std::vector<std::pair<std::string, Node>>& changes) {
+    Node changed = table;
+    for (const auto& [key_path, value] : changes) put_at(changed, key_path, value);
+    const bool moves = std::any_of(changes.begin(), changes.end(),
+                                   [](const auto& change) { return change.first == "at"; });
+    const std::string path = "agent." + copy.id;
+    TableReader reader(context_, changed, path);
+    reader.find("copies");
+    reader.find("apart");
+    const Vector3d placed = copy.position;
+    const std::string id = copy.id;
+    copy = read_one(reader, changed, path);
+    copy.id = id;
+    if (!moves) copy.position = placed;
+  }
+
+  void place(Agent agent) { level_.agents.push_back(std::move(agent)); }
+
+  ReadContext& context_;
+  Level& level_;
+  const Names& names_;
+  const std::vector<Node::Entry>& kinds_;
+  const CopySettings& settings_;
+};
+
+}  // namespace
+
+void read_agents(ReadContext& context, TableReader& top, Level& level, const Names& names,
+                 const std::vector<Node::Entry>& kinds, const CopySettings& settings) {
+  AgentReader reader(context, level, names, kinds, settings);
+  for (const Node& table : top.items("agent", ReadLimits::agents)) {
+    reader.read(table);
+    if (level.agents.size() > ReadLimits::agents) {
+      context.faults.add(table.place, fmt::format("more than {} agents; that many are allowed",
+                                                  ReadLimits::agents));
+      return;
+    }
+  }
+}
+
+}  // namespace gaze

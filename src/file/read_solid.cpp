@@ -1,0 +1,113 @@
+#include <fmt/format.h>
+
+#include "file/read.hpp"
+#include "geometry/wall.hpp"
+
+namespace gaze {
+namespace {
+
+std::vector<Vector2d> read_plan_points(TableReader& reader, const std::string& key,
+                                       std::size_t most) {
+  std::vector<Vector2d> points;
+  if (reader.need(key, "a list of points") == nullptr) return points;
+  for (const Node& item : reader.items(key, most)) {
+    const auto point = reader.numbers(item, "a point of " + reader.path_of(key), 2, kCoordinate);
+    if (!point) return {};
+    points.emplace_back((*point)[0], (*point)[1]);
+  }
+  return points;
+}
+
+std::string point_text(const Vector2d& p) { return fmt::format("[{}, {}]", p.x(), p.y()); }
+
+bool check_outline(TableReader& reader, const Solid& solid) {
+  const auto fault = find_outline_fault(solid.points);
+  if (!fault) return true;
+  const Place& place = reader.table().find("outline")->place;
+  const auto say = [&](const std::string& what) {
+    reader.fault(place, fmt::format("{} {}", reader.path_of("outline"), what));
+  };
+  switch (fault->what) {
+    case OutlineFault::What::too_few_points:
+      say(fmt::format("has {} points; 3 to {} are allowed", solid.points.size(),
+                      ReadLimits::outline_points));
+      break;
+    case OutlineFault::What::repeated_point:
+      say(fmt::format("repeats the point {}; the outline closes by itself",
+                      point_text(solid.points[fault->first])));
+      break;
+    case OutlineFault::What::crosses_itself:
+      say(fmt::format("crosses or touches itself: the side from {} meets the side from {}",
+                      point_text(solid.points[fault->first]),
+                      point_text(solid.points[fault->second])));
+      break;
+    case OutlineFault::What::no_area: say("has no area"); break;
+  }
+  return false;
+}
+
+bool check_path(TableReader& reader, const Solid& solid) {
+  const Place& place = reader.table().find("path")->place;
+  const auto say = [&](const std::string& what) {
+    reader.fault(place, fmt::format("{} {}", reader.path_of("path"), what));
+    return false;
+  };
+  if (solid.points.size() < 2) {
+    return say(fmt::format("has {} points; 2 to {} are allowed", solid.points.size(),
+                           ReadLimits::path_points));
+  }
+  for (std::size_t i = 0; i + 1 < solid.points.size(); ++i) {
+    if (solid.points[i] == solid.points[i + 1]) {
+      return say("has a stretch of no length at " + point_text(solid.points[i]));
+    }
+  }
+  if (!widen_path(solid.points, solid.thickness)) {
+    return say(fmt::format("has a corner too sharp, or a stretch too short, for a thickness of {} m",
+                           solid.thickness));
+  }
+  return true;
+}
+
+}  // namespace
+
+std::optional<Solid> read_solid(ReadContext& context, const Node& table, Solid::Form form,
+                                const Names& names, Plane plane, double ground_height) {
+  const bool is_wall = form == Solid::Form::wall;
+  const Node* id = table.find("id");
+  const std::string what = is_wall ? "wall" : "block";
+  const bool is_named = id != nullptr && id->type == Node::Type::text;
+  TableReader reader(context, table, is_named ? what + "." + id->text : what);
+  Solid solid;
+  solid.form = form;
+  solid.place = table.place;
+  solid.id = reader.needed_name("id");
+  solid.material = reader.reference("material", names.materials, "material");
+  if (is_wall) solid.thickness = reader.number("thickness", 0.2, kSize);
+  solid.points = is_wall ? read_plan_points(reader, "path", ReadLimits::path_points)
+                         : read_plan_points(reader, "outline", ReadLimits::outline_points);
+  if (plane != Plane::upright) {
+    solid.base = reader.number("base", ground_height, kCoordinate);
+    solid.height = reader.number("height", 2.5, {0.0, ReadLimits::coordinate, "m", true});
+  }
+  reader.finish();
+  const std::string key = is_wall ? "path" : "outline";
+  const Node* points = table.find(key);
+  if (points == nullptr || points->type != Node::Type::array) return std::nullopt;
+  if (solid.points.size() != points->items.size()) return std::nullopt;  // reported already
+  const bool sound = is_wall ? check_path(reader, solid) : check_outline(reader, solid);
+  return sound ? std::optional(solid) : std::nullopt;
+}
+
+std::optional<Vector3d> read_point(TableReader& reader, const Node& node, const std::string& path,
+                                   Plane plane, double ground_height) {
+  const std::size_t count = plane == Plane::space ? 3 : 2;
+  const auto p = reader.numbers(node, path, count, kCoordinate);
+  if (!p) return std::nullopt;
+  switch (plane) {
+    case Plane::ground: return Vector3d{(*p)[0], (*p)[1], ground_height};
+    case Plane::upright: return Vector3d{(*p)[0], 0.0, (*p)[1]};
+    default: return Vector3d{(*p)[0], (*p)[1], (*p)[2]};
+  }
+}
+
+}  // namespace gaze

@@ -1,0 +1,74 @@
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "judge/judges.hpp"
+
+namespace gaze {
+namespace {
+
+using Severity = Finding::Severity;
+
+// The fastest that a player's agent goes: by its script where it has one.
+double top_speed(const Level& level, const Agent& player) {
+  const Kind& kind = level.kind_of(player);
+  if (kind.move.gait == Gait::fixed) return 0.0;
+  if (player.driver != Driver::script) return kind.move.speed;
+  double speed = 0.0;
+  for (const ScriptStep& step : player.script) {
+    if (step.what != ScriptStep::What::go) continue;
+    speed = std::max(speed, step.speed.value_or(kind.move.speed));
+  }
+  return speed;
+}
+
+bool has_cover(const Level& level) {
+  return std::any_of(level.solids.begin(), level.solids.end(), [&](const Solid& solid) {
+    return level.materials[solid.material].stops.test(static_cast<std::size_t>(Stops::sight));
+  });
+}
+
+bool has_shot(const Kind& kind) {
+  return std::any_of(kind.attacks.begin(), kind.attacks.end(),
+                     [](const Attack& attack) { return attack.how == Attack::How::shot; });
+}
+
+void judge_pair(Bench& bench, const Kind& chaser, const Agent& player) {
+  const Kind& kind = bench.level().kind_of(player);
+  const double speed = top_speed(bench.level(), player);
+  const double own = chaser.move.speed;
+  const Place place = bench.place_of(chaser, "move.speed");
+  if (speed > 0.0 && own <= speed && !has_shot(chaser)) {
+    const std::string gap = own < speed ? fmt::format("the gap grows by {:g} m each second", speed - own)
+                                        : "the gap stays as it is";
+    bench.say(Severity::note, "never-catches", place,
+              fmt::format("{} at {:g} m/s can never catch {} at {:g} m/s while that runs straight "
+                          "away: {}; it gets near only when {} turns or stands",
+                          chaser.name, own, player.id, speed, gap, player.id));
+  }
+  if (own >= speed && !has_cover(bench.level())) {
+    const double stop = stop_distance(chaser, kind);
+    bench.say(Severity::note, "never-loses", place,
+              fmt::format("{} at {:g} m/s can never lose {} at {:g} m/s once it chases it: it comes up "
+                          "to {:g} m, sees {:g} m far, and no solid of this level stops sight",
+                          chaser.name, own, player.id, speed, stop, farthest_sight(chaser)));
+  }
+}
+
+}  // namespace
+
+void judge_chases(Bench& bench) {
+  const Level& level = bench.level();
+  for (const std::uint32_t index : kinds_in_play(level)) {
+    const Kind& chaser = level.kinds[index];
+    if (!can_chase(chaser)) continue;
+    for (const Agent& player : level.agents) {
+      const bool is_player = player.driver != Driver::mind;
+      if (is_player && is_hostile(level, chaser.team, level.kind_of(player).team)) {
+        judge_pair(bench, chaser, player);
+      }
+    }
+  }
+}
+
+}  // namespace gaze

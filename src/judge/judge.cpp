@@ -1,0 +1,56 @@
+#include <algorithm>
+#include <set>
+
+#include "judge/judges.hpp"
+
+namespace gaze {
+
+Place Bench::place_of(const Kind& kind, const std::string& key) const {
+  for (const Agent& agent : level_.agents) {
+    if (&level_.kind_of(agent) != &kind) continue;
+    return level_.origin("agent." + agent.id + "." + key).value_or(agent.place);
+  }
+  return level_.origin("kind." + kind.name + "." + key).value_or(kind.place);
+}
+
+std::vector<std::uint32_t> kinds_in_play(const Level& level) {
+  std::set<std::uint32_t> kinds;
+  for (const Agent& agent : level.agents) kinds.insert(agent.kind);
+  return {kinds.begin(), kinds.end()};
+}
+
+bool can_chase(const Kind& kind) {
+  const When& when = kind.when;
+  return kind.move.gait != Gait::fixed && kind.sight &&
+         (when.sees == Mode::chase || when.loses == Mode::chase);
+}
+
+std::vector<Finding> judge(const Level& level) {
+  const World world(level);
+  Bench bench(level, world);
+  judge_placement(bench);
+  judge_reach(bench);
+  judge_chases(bench);
+  judge_names(bench);
+  std::vector<Finding> findings = bench.take();
+  std::stable_sort(findings.begin(), findings.end(), [](const Finding& a, const Finding& b) {
+    return a.severity < b.severity;
+  });
+  return findings;
+}
+
+bool has_fault(const std::vector<Finding>& findings) {
+  return std::any_of(findings.begin(), findings.end(), [](const Finding& finding) {
+    return finding.severity != Finding::Severity::note;
+  });
+}
+
+std::string_view name_of(Finding::Severity severity) {
+  switch (severity) {
+    case Finding::Severity::error: return "error";
+    case Finding::Severity::warning: return "warning";
+    default: return "note";
+  }
+}
+
+}  // namespace gaze

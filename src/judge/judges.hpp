@@ -1,0 +1,43 @@
+#pragma once
+
+#include "gaze/finding.hpp"
+#include "gaze/world.hpp"
+
+namespace gaze {
+
+/// Collects what judges say about one level.
+class Bench {
+ public:
+  Bench(const Level& level, const World& world) : level_(level), world_(world) {}
+
+  const Level& level() const { return level_; }
+  const World& world() const { return world_; }
+
+  void say(Finding::Severity severity, std::string code, const Place& place, std::string message) {
+    findings_.push_back({severity, std::move(code), std::move(message), place});
+  }
+
+  /// Where a value of the kind was written; where the kind was, if it was left out.
+  Place place_of(const Kind& kind, const std::string& key) const;
+
+  std::vector<Finding> take() { return std::move(findings_); }
+
+ private:
+  const Level& level_;
+  const World& world_;
+  std::vector<Finding> findings_;
+};
+
+/// Each looks at one side of a level.
+void judge_reach(Bench& bench);      ///< Strikes, shots and stop distances against sight.
+void judge_placement(Bench& bench);  ///< Agents and patrol points in solids and in each other.
+void judge_names(Bench& bench);      ///< Kinds and teams that play no part.
+void judge_chases(Bench& bench);     ///< Who can outrun whom.
+
+/// The kinds that agents are of, each once, in the order of the level.
+[[nodiscard]] std::vector<std::uint32_t> kinds_in_play(const Level& level);
+
+/// True if the values let an agent of the kind chase.
+[[nodiscard]] bool can_chase(const Kind& kind);
+
+}  // namespace gaze

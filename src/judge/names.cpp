@@ -1,0 +1,53 @@
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <set>
+
+#include "judge/judges.hpp"
+
+namespace gaze {
+namespace {
+
+using Severity = Finding::Severity;
+
+std::set<std::string> used_kinds(const Level& level) {
+  std::set<std::string> used;
+  for (const Agent& agent : level.agents) used.insert(level.kind_of(agent).name);
+  for (std::size_t i = 0; i < level.named_kinds; ++i) used.insert(level.kinds[i].like);
+  return used;
+}
+
+bool has_agents(const Level& level, std::uint32_t team) {
+  return std::any_of(level.agents.begin(), level.agents.end(),
+                     [&](const Agent& agent) { return level.kind_of(agent).team == team; });
+}
+
+// Kinds from an included file are shared by levels, and need not play in each.
+bool is_shared(const Level& level, const Kind& kind) {
+  return !level.agents.empty() && kind.place.file != level.agents.front().place.file;
+}
+
+}  // namespace
+
+void judge_names(Bench& bench) {
+  const Level& level = bench.level();
+  const std::set<std::string> used = used_kinds(level);
+  for (std::size_t i = 0; i < level.named_kinds; ++i) {
+    const Kind& kind = level.kinds[i];
+    if (used.contains(kind.name) || is_shared(level, kind)) continue;
+    bench.say(Severity::warning, "kind-never-used", kind.place,
+              fmt::format("kind {} is never used: no agent is of it and no kind is like it",
+                          kind.name));
+  }
+  for (std::uint32_t team = 0; team < level.teams.size(); ++team) {
+    for (const std::uint32_t hostile : level.teams[team].hostile) {
+      if (has_agents(level, hostile) || !has_agents(level, team)) continue;
+      bench.say(Severity::warning, "hostile-team-empty", level.teams[team].place,
+                fmt::format("{} are hostile to {}, but no agent is of that team: they will notice "
+                            "nobody",
+                            level.teams[team].name, level.teams[hostile].name));
+    }
+  }
+}
+
+}  // namespace gaze

@@ -1,0 +1,105 @@
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "judge/judges.hpp"
+
+namespace gaze {
+namespace {
+
+using Severity = Finding::Severity;
+
+// What of a body solids can stop, were its feet there.
+Cylinder solid_part(const Kind& kind, const Vector3d& feet) {
+  const double step = kind.move.step_height;
+  return {feet + Vector3d{0.0, 0.0, step}, kind.radius, kind.height - step};
+}
+
+std::string at(Plane plane, const Vector3d& p) {
+  if (plane == Plane::ground) return fmt::format("[{:g}, {:g}]", p.x(), p.y());
+  if (plane == Plane::upright) return fmt::format("[{:g}, {:g}]", p.x(), p.z());
+  return fmt::format("[{:g}, {:g}, {:g}]", p.x(), p.y(), p.z());
+}
+
+void judge_in_solid(Bench& bench, const Agent& agent) {
+  const Level& level = bench.level();
+  const Kind& kind = level.kind_of(agent);
+  const auto solid = bench.world().first_overlap(solid_part(kind, agent.position), Stops::bodies);
+  if (!solid) return;
+  const std::string what_happens =
+      kind.move.gait == Gait::fixed ? "shots at it and by it will stop there" : "it cannot walk out";
+  bench.say(Severity::error, "agent-in-solid",
+            level.origin("agent." + agent.id + ".at").value_or(agent.place),
+            fmt::format("{} (radius {:g} m) is placed inside {} at {}: {}", agent.id, kind.radius,
+                        level.solids[solid->index].id, at(level.plane, agent.position),
+                        what_happens));
+}
+
+void judge_patrol(Bench& bench, const Agent& agent) {
+  const Level& level = bench.level();
+  const Kind& kind = level.kind_of(agent);
+  const Place place = level.origin("agent." + agent.id + ".patrol").value_or(agent.place);
+  for (std::size_t i = 0; i < agent.patrol.size(); ++i) {
+    Vector3d feet = agent.patrol[i];
+    if (level.plane == Plane::upright) feet.z() = agent.position.z();
+    const auto solid = bench.world().first_overlap(solid_part(kind, feet), Stops::bodies);
+    if (!solid) continue;
+    bench.say(Severity::error, "patrol-point-in-solid", place,
+              fmt::format("patrol point {} of {} at {} is inside {} for a body of radius {:g} m: it "
+                          "will press against it for a second and go on to the next point",
+                          i + 1, agent.id, at(level.plane, agent.patrol[i]),
+                          level.solids[solid->index].id, kind.radius));
+  }
+  if (kind.when.idle == Mode::patrol && agent.patrol.size() < 2 && agent.driver == Driver::mind) {
+    bench.say(Severity::warning, "patrol-without-points", agent.place,
+              fmt::format("{} is to patrol when idle but has {} of the 2 points that takes: it will "
+                          "stand",
+                          agent.id, agent.patrol.size()));
+  }
+}
+
+double overlap_depth(const Level& level, const Agent& one, const Agent& other) {
+  const Kind& a = level.kind_of(one);
+  const Kind& b = level.kind_of(other);
+  const double x = other.position.x() - one.position.x();
+  const double y = other.position.y() - one.position.y();
+  const double level_depth = a.radius + b.radius - std::sqrt(x * x + y * y);
+  const double top = std::min(one.position.z() + a.height, other.position.z() + b.height);
+  const double bottom = std::max(one.position.z(), other.position.z());
+  return std::min(level_depth, top - bottom);
+}
+
+// Agents by the left end of their bodies, so that each is compared with its neighbours only.
+void judge_overlaps(Bench& bench) {
+  const Level& level = bench.level();
+  std::vector<const Agent*> agents;
+  for (const Agent& agent : level.agents) agents.push_back(&agent);
+  const auto left = [&](const Agent* a) { return a->position.x() - level.kind_of(*a).radius; };
+  std::stable_sort(agents.begin(), agents.end(),
+                   [&](const Agent* a, const Agent* b) { return left(a) < left(b); });
+  for (std::size_t i = 0; i < agents.size(); ++i) {
+    const double right = agents[i]->position.x() + level.kind_of(*agents[i]).radius;
+    for (std::size_t j = i + 1; j < agents.size() && left(agents[j]) < right; ++j) {
+      const auto [first, second] = std::minmax(agents[i], agents[j]);  // in file order
+      const double depth = overlap_depth(level, *first, *second);
+      if (!(depth > 0.0)) continue;
+      bench.say(Severity::warning, "agents-overlap", second->place,
+                fmt::format("{} is placed where {} is, {:.2f} m inside it: bodies pass through each "
+                            "other, so they will stay so until one walks off",
+                            second->id, first->id, depth));
+    }
+  }
+}
+
+}  // namespace
+
+void judge_placement(Bench& bench) {
+  for (const Agent& agent : bench.level().agents) {
+    judge_in_solid(bench, agent);
+    judge_patrol(bench, agent);
+  }
+  judge_overlaps(bench);
+}
+
+}  // namespace gaze

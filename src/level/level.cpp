@@ -1,0 +1,52 @@
+#include "gaze/level.hpp"
+
+#include <algorithm>
+
+namespace gaze {
+
+std::optional<Place> Level::origin(std::string_view path) const {
+  if (const auto found = origins.find(path); found != origins.end()) return found->second;
+  constexpr std::string_view kAgent = "agent.";
+  if (!path.starts_with(kAgent)) return std::nullopt;
+  const std::string_view rest = path.substr(kAgent.size());
+  const std::string_view id = rest.substr(0, rest.find('.'));
+  const auto agent = std::find_if(agents.begin(), agents.end(),
+                                  [&](const Agent& candidate) { return candidate.id == id; });
+  if (agent == agents.end()) return std::nullopt;
+  if (rest.size() == id.size()) return agent->place;
+  const std::string of_kind = "kind." + kind_of(*agent).name + std::string(rest.substr(id.size()));
+  const auto found = origins.find(of_kind);
+  return found == origins.end() ? std::nullopt : std::optional(found->second);
+}
+
+bool is_hostile(const Level& level, std::uint32_t team, std::uint32_t other) {
+  if (team == kNoTeam || other == kNoTeam) return false;
+  const std::vector<std::uint32_t>& hostile = level.teams[team].hostile;
+  return std::find(hostile.begin(), hostile.end(), other) != hostile.end();
+}
+
+Mode idle_mode(const Agent& agent, const Kind& kind) {
+  if (agent.driver == Driver::script) return Mode::script;
+  if (agent.driver == Driver::host) return Mode::host;
+  if (kind.when.idle) return *kind.when.idle;
+  return agent.patrol.size() >= 2 ? Mode::patrol : Mode::post;
+}
+
+double stop_distance(const Kind& chaser, const Kind& target) {
+  return chaser.move.stop_distance.value_or(chaser.radius + target.radius);
+}
+
+double farthest_sight(const Kind& kind) { return kind.sight ? kind.sight->keep_range : 0.0; }
+
+std::string_view name_of(Mode mode) {
+  constexpr std::array<std::string_view, 7> kNames{"post",   "patrol", "chase", "return",
+                                                   "script", "host",   "out"};
+  return kNames[static_cast<std::size_t>(mode)];
+}
+
+std::string_view name_of(Plane plane) {
+  constexpr std::array<std::string_view, 3> kNames{"ground", "upright", "space"};
+  return kNames[static_cast<std::size_t>(plane)];
+}
+
+}  // namespace gaze

@@ -1,0 +1,56 @@
+#include <fmt/format.h>
+
+#include <cmath>
+
+#include "gaze/sight.hpp"
+
+namespace gaze {
+namespace {
+
+// A number that must not read as 0, or as its limit, when it is not.
+std::string amount(double value) {
+  if (value >= 0.05) return fmt::format("{:.1f}", value);
+  return fmt::format("{:.2g}", value);
+}
+
+std::string range_fault(const RangeTest& test) {
+  return fmt::format("out of range by {} m", amount(test.value - test.limit));
+}
+
+std::string field_fault(const FieldTest& test) {
+  return fmt::format("outside the field of view by {} degrees",
+                     amount(test.value_deg - test.limit_deg));
+}
+
+std::string line_fault(const LineTest& test) {
+  if (test.points == 0) return "it has no body points to be seen by";
+  return fmt::format("{} is in the way", test.blocked_by);
+}
+
+std::string what_is_seen(const Verdict& verdict) {
+  const int arrived = static_cast<int>(std::lround(verdict.line.visible * verdict.line.points));
+  std::string text = fmt::format(
+      "seen: {:.2f} of {:.2f} m away, {:.1f} of {:.1f} degrees off, {} of {} body points in sight",
+      verdict.range.value, verdict.range.limit, verdict.field.value_deg, verdict.field.limit_deg,
+      arrived, verdict.line.points);
+  if (!verdict.line.blocked_by.empty()) text += ", the rest behind " + verdict.line.blocked_by;
+  return text;
+}
+
+}  // namespace
+
+std::string explain(const Verdict& verdict) {
+  if (!verdict.hindrance.empty()) return verdict.hindrance;
+  if (!verdict.has_sight) return fmt::format("{} has no sight", verdict.looker);
+  if (verdict.sees) return what_is_seen(verdict);
+  std::string text;
+  const auto add = [&](const std::string& fault) {
+    text += text.empty() ? fault : "; " + fault + " as well";
+  };
+  if (!verdict.range.pass) add(range_fault(verdict.range));
+  if (!verdict.field.pass) add(field_fault(verdict.field));
+  if (!verdict.line.pass) add(line_fault(verdict.line));
+  return text;
+}
+
+}  // namespace gaze

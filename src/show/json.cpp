@@ -1,0 +1,147 @@
+#include <nlohmann/json.hpp>
+
+#include "gaze/report.hpp"
+#include "show/round.hpp"
+
+namespace gaze {
+namespace {
+
+using Json = nlohmann::ordered_json;
+
+// Text from files may hold any bytes that TOML lets through; JSON gets valid UTF-8.
+std::string dumped(const Json& json) {
+  return json.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
+}
+
+Json point(const Vector3d& p) { return {rounded(p.x()), rounded(p.y()), rounded(p.z())}; }
+
+void add_names(Json& json, const Simulation& simulation, const Event& event) {
+  json["agent"] = simulation.id_of(event.agent);
+  if (event.other) json["other"] = simulation.id_of(*event.other);
+  if (event.what == Event::What::hit && !event.other) {
+    json["solid"] = event.solid ? simulation.level().solids[event.solid->index].id : "ground";
+  }
+  if (!event.attack.empty()) json["attack"] = event.attack;
+}
+
+void add_numbers(Json& json, const Event& event) {
+  switch (event.what) {
+    case Event::What::attacked: json["distance"] = rounded(event.distance); break;
+    case Event::What::hurt:
+      json["damage"] = rounded(event.damage);
+      json["health"] = rounded(event.health);
+      break;
+    case Event::What::noticed:
+      json["by"] = "sight";
+      json["distance"] = rounded(event.distance);
+      json["angle"] = rounded(event.angle_deg);
+      break;
+    case Event::What::mode:
+      json["from"] = name_of(event.from);
+      json["to"] = name_of(event.to);
+      break;
+    case Event::What::defeated:
+    case Event::What::forgot: break;
+    default: json["place"] = point(event.place);
+  }
+}
+
+Json event_json(const Simulation& simulation, const Event& event) {
+  Json json;
+  json["time"] =
+      rounded(static_cast<double>(event.tick) / simulation.level().ticks_per_second);
+  json["tick"] = event.tick;
+  json["event"] = name_of(event.what);
+  add_names(json, simulation, event);
+  add_numbers(json, event);
+  return json;
+}
+
+Json agent_json(const Simulation& simulation, AgentId agent) {
+  const AgentState state = simulation.state(agent);
+  const Level& level = simulation.level();
+  Json json;
+  json["id"] = simulation.id_of(agent);
+  json["kind"] = level.kind_of(level.agents[agent.index]).name;
+  json["position"] = point(state.position);
+  json["facing"] = rounded_turn(angle_of(state.facing).degrees());
+  json["health"] = rounded(state.health);
+  json["alive"] = state.is_alive;
+  json["mode"] = name_of(state.mode);
+  return json;
+}
+
+Json line_json(const LineTest& line) {
+  Json json;
+  json["test"] = "line of sight";
+  json["visible"] = rounded(line.visible);
+  json["limit"] = rounded(line.limit);
+  json["pass"] = line.pass;
+  if (!line.blocked_by.empty()) {
+    json["blocked_by"] = line.blocked_by;
+    json["at"] = point(line.blocked_at);
+  }
+  return json;
+}
+
+Json number_json(const char* test, double value, double limit, bool pass) {
+  Json json;
+  json["test"] = test;
+  json["value"] = rounded(value);
+  json["limit"] = rounded(limit);
+  json["pass"] = pass;
+  return json;
+}
+
+}  // namespace
+
+std::string run_json(const Simulation& simulation, std::span<const Event> events) {
+  const Level& level = simulation.level();
+  Json json;
+  json["level"] = level.name;
+  json["ticks_per_second"] = level.ticks_per_second;
+  json["seconds"] = rounded(level.seconds);
+  json["seed"] = level.seed;
+  json["events"] = Json::array();
+  for (const Event& event : events) json["events"].push_back(event_json(simulation, event));
+  json["agents"] = Json::array();
+  for (std::uint32_t i = 0; i < simulation.agent_count(); ++i) {
+    json["agents"].push_back(agent_json(simulation, {i}));
+  }
+  return dumped(json);
+}
+
+std::string why_json(const Simulation& simulation, AgentId looker, AgentId other) {
+  const Verdict verdict = simulation.look(looker, other);
+  Json json;
+  json["time"] = rounded(simulation.seconds());
+  json["agent"] = verdict.looker;
+  json["other"] = verdict.other;
+  json["sees"] = verdict.sees;
+  json["mode"] = name_of(simulation.state(looker).mode);
+  json["tests"] = Json::array();
+  if (verdict.has_sight) {
+    json["tests"].push_back(
+        number_json("range", verdict.range.value, verdict.range.limit, verdict.range.pass));
+    json["tests"].push_back(number_json("field of view", verdict.field.value_deg,
+                                        verdict.field.limit_deg, verdict.field.pass));
+    json["tests"].push_back(line_json(verdict.line));
+  }
+  json["reason"] = explain(verdict);
+  return dumped(json);
+}
+
+std::string findings_json(std::span<const Finding> findings) {
+  Json json = Json::array();
+  for (const Finding& finding : findings) {
+    json.push_back({{"file", finding.place.file},
+                    {"line", finding.place.line},
+                    {"column", finding.place.column},
+                    {"severity", name_of(finding.severity)},
+                    {"code", finding.code},
+                    {"message", finding.message}});
+  }
+  return dumped(json);
+}
+
+}  // namespace gaze

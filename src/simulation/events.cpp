@@ -1,0 +1,82 @@
+#include <fmt/format.h>
+
+#include "simulation/state.hpp"
+
+namespace gaze {
+namespace {
+
+std::string place_text(Plane plane, const Vector3d& p) {
+  switch (plane) {
+    case Plane::ground: return fmt::format("[{:.2f}, {:.2f}]", p.x(), p.y());
+    case Plane::upright: return fmt::format("[{:.2f}, {:.2f}]", p.x(), p.z());
+    default: return fmt::format("[{:.2f}, {:.2f}, {:.2f}]", p.x(), p.y(), p.z());
+  }
+}
+
+/// The words of an event, given the names that go into it.
+struct Describer {
+  const Level& level;
+  const Event& event;
+
+  std::string who() const { return level.agents[event.agent.index].id; }
+  std::string other() const { return event.other ? level.agents[event.other->index].id : ""; }
+  std::string place() const { return place_text(level.plane, event.place); }
+  std::string what_was_hit() const {
+    if (event.other) return other();
+    return event.solid ? level.solids[event.solid->index].id : "the ground";
+  }
+
+  std::string text() const {
+    switch (event.what) {
+      case Event::What::arrived: return fmt::format("{} arrived at {}", who(), place());
+      case Event::What::blocked:
+        return fmt::format("{} is blocked on its way to {}", who(), place());
+      case Event::What::attacked:
+        return fmt::format("{} attacked {} with {} from {:.2f} m", who(), other(), event.attack,
+                           event.distance);
+      case Event::What::fired: return fmt::format("{} fired {} from {}", who(), event.attack, place());
+      case Event::What::hit:
+        return fmt::format("{} hit {} with {} at {}", who(), what_was_hit(), event.attack, place());
+      case Event::What::hurt:
+        return fmt::format("{} lost {:g} health to {} of {}, {:g} left", who(), event.damage,
+                           event.attack, other(), event.health);
+      case Event::What::defeated: return fmt::format("{} was defeated by {}", who(), other());
+      case Event::What::noticed:
+        return fmt::format("{} noticed {} by sight, {:.2f} m away, {:.1f} degrees off", who(),
+                           other(), event.distance, event.angle_deg);
+      case Event::What::lost:
+        return fmt::format("{} lost {}, last seen at {}", who(), other(), place());
+      case Event::What::forgot: return fmt::format("{} forgot {}", who(), other());
+      case Event::What::mode:
+        return fmt::format("{} went from {} to {}", who(), name_of(event.from), name_of(event.to));
+    }
+    return {};
+  }
+};
+
+}  // namespace
+
+std::string_view name_of(Event::What what) {
+  constexpr std::array<std::string_view, 11> kNames{"arrived", "blocked",  "attacked", "fired",
+                                                    "hit",     "hurt",     "defeated", "noticed",
+                                                    "lost",    "forgot",   "mode"};
+  return kNames[static_cast<std::size_t>(what)];
+}
+
+std::string Simulation::describe(const Event& event) const {
+  return Describer{*state_->level, event}.text();
+}
+
+// Insertion sort: few events a tick, mostly in order already, and no memory asked for.
+void order_events(Simulation::State& state) {
+  const auto before = [](const Event& a, const Event& b) {
+    return a.what != b.what ? a.what < b.what : a.agent < b.agent;
+  };
+  const auto first = state.events.begin() + static_cast<std::ptrdiff_t>(state.sorted_events);
+  for (auto next = first; next != state.events.end(); ++next) {
+    std::rotate(std::upper_bound(first, next, *next, before), next, next + 1);
+  }
+  state.sorted_events = state.events.size();
+}
+
+}  // namespace gaze

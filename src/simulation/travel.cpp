@@ -1,0 +1,158 @@
+#include <cmath>
+
+#include "simulation/state.hpp"
+#include "travel/turn.hpp"
+#include "travel/walk.hpp"
+
+namespace gaze {
+namespace {
+
+using Wish = FacingWish;
+
+Vector3d middle_of(const Simulation::State& state, std::uint32_t who) {
+  return state.position[who] + Vector3d{0.0, 0.0, state.kind(who).height / 2.0};
+}
+
+// The target's middle, or where the middle of what was lost would be.
+std::optional<Vector3d> place_to_face(const Simulation::State& state, std::uint32_t who) {
+  const auto& contact = state.target[who];
+  if (!contact) return std::nullopt;
+  if (contact->state == Contact::State::noticed) return middle_of(state, contact->other);
+  return contact->last_place + Vector3d{0.0, 0.0, state.kind(contact->other).height / 2.0};
+}
+
+double speed_of(const Kind& kind) { return kind.move.gait == Gait::fixed ? 0.0 : kind.move.speed; }
+
+Wish chase(Simulation::State& state, std::uint32_t who) {
+  const auto& contact = state.target[who];
+  if (!contact) return {};
+  Leg leg{contact->last_place, 0.0, speed_of(state.kind(who))};
+  if (contact->state == Contact::State::noticed) {
+    leg.goal = state.seen_position[contact->other];
+    leg.stop = stop_distance(state.kind(who), state.kind(contact->other));
+  }
+  walk_leg(state, who, leg, kMomentsPerTick);
+  return {place_to_face(state, who), std::nullopt};
+}
+
+double level_distance(const Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
+  const Vector3d way = goal - state.position[who];
+  const double across = state.plane() == Plane::upright ? 0.0 : way.y();
+  return std::sqrt(way.x() * way.x() + across * across);
+}
+
+/// Walks to a goal and tells once if it cannot be reached. @return The result of the leg.
+LegResult walk_watched(Simulation::State& state, std::uint32_t who, const Vector3d& goal,
+                       Moment budget, bool& stuck) {
+  Course& course = state.course[who];
+  if (course.is_new) {
+    course.progress = {level_distance(state, who, goal), state.now() - budget, false};
+    course.is_new = false;
+  }
+  const LegResult result =
+      walk_leg(state, who, {goal, 0.0, speed_of(state.kind(who))}, budget);
+  stuck = !result.arrived && is_stuck(course, level_distance(state, who, goal), state.now(),
+                                      state.level->ticks_per_second);
+  if (stuck && !course.progress.told) {
+    course.progress.told = true;
+    state.tell(Event::What::blocked, who).place = goal;
+  }
+  return result;
+}
+
+Wish patrol(Simulation::State& state, std::uint32_t who) {
+  const Agent& agent = state.agent(who);
+  if (agent.patrol.empty()) return {std::nullopt, state.placed_facing[who]};
+  Course& course = state.course[who];
+  Moment budget = kMomentsPerTick;
+  std::size_t idle_arrivals = 0;
+  while (budget > 0 && idle_arrivals < agent.patrol.size()) {
+    bool stuck = false;
+    const LegResult result = walk_watched(state, who, agent.patrol[course.next], budget, stuck);
+    if (!result.arrived && !stuck) break;
+    idle_arrivals = result.used == 0 ? idle_arrivals + 1 : 0;
+    budget -= result.used;
+    advance_course(course, agent.patrol.size(), agent.patrol_style == PatrolStyle::to_and_fro);
+  }
+  return {std::nullopt,
+          plan_part(state.plane(), agent.patrol[course.next] - state.position[who])};
+}
+
+Wish go_home(Simulation::State& state, std::uint32_t who) {
+  bool stuck = false;
+  const bool is_fixed = state.kind(who).move.gait == Gait::fixed;
+  const Vector2d way = plan_part(state.plane(), state.home[who] - state.position[who]);
+  const bool is_home =
+      is_fixed || walk_watched(state, who, state.home[who], kMomentsPerTick, stuck).arrived;
+  if (!is_home) return {std::nullopt, way};
+  state.change_mode(who, state.idle[who]);
+  state.course[who].is_new = true;
+  return {std::nullopt, state.placed_facing[who]};
+}
+
+Wish stand(const Simulation::State& state, std::uint32_t who) {
+  if (const auto place = place_to_face(state, who)) return {place, std::nullopt};
+  return {std::nullopt, state.placed_facing[who]};
+}
+
+Wish follow_mind(Simulation::State& state, std::uint32_t who) {
+  switch (state.mode[who]) {
+    case Mode::chase: return chase(state, who);
+    case Mode::patrol: return patrol(state, who);
+    case Mode::return_: return go_home(state, who);
+    default: return stand(state, who);
+  }
+}
+
+void turn(Simulation::State& state, std::uint32_t who, const Wish& wish) {
+  Vector2d wanted{0.0, 0.0};
+  if (wish.look_along) wanted = *wish.look_along;
+  if (wish.look_at) wanted = plan_part(state.plane(), *wish.look_at - middle_of(state, who));
+  const Kind& kind = state.kind(who);
+  const bool flips = state.plane() == Plane::upright && kind.move.gait != Gait::fixed;
+  state.facing[who] = flips ? flip_toward(state.facing[who], wanted)
+                            : turn_toward(state.facing[who], wanted, state.limit(who).turn);
+}
+
+// A scripted walker looks where it goes.
+Wish along_script(const Simulation::State& state, std::uint32_t who) {
+  const std::vector<ScriptStep>& script = state.agent(who).script;
+  const Course& course = state.course[who];
+  if (course.next >= script.size() || script[course.next].what != ScriptStep::What::go) return {};
+  return {std::nullopt,
+          plan_part(state.plane(), script[course.next].place - state.position[who])};
+}
+
+}  // namespace
+
+LegResult walk_leg(Simulation::State& state, std::uint32_t who, const Leg& leg, Moment budget) {
+  const Kind& kind = state.kind(who);
+  const WalkingBody body{state.position[who], kind.radius, kind.height, kind.move.step_height};
+  Leg possible = leg;
+  if (kind.move.gait == Gait::fixed) possible.speed = 0.0;
+  const LegResult result =
+      walk(state.world, body, possible, budget, state.level->ticks_per_second);
+  state.position[who] = result.feet;
+  return result;
+}
+
+// Drivers go first and minds travel by where that leaves everybody, all by the same picture: who
+// chases needs no extra step to learn where its target went, whatever the order in the file.
+void travel(Simulation::State& state) {
+  for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
+    if (state.alive[who] && state.mode[who] == Mode::script) follow_script(state, who);
+  }
+  state.seen_position = state.position;
+  state.wishes.resize(state.agent_count());
+  for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
+    const bool has_mind = state.alive[who] && state.agent(who).driver == Driver::mind;
+    state.wishes[who] = has_mind ? follow_mind(state, who) : Wish{};
+  }
+  for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
+    if (!state.alive[who] || state.mode[who] == Mode::host) continue;
+    const bool is_scripted = state.mode[who] == Mode::script;
+    turn(state, who, is_scripted ? along_script(state, who) : state.wishes[who]);
+  }
+}
+
+}  // namespace gaze

@@ -1,0 +1,94 @@
+#include "travel/walk.hpp"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace gaze {
+namespace {
+
+constexpr int kMostSlides = 4;  // more than three contacts in one step is a corner
+
+double dot3(const Vector3d& a, const Vector3d& b) {
+  return a.x() * b.x() + a.y() * b.y() + a.z() * b.z();
+}
+
+// Only what of a contact points sideways can turn a walker aside.
+Vector3d level_normal(Plane plane, const Vector3d& normal) {
+  Vector3d level{normal.x(), plane == Plane::upright ? 0.0 : normal.y(), 0.0};
+  const double length = std::sqrt(dot3(level, level));
+  return length > 0.0 ? Vector3d(level / length) : Vector3d{0.0, 0.0, 0.0};
+}
+
+/// The directions that earlier contacts of the same step forbid.
+class Contacts {
+ public:
+  bool forbid(const Vector3d& motion) const {
+    return std::any_of(normals_.begin(), normals_.begin() + count_,
+                       [&](const Vector3d& normal) { return dot3(motion, normal) < -1e-12; });
+  }
+  void add(const Vector3d& normal) { normals_[static_cast<std::size_t>(count_++)] = normal; }
+
+ private:
+  std::array<Vector3d, kMostSlides> normals_;
+  int count_ = 0;
+};
+
+Vector3d level_way(Plane plane, const Vector3d& from, const Vector3d& to) {
+  return {to.x() - from.x(), plane == Plane::upright ? 0.0 : to.y() - from.y(), 0.0};
+}
+
+Moment time_for(double metres, double speed, int ticks_per_second) {
+  const double moments = metres / speed * 1e9 * ticks_per_second;
+  return moments < 1e18 ? static_cast<Moment>(std::llround(moments)) : Moment{1} << 60;
+}
+
+}  // namespace
+
+Vector3d slide(const World& world, const Cylinder& body, const Vector3d& wish) {
+  Cylinder moving = body;
+  Vector3d rest = wish;
+  Contacts contacts;
+  for (int round = 0; round < kMostSlides; ++round) {
+    const auto touch = world.sweep(moving, rest, Stops::bodies);
+    if (!touch) {
+      moving.feet += rest;
+      break;
+    }
+    const Vector3d normal = level_normal(world.plane(), touch->normal);
+    const double approach = -dot3(rest, normal);
+    if (!(approach > 0.0)) break;
+    const double share = std::max(0.0, touch->share - kContactGap / approach);
+    moving.feet += rest * share;
+    rest *= 1.0 - share;
+    rest -= normal * dot3(rest, normal);
+    if (contacts.forbid(rest)) break;
+    contacts.add(normal);
+  }
+  return moving.feet;
+}
+
+LegResult walk(const World& world, const WalkingBody& body, const Leg& leg, Moment budget,
+               int ticks_per_second) {
+  const Vector3d way = level_way(world.plane(), body.feet, leg.goal);
+  const double distance = std::sqrt(dot3(way, way));
+  const double to_go = distance - leg.stop;
+  if (to_go <= 0.0) return {body.feet, 0, true};
+  if (!(leg.speed > 0.0)) return {body.feet, budget, false};
+  const Moment needed = time_for(to_go, leg.speed, ticks_per_second);
+  const bool in_time = needed <= budget;
+  const double seconds = static_cast<double>(budget) / 1e9 / ticks_per_second;
+  const double reach = in_time ? to_go : leg.speed * seconds;
+  const Vector3d wish = reach == distance ? way : Vector3d(way * (reach / distance));
+  const Vector3d lift{0.0, 0.0, body.step_height};
+  const Cylinder solid_part{body.feet + lift, body.radius, body.height - body.step_height};
+  const Vector3d lifted = slide(world, solid_part, wish);
+  Vector3d feet{lifted.x(), lifted.y(), body.feet.z()};
+  const bool is_free = lifted == Vector3d(solid_part.feet + wish);
+  if (!in_time || !is_free) return {feet, budget, false};
+  if (reach == distance) feet = {leg.goal.x(), leg.goal.y(), body.feet.z()};
+  if (world.plane() == Plane::upright) feet.y() = body.feet.y();
+  return {feet, needed, true};
+}
+
+}  // namespace gaze

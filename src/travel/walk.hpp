@@ -1,0 +1,44 @@
+#pragma once
+
+#include "gaze/time.hpp"
+#include "gaze/world.hpp"
+
+namespace gaze {
+
+/// How far from a solid a body comes to rest, metres: far above the rounding of the sweep (1e-12),
+/// far below what shows. It keeps "never inside" true whatever the angle of approach.
+constexpr double kContactGap = 1e-6;
+
+/// Moves a body by a horizontal wish. Where a solid is in the way it goes on along that solid with
+/// what is left of the wish in that direction; in a corner it stops. It never enters a solid.
+/// @return Where its feet end up.
+[[nodiscard]] Vector3d slide(const World& world, const Cylinder& body, const Vector3d& wish);
+
+/// One way to a goal, walked for a time.
+struct Leg {
+  Vector3d goal{0.0, 0.0, 0.0};
+  double stop = 0.0;   ///< Metres before the goal, horizontally.
+  double speed = 0.0;  ///< Metres a second.
+};
+
+struct LegResult {
+  Vector3d feet{0.0, 0.0, 0.0};
+  Moment used = 0;  ///< Of the budget; all of it unless it arrived.
+  bool arrived = false;
+};
+
+/// What a walker's body offers to solids: from `step_height` above its feet.
+struct WalkingBody {
+  Vector3d feet{0.0, 0.0, 0.0};
+  double radius = 0.0;
+  double height = 0.0;
+  double step_height = 0.0;
+};
+
+/// Walks straight towards the goal, level with where it stands (in an upright plane along x alone),
+/// without overshooting: a goal without a stop distance is reached to the bit, and the time that
+/// takes is rounded to a whole moment.
+[[nodiscard]] LegResult walk(const World& world, const WalkingBody& body, const Leg& leg,
+                             Moment budget, int ticks_per_second);
+
+}  // namespace gaze

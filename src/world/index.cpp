@@ -1,0 +1,77 @@
+#include "world/index.hpp"
+
+#include <algorithm>
+#include <limits>
+
+#include "geometry/wall.hpp"
+
+namespace gaze {
+namespace {
+
+std::vector<Polygon> plan_pieces(const Solid& solid) {
+  if (solid.form == Solid::Form::block) return convex_pieces(solid.points);
+  return widen_path(solid.points, solid.thickness).value_or(std::vector<Polygon>{});
+}
+
+void add_piece(World::Index& index, const Polygon& polygon, Piece piece) {
+  piece.first_edge = static_cast<std::uint32_t>(index.edges.size());
+  piece.edge_count = static_cast<std::uint16_t>(polygon.size());
+  for (std::size_t i = 0; i < polygon.size(); ++i) {
+    const Vector2d& from = polygon[i];
+    const Vector2d& to = polygon[(i + 1) % polygon.size()];
+    index.edges.push_back({from.x(), from.y(), to.x() - from.x(), to.y() - from.y()});
+  }
+  index.pieces.push_back(piece);
+}
+
+Box box_of(const Prism& prism) {
+  constexpr double kInfinity = std::numeric_limits<double>::infinity();
+  Box box{{kInfinity, kInfinity, prism.low}, {-kInfinity, -kInfinity, prism.high}};
+  for (const PrismEdge& edge : prism.edges) {
+    box.low = {std::min(box.low[0], edge.x), std::min(box.low[1], edge.y), prism.low};
+    box.high = {std::max(box.high[0], edge.x), std::max(box.high[1], edge.y), prism.high};
+  }
+  return box;
+}
+
+World::Index make_index(const Level& level) {
+  constexpr double kInfinity = std::numeric_limits<double>::infinity();
+  World::Index index;
+  index.plane = level.plane;
+  for (std::size_t i = 0; i < level.solids.size(); ++i) {
+    const Solid& solid = level.solids[i];
+    Piece piece;
+    const bool endless = level.plane == Plane::upright;
+    piece.low = endless ? -kInfinity : solid.base;
+    piece.high = endless ? kInfinity : solid.base + solid.height;
+    piece.solid = static_cast<std::uint32_t>(i);
+    piece.stops = static_cast<std::uint8_t>(level.materials[solid.material].stops.to_ulong());
+    for (const Polygon& polygon : plan_pieces(solid)) add_piece(index, polygon, piece);
+  }
+  index.edges.shrink_to_fit();
+  index.pieces.shrink_to_fit();
+  std::vector<Box> boxes;
+  boxes.reserve(index.pieces.size());
+  for (std::uint32_t i = 0; i < index.pieces.size(); ++i) boxes.push_back(box_of(index.prism(i)));
+  index.tree = build_tree(boxes);
+  return index;
+}
+
+}  // namespace
+
+World::World(const Level& level) : index_(std::make_shared<const Index>(make_index(level))) {}
+
+Plane World::plane() const noexcept { return index_->plane; }
+
+std::size_t World::index_bytes() const noexcept {
+  return index_->edges.size() * sizeof(PrismEdge) + index_->pieces.size() * sizeof(Piece) +
+         index_->tree.nodes.size() * sizeof(Tree::Node);
+}
+
+std::size_t World::triangle_count() const noexcept {
+  std::size_t count = 0;  // of a prism with n sides: 2 n on its sides, n - 2 on either end
+  for (const Piece& piece : index_->pieces) count += 4U * piece.edge_count - 4U;
+  return count;
+}
+
+}  // namespace gaze

@@ -1,0 +1,36 @@
+#pragma once
+
+#include <vector>
+
+#include "gaze/world.hpp"
+#include "geometry/prism.hpp"
+#include "world/tree.hpp"
+
+namespace gaze {
+
+/// A convex piece of a solid.
+struct Piece {
+  double low = 0.0;
+  double high = 0.0;
+  std::uint32_t first_edge = 0;
+  std::uint32_t solid = 0;
+  std::uint16_t edge_count = 0;
+  std::uint8_t stops = 0;  ///< Bit per Stops.
+};
+
+struct World::Index {
+  Plane plane = Plane::ground;
+  std::vector<PrismEdge> edges;
+  std::vector<Piece> pieces;  ///< In the order of the level's solids.
+  Tree tree;
+
+  Prism prism(std::uint32_t piece) const {
+    const Piece& p = pieces[piece];
+    return {{edges.data() + p.first_edge, p.edge_count}, p.low, p.high};
+  }
+  bool stops(std::uint32_t piece, Stops what) const {
+    return (pieces[piece].stops >> static_cast<unsigned>(what) & 1U) != 0;
+  }
+};
+
+}  // namespace gaze

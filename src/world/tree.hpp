@@ -1,0 +1,42 @@
+#pragma once
+
+#include <array>
+#include <cstdint>
+#include <limits>
+#include <span>
+#include <vector>
+
+#include "geometry/plan.hpp"
+
+namespace gaze {
+
+/// A box in plan coordinates: two axes of the plan, then the one across.
+struct Box {
+  std::array<double, 3> low{};
+  std::array<double, 3> high{};
+};
+
+/// A bounding-volume tree, four children a node, each leaf one item. Boxes are float, rounded
+/// outwards. Built top-down by the surface area heuristic over bins of centres (Wald, "On fast
+/// construction of SAH-based bounding volume hierarchies", 2007).
+struct Tree {
+  static constexpr std::uint32_t kItemBit = 0x80000000U;
+
+  struct alignas(64) Node {
+    std::array<std::array<float, 4>, 3> low;
+    std::array<std::array<float, 4>, 3> high;
+    std::array<std::uint32_t, 4> child;  ///< A node, or an item with kItemBit set.
+  };
+
+  std::vector<Node> nodes;  ///< The root first; empty if there are no items.
+
+  /// No path from the root is longer, for up to 2^31 items: the build halves below a depth of 32.
+  static constexpr std::size_t kMostDepth = 64;
+};
+
+/// Infinite boxes are cut to +-kFarthest. Deterministic; O(n log n).
+[[nodiscard]] Tree build_tree(std::span<const Box> boxes);
+
+constexpr float kFarthest = 1e30F;
+
+}  // namespace gaze

@@ -1,0 +1,222 @@
+#include "gaze/world.hpp"
+
+#include <algorithm>
+#include <cassert>
+#include <cmath>
+
+#include "world/index.hpp"
+#include "world/walk.hpp"
+
+namespace gaze {
+namespace {
+
+// Beyond this, metres, the boxes' float arithmetic could overflow; nothing lies there.
+constexpr double kFarthestQuestion = 1e12;
+
+bool is_askable(const Vector3d& p) {
+  return std::abs(p.x()) <= kFarthestQuestion && std::abs(p.y()) <= kFarthestQuestion &&
+         std::abs(p.z()) <= kFarthestQuestion;
+}
+
+bool is_askable(const Segment& segment) {
+  return is_askable(segment.from) && is_askable(segment.to);
+}
+
+bool is_askable(const BallPath& ball) {
+  return is_askable(ball.path) && ball.radius >= 0.0 && ball.radius <= kFarthestQuestion;
+}
+
+bool is_askable(const Cylinder& cylinder, const Vector3d& motion) {
+  return is_askable(cylinder.feet) && is_askable(motion) &&
+         is_askable(Vector3d{cylinder.radius, cylinder.height, 0.0});
+}
+
+std::array<double, 3> around(double radius) { return {radius, radius, radius}; }
+
+std::array<double, 3> around(const PlanBody& body) {
+  return body.is_disc ? std::array{body.half_width, body.half_width, body.half_height}
+                      : std::array{body.half_width, body.half_height, 0.0};
+}
+
+/// The nearest touch so far; of equals the piece that comes first in the level.
+struct Nearest {
+  double share = 1.0;
+  std::uint32_t piece = 0;
+
+  bool offer(double candidate, std::uint32_t candidate_piece) {
+    if (candidate > share || (candidate == share && (share == 1.0 || candidate_piece > piece))) {
+      return false;
+    }
+    share = candidate;
+    piece = candidate_piece;
+    return true;
+  }
+};
+
+/// `touch(piece)` gives the share at which one piece is met, if at all.
+template <typename TouchOne>
+Nearest nearest_touch(const World::Index& index, const PlanSegment& way,
+                      const std::array<double, 3>& reach, Stops what, TouchOne&& touch) {
+  Walker walker(way, reach);
+  Nearest nearest;
+  walk_nearest(index.tree, walker, [&](std::uint32_t piece) {
+    if (!index.stops(piece, what)) return;
+    const std::optional<double> share = touch(piece);
+    if (share && nearest.offer(*share, piece)) walker.look_up_to(nearest.share);
+  });
+  return nearest;
+}
+
+std::optional<Touch> to_touch(const World::Index& index, const Nearest& nearest,
+                              const Segment& way) {
+  if (nearest.share >= 1.0) return std::nullopt;
+  Touch touch;
+  touch.share = nearest.share;
+  touch.solid = {index.pieces[nearest.piece].solid};
+  touch.place = way.from + (way.to - way.from) * nearest.share;
+  return touch;
+}
+
+template <typename Question, typename Answer, typename Ask>
+void ask_each(std::span<const Question> questions, std::span<Answer> answers, Ask&& ask) {
+  assert(questions.size() == answers.size());
+  for (std::size_t i = 0; i < questions.size(); ++i) answers[i] = ask(questions[i]);
+}
+
+}  // namespace
+
+bool World::is_clear(const Segment& segment, Stops what) const noexcept {
+  if (!is_askable(segment)) return true;
+  const PlanSegment way = to_plan(index_->plane, segment);
+  return !walk_any(index_->tree, Walker(way, around(0.0)), [&](std::uint32_t piece) {
+    return index_->stops(piece, what) && gaze::first_touch(index_->prism(piece), way).has_value();
+  });
+}
+
+bool World::is_clear(const Ray& ray, Stops what) const noexcept {
+  return is_clear(ray.segment(), what);
+}
+
+bool World::is_clear(const BallPath& ball, Stops what) const noexcept {
+  if (!is_askable(ball)) return true;
+  const PlanSegment way = to_plan(index_->plane, ball.path);
+  return !walk_any(index_->tree, Walker(way, around(ball.radius)), [&](std::uint32_t piece) {
+    return index_->stops(piece, what) &&
+           gaze::first_touch(index_->prism(piece), way, ball.radius).has_value();
+  });
+}
+
+std::optional<Touch> World::first_touch(const Segment& segment, Stops what) const noexcept {
+  if (!is_askable(segment)) return std::nullopt;
+  const PlanSegment way = to_plan(index_->plane, segment);
+  const Nearest nearest =
+      nearest_touch(*index_, way, around(0.0), what, [&](std::uint32_t piece) {
+        return gaze::first_touch(index_->prism(piece), way);
+      });
+  return to_touch(*index_, nearest, segment);
+}
+
+std::optional<Touch> World::first_touch(const Ray& ray, Stops what) const noexcept {
+  return first_touch(ray.segment(), what);
+}
+
+std::optional<Touch> World::first_touch(const BallPath& ball, Stops what) const noexcept {
+  if (!is_askable(ball)) return std::nullopt;
+  const PlanSegment way = to_plan(index_->plane, ball.path);
+  const Nearest nearest =
+      nearest_touch(*index_, way, around(ball.radius), what, [&](std::uint32_t piece) {
+        return gaze::first_touch(index_->prism(piece), way, ball.radius);
+      });
+  return to_touch(*index_, nearest, ball.path);
+}
+
+bool World::overlaps(const Cylinder& cylinder, Stops what) const noexcept {
+  if (!is_askable(cylinder, {0.0, 0.0, 0.0})) return false;
+  const PlanBody body = to_plan(index_->plane, cylinder);
+  return walk_any(index_->tree, Walker({body.middle, body.middle}, around(body)),
+                  [&](std::uint32_t piece) {
+                    return index_->stops(piece, what) &&
+                           gaze::overlaps(index_->prism(piece), body);
+                  });
+}
+
+std::optional<SolidId> World::first_overlap(const Cylinder& cylinder, Stops what) const noexcept {
+  if (!is_askable(cylinder, {0.0, 0.0, 0.0})) return std::nullopt;
+  const PlanBody body = to_plan(index_->plane, cylinder);
+  std::optional<SolidId> first;
+  walk_any(index_->tree, Walker({body.middle, body.middle}, around(body)),
+           [&](std::uint32_t piece) {
+             const std::uint32_t solid = index_->pieces[piece].solid;
+             if (index_->stops(piece, what) && (!first || solid < first->index) &&
+                 gaze::overlaps(index_->prism(piece), body)) {
+               first = SolidId{solid};
+             }
+             return false;
+           });
+  return first;
+}
+
+std::optional<Touch> World::sweep(const Cylinder& cylinder, const Vector3d& motion,
+                                  Stops what) const noexcept {
+  if (!is_askable(cylinder, motion)) return std::nullopt;
+  const PlanBody body = to_plan(index_->plane, cylinder);
+  const PlanPoint way = to_plan(index_->plane, motion);
+  const PlanPoint end{body.middle.plan + way.plan, body.middle.across + way.across};
+  const Nearest nearest =
+      nearest_touch(*index_, {body.middle, end}, around(body), what, [&](std::uint32_t piece) {
+        const auto contact = first_entry(index_->prism(piece), body, way);
+        return contact ? std::optional(contact->share) : std::nullopt;
+      });
+  auto touch = to_touch(*index_, nearest, {cylinder.feet, cylinder.feet + motion});
+  if (touch) {
+    const auto contact = first_entry(index_->prism(nearest.piece), body, way);
+    touch->normal = from_plan(index_->plane, contact->normal);
+  }
+  return touch;
+}
+
+void World::are_clear(std::span<const Segment> segments, Stops what,
+                      std::span<std::uint8_t> clear) const noexcept {
+  ask_each(segments, clear, [&](const Segment& segment) { return is_clear(segment, what); });
+}
+
+void World::are_clear(std::span<const Ray> rays, Stops what,
+                      std::span<std::uint8_t> clear) const noexcept {
+  ask_each(rays, clear, [&](const Ray& ray) { return is_clear(ray, what); });
+}
+
+void World::are_clear(std::span<const BallPath> balls, Stops what,
+                      std::span<std::uint8_t> clear) const noexcept {
+  ask_each(balls, clear, [&](const BallPath& ball) { return is_clear(ball, what); });
+}
+
+void World::first_touches(std::span<const Segment> segments, Stops what,
+                          std::span<std::optional<Touch>> touches) const noexcept {
+  ask_each(segments, touches, [&](const Segment& segment) { return first_touch(segment, what); });
+}
+
+void World::first_touches(std::span<const Ray> rays, Stops what,
+                          std::span<std::optional<Touch>> touches) const noexcept {
+  ask_each(rays, touches, [&](const Ray& ray) { return first_touch(ray, what); });
+}
+
+void World::first_touches(std::span<const BallPath> balls, Stops what,
+                          std::span<std::optional<Touch>> touches) const noexcept {
+  ask_each(balls, touches, [&](const BallPath& ball) { return first_touch(ball, what); });
+}
+
+void World::overlap(std::span<const Cylinder> cylinders, Stops what,
+                    std::span<std::uint8_t> overlapping) const noexcept {
+  ask_each(cylinders, overlapping,
+           [&](const Cylinder& cylinder) { return overlaps(cylinder, what); });
+}
+
+void World::sweeps(std::span<const Cylinder> cylinders, std::span<const Vector3d> motions,
+                   Stops what, std::span<std::optional<Touch>> touches) const noexcept {
+  assert(cylinders.size() == motions.size() && cylinders.size() == touches.size());
+  for (std::size_t i = 0; i < cylinders.size(); ++i) {
+    touches[i] = sweep(cylinders[i], motions[i], what);
+  }
+}
+
+}  // namespace gaze
