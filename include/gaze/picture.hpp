@@ -16,7 +16,7 @@ struct PictureOptions {
   int height = 800;  ///< The same.
 };
 
-/// Where agents have been, for the trails of a picture. Positions by tick, one list an agent.
+/// Where agents have been, for the trails of a picture. One list an agent, of places in order.
 class Trails {
  public:
   explicit Trails(const Simulation& simulation);

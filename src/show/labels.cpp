@@ -1,0 +1,144 @@
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+#include "show/paint.hpp"
+#include "show/palette.hpp"
+
+namespace gaze {
+namespace {
+
+/// Finds room for texts beside what they name, without covering each other.
+class LabelPlacer {
+ public:
+  explicit LabelPlacer(const Rectangle& frame) : frame_(frame) {}
+
+  void keep_free(const Rectangle& area) { taken_.push_back(area); }
+
+  // The first free place around a point, `away` pixels from it, for lines of text.
+  // @return Its top left corner, or nothing if all are taken.
+  std::optional<Vector2d> place(const Vector2d& point, double away, double width, double height) {
+    const std::array<Vector2d, 8> places{
+        Vector2d{away, -height / 2},
+        {-away - width, -height / 2},
+        {-width / 2, -away - height},
+        {-width / 2, away},
+        {away * 0.7, -away * 0.7 - height},
+        {-away * 0.7 - width, -away * 0.7 - height},
+        {away * 0.7, away * 0.7},
+        {-away * 0.7 - width, away * 0.7}};
+    for (const Vector2d& offset : places) {
+      const Rectangle area{point.x() + offset.x(), point.y() + offset.y(), width, height};
+      if (!is_free(area)) continue;
+      taken_.push_back(area);
+      return Vector2d{area.x, area.y};
+    }
+    return std::nullopt;
+  }
+
+  bool take_centred(const Vector2d& middle, double width, double height) {
+    const Rectangle area{middle.x() - width / 2, middle.y() - height / 2, width, height};
+    if (!is_free(area)) return false;
+    taken_.push_back(area);
+    return true;
+  }
+
+ private:
+  bool is_free(const Rectangle& area) const {
+    const bool inside = area.x >= frame_.x && area.y >= frame_.y &&
+                        area.x + area.width <= frame_.x + frame_.width &&
+                        area.y + area.height <= frame_.y + frame_.height;
+    return inside && std::none_of(taken_.begin(), taken_.end(), [&](const Rectangle& other) {
+             return other.overlaps(area);
+           });
+  }
+
+  Rectangle frame_;
+  std::vector<Rectangle> taken_;
+};
+
+double half_size(const AgentShape& agent, const MapView& view) {
+  return std::max(6.0, (agent.high - agent.low).maxCoeff() * view.scale / 2.0);
+}
+
+void label_agent(Canvas& canvas, LabelPlacer& placer, const AgentShape& agent,
+                 const MapView& view) {
+  canvas.font(13.0, true);
+  const std::string health = fmt::format("{}, {:.0f} %", agent.mode, agent.health_share * 100.0);
+  const double id_width = canvas.text_width(agent.id);
+  canvas.font(12.0);
+  const double width = std::max(id_width, canvas.text_width(health)) + 4.0;
+  const auto corner = placer.place(view(agent.place), half_size(agent, view) + 12.0, width, 31.0);
+  if (!corner) return;
+  canvas.font(13.0, true);
+  canvas.rimmed_text(*corner + Vector2d{2.0, 12.0}, agent.id, team_colour(agent.team));
+  canvas.font(12.0);
+  canvas.rimmed_text(*corner + Vector2d{2.0, 27.0}, health, kInk);
+}
+
+void label_line(Canvas& canvas, LabelPlacer& placer, const SightLine& line, const MapView& view) {
+  canvas.font(11.5);
+  const double width = canvas.text_width(line.label) + 4.0;
+  const Vector2d from = view(line.from);
+  const Vector2d to = view(line.to);
+  if ((to - from).norm() < 70.0) return;
+  for (const double share : {0.5, 0.4, 0.6, 0.3, 0.7}) {
+    const auto corner = placer.place(from + (to - from) * share, 6.0, width, 14.0);
+    if (!corner) continue;
+    canvas.rimmed_text(*corner + Vector2d{2.0, 11.0}, line.label, kInk);
+    return;
+  }
+}
+
+void label_solid(Canvas& canvas, LabelPlacer& placer, const SolidShape& solid,
+                 const MapView& view) {
+  canvas.font(11.0);
+  const double width = canvas.text_width(solid.label) + 4.0;
+  const Vector2d middle = view(solid.middle);
+  if (solid.least_extent * view.scale > 20.0) {
+    if (!placer.take_centred(middle, width, 14.0)) return;
+    canvas.rimmed_text(middle + Vector2d{2.0 - width / 2, 4.0}, solid.label, kInk);
+  } else if (const auto corner = placer.place(middle, 10.0, width, 14.0)) {
+    canvas.rimmed_text(*corner + Vector2d{2.0, 11.0}, solid.label, kInk);
+  }
+}
+
+}  // namespace
+
+void paint_labels(Canvas& canvas, const Scene& scene, const MapView& view) {
+  LabelPlacer placer(view.frame);
+  placer.keep_free({view.frame.x, view.frame.y + view.frame.height - 44.0, 240.0, 44.0});
+  for (const AgentShape& agent : scene.agents) {
+    const Vector2d middle = view(agent.place);
+    const double half = half_size(agent, view) + 3.0;
+    placer.keep_free({middle.x() - half, middle.y() - half, 2 * half, 2 * half});
+  }
+  for (const AgentShape& agent : scene.agents) label_agent(canvas, placer, agent, view);
+  for (const SightLine& line : scene.lines) label_line(canvas, placer, line, view);
+  for (const SolidShape& solid : scene.solids) {
+    if (!solid.pieces.empty()) label_solid(canvas, placer, solid, view);
+  }
+}
+
+void paint_scale_bar(Canvas& canvas, const MapView& view) {
+  double metres = 1.0;
+  while (metres * view.scale < 80.0) {
+    const double leading = metres / std::pow(10.0, std::floor(std::log10(metres) + 1e-9));
+    metres *= leading > 1.5 && leading < 3.0 ? 2.5 : 2.0;
+  }
+  while (metres * view.scale > 220.0) metres /= 2.0;
+  const double length = metres * view.scale;
+  const Vector2d start{view.frame.x + 16.0, view.frame.y + view.frame.height - 18.0};
+  for (int part = 0; part < 4; ++part) {
+    const Rectangle bar{start.x() + length * part / 4, start.y() - 5.0, length / 4, 5.0};
+    canvas.fill_rectangle(bar, part % 2 == 0 ? kInk : kPaper);
+  }
+  cairo_rectangle(canvas.raw(), start.x(), start.y() - 5.0, length, 5.0);
+  canvas.stroke(kInk, 1.0);
+  canvas.font(12.0);
+  canvas.rimmed_text(start + Vector2d{length + 8.0, 1.0}, fmt::format("{:g} m", metres), kInk);
+}
+
+}  // namespace gaze

@@ -1,0 +1,152 @@
+#include <algorithm>
+#include <functional>
+
+#include "show/paint.hpp"
+#include "show/palette.hpp"
+
+namespace gaze {
+namespace {
+
+constexpr double kSwatch = 34.0;
+
+/// Rows from the top down: a small drawing, and what it stands for.
+class Legend {
+ public:
+  Legend(Canvas& canvas, const Rectangle& frame) : canvas_(canvas), frame_(frame) {}
+
+  void heading(const std::string& text) {
+    y_ += 10.0;
+    canvas_.font(12.5, true);
+    canvas_.text({frame_.x + 14.0, y_ + 12.0}, text, kInk);
+    y_ += 20.0;
+  }
+
+  void row(const std::string& text, const std::function<void(const Vector2d&)>& draw) {
+    draw({frame_.x + 14.0 + kSwatch / 2, y_ + 11.0});
+    canvas_.font(11.5);
+    double baseline = y_ + 15.0;
+    for (const std::string& line : wrapped(text)) {
+      canvas_.text({frame_.x + 14.0 + kSwatch + 10.0, baseline}, line, kInk);
+      baseline += 14.0;
+    }
+    y_ = std::max(y_ + 24.0, baseline - 5.0);
+  }
+
+  bool has_room() const { return y_ < frame_.y + frame_.height - 30.0; }
+
+ private:
+  std::vector<std::string> wrapped(const std::string& text) const {
+    const double room = frame_.width - kSwatch - 34.0;
+    std::vector<std::string> lines{""};
+    std::size_t start = 0;
+    while (start < text.size()) {
+      const std::size_t end = std::min(text.find(' ', start), text.size());
+      const std::string word = text.substr(start, end - start);
+      const std::string longer = lines.back().empty() ? word : lines.back() + " " + word;
+      if (canvas_.text_width(longer) <= room || lines.back().empty()) {
+        lines.back() = longer;
+      } else {
+        lines.push_back(word);
+      }
+      start = end + 1;
+    }
+    return lines;
+  }
+
+  Canvas& canvas_;
+  Rectangle frame_;
+  double y_ = frame_.y + 6.0;
+};
+
+void add_agents(Canvas& canvas, Legend& legend, const Scene& scene) {
+  legend.heading("Agents");
+  const auto body = [&](std::uint32_t team, bool is_alive) {
+    return [&canvas, team, is_alive](const Vector2d& p) {
+      paint_body(canvas, team, p - Vector2d{7, 7}, p + Vector2d{7, 7}, is_alive);
+      if (is_alive) paint_nose(canvas, p, {1, 0}, 7.0);
+    };
+  };
+  for (std::uint32_t team = 0; team < scene.teams.size() && legend.has_room(); ++team) {
+    legend.row(scene.teams[team] + " (the tip is the facing)", body(team, true));
+  }
+  legend.row("acts on a target", [&](const Vector2d& p) {
+    body(0, true)(p);
+    canvas.disc(p, 11.0);
+    canvas.stroke(kAlert, 2.0);
+  });
+  const bool any_out = std::any_of(scene.agents.begin(), scene.agents.end(),
+                                   [](const AgentShape& agent) { return !agent.is_alive; });
+  if (any_out) legend.row("out: defeated", body(0, false));
+  legend.row("where it has been", [&](const Vector2d& p) {
+    paint_trail(canvas, 1, {p - Vector2d{kSwatch / 2, 0}, p + Vector2d{kSwatch / 2, 0}});
+  });
+  legend.row("a shot in flight", [&](const Vector2d& p) {
+    paint_shot(canvas, p + Vector2d{9, 0}, {1, 0}, 3.5);
+  });
+}
+
+void add_seen(Canvas& canvas, Legend& legend) {
+  legend.heading("What is seen");
+  for (const bool is_alert : {false, true}) {
+    legend.row(is_alert ? "seen area of one that has noticed somebody"
+                        : "seen area of one that has not",
+               [&, is_alert](const Vector2d& p) {
+                 cairo_rectangle(canvas.raw(), p.x() - 16, p.y() - 8, 32, 16);
+                 paint_seen_edge(canvas, is_alert);
+               });
+  }
+  legend.row("field of view, were nothing in the way", [&](const Vector2d& p) {
+    canvas.line(p - Vector2d{16, 0}, p + Vector2d{16, 0});
+    canvas.stroke(kFaintInk, 1.0, {1.5, 4.0});
+  });
+}
+
+void add_lines(Canvas& canvas, Legend& legend) {
+  legend.heading("Lines of sight (distance, angle)");
+  const auto line = [&](SightLine::Outcome outcome) {
+    return [&canvas, outcome](const Vector2d& p) {
+      paint_sight_line(canvas, outcome, p - Vector2d{17, 0}, p + Vector2d{2, 0},
+                       p + Vector2d{17, 0});
+    };
+  };
+  legend.row("sees it", line(SightLine::Outcome::seen));
+  legend.row("outside its field of view", line(SightLine::Outcome::outside_field));
+  legend.row("stopped there, by what is named", line(SightLine::Outcome::stopped));
+}
+
+void add_materials(Canvas& canvas, Legend& legend, const Scene& scene) {
+  legend.heading("Materials");
+  for (std::uint32_t i = 0; i < scene.materials.size() && legend.has_room(); ++i) {
+    if (!scene.material_in_use[i]) continue;
+    legend.row(scene.materials[i], [&, i](const Vector2d& p) {
+      cairo_rectangle(canvas.raw(), p.x() - 16, p.y() - 8, 32, 16);
+      fill_as_material(canvas, i, scene.stops_sight[i]);
+      cairo_rectangle(canvas.raw(), p.x() - 16, p.y() - 8, 32, 16);
+      canvas.stroke(material_colour(i), 1.4);
+    });
+  }
+}
+
+}  // namespace
+
+void paint_legend(Canvas& canvas, const Scene& scene, const Rectangle& frame) {
+  canvas.fill_rectangle(frame, kPlate);
+  Legend legend(canvas, frame);
+  add_agents(canvas, legend, scene);
+  add_seen(canvas, legend);
+  add_lines(canvas, legend);
+  add_materials(canvas, legend, scene);
+}
+
+void paint_title(Canvas& canvas, const Scene& scene, const Rectangle& frame) {
+  canvas.font(17.0, true);
+  canvas.text({frame.x + 16.0, frame.y + 27.0}, scene.title, kInk);
+  canvas.font(15.0);
+  const double width = canvas.text_width(scene.moment);
+  canvas.text({frame.x + frame.width - width - 16.0, frame.y + 27.0}, scene.moment, kInk);
+  canvas.line({frame.x + 16.0, frame.y + 38.5},
+              {frame.x + frame.width - 16.0, frame.y + 38.5});
+  canvas.stroke(kInk, 1.0);
+}
+
+}  // namespace gaze

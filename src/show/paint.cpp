@@ -1,0 +1,257 @@
+#include "show/paint.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include "show/palette.hpp"
+
+namespace gaze {
+namespace {
+
+
+void paint_grid(Canvas& canvas, const MapView& view) {
+  double step = 1.0;
+  while (step * view.scale < 24.0) step *= step == 2.0 || step == 20.0 ? 2.5 : 2.0;
+  const double right = view.low.x() + view.frame.width / view.scale;
+  const double top = view.low.y() + view.frame.height / view.scale;
+  for (double x = std::ceil(view.low.x() / step) * step; x <= right; x += step) {
+    canvas.line(view({x, view.low.y()}), view({x, top}));
+  }
+  for (double y = std::ceil(view.low.y() / step) * step; y <= top; y += step) {
+    canvas.line(view({view.low.x(), y}), view({right, y}));
+  }
+  canvas.stroke(kGridInk, 1.0);
+}
+
+void paint_ground(Canvas& canvas, const Scene& scene, const MapView& view) {
+  if (!scene.is_upright || !scene.ground_height) return;
+  const double y = view({0.0, *scene.ground_height}).y();
+  const double bottom = view.frame.y + view.frame.height;
+  canvas.fill_rectangle({view.frame.x, y, view.frame.width, bottom - y}, kPlate);
+  canvas.line({view.frame.x, y}, {view.frame.x + view.frame.width, y});
+  canvas.stroke(kInk, 2.0);
+}
+
+// Angles of the plan grow anticlockwise, those of the sheet clockwise.
+void arc_path(Canvas& canvas, const Vector2d& middle, double radius, double start, double end) {
+  cairo_arc_negative(canvas.raw(), middle.x(), middle.y(), radius, -start, -end);
+}
+
+void paint_seen(Canvas& canvas, const SeenShape& seen, const MapView& view) {
+  if (seen.area.edges.empty()) return;
+  const Vector2d eye = view(seen.area.eye);
+  if (seen.half_field_deg < 180.0) cairo_move_to(canvas.raw(), eye.x(), eye.y());
+  for (const SeenEdge& edge : seen.area.edges) {
+    const Vector2d from = view(edge.from);
+    const Vector2d to = view(edge.to);
+    cairo_line_to(canvas.raw(), from.x(), from.y());
+    if (edge.at_range) {
+      arc_path(canvas, eye, seen.area.range * view.scale, edge.start.radians(),
+               edge.end.radians());
+    } else {
+      cairo_line_to(canvas.raw(), to.x(), to.y());
+    }
+  }
+  cairo_close_path(canvas.raw());
+  paint_seen_edge(canvas, seen.is_alert);
+}
+
+// The field of view as it would be with nothing in the way.
+void paint_field(Canvas& canvas, const SeenShape& seen, const MapView& view) {
+  const Vector2d eye = view(seen.area.eye);
+  const double facing = angle_of(seen.facing).radians();
+  const double half = Angle::from_degrees(seen.half_field_deg).radians();
+  cairo_new_sub_path(canvas.raw());
+  if (seen.half_field_deg < 180.0) cairo_move_to(canvas.raw(), eye.x(), eye.y());
+  arc_path(canvas, eye, seen.area.range * view.scale, facing - half, facing + half);
+  if (seen.half_field_deg < 180.0) cairo_close_path(canvas.raw());
+  canvas.stroke(kFaintInk, 1.0, {1.5, 4.0});
+}
+
+void paint_solid(Canvas& canvas, const SolidShape& solid, const MapView& view, bool stops_sight) {
+  for (const Polygon& piece : solid.pieces) {
+    std::vector<Vector2d> corners;
+    for (const Vector2d& corner : piece) corners.push_back(view(corner));
+    canvas.polygon(corners);
+  }
+  fill_as_material(canvas, solid.material, stops_sight);
+  for (const auto& [from, to] : solid.rim) canvas.line(view(from), view(to));
+  canvas.stroke(material_colour(solid.material), 1.4);
+}
+
+void paint_agent(Canvas& canvas, const AgentShape& agent, const MapView& view) {
+  const Vector2d middle = view(agent.place);
+  const Vector2d half = (agent.high - agent.low) * (view.scale / 2.0);
+  const Vector2d at_least = half.cwiseMax(Vector2d{6.0, 6.0});
+  paint_body(canvas, agent.team, middle - at_least, middle + at_least, agent.is_alive);
+  if (!agent.is_alive) return;
+  paint_nose(canvas, middle, {agent.facing.x(), -agent.facing.y()},
+             std::min(at_least.x(), at_least.y()));
+  if (!agent.has_target) return;
+  canvas.disc(middle, at_least.maxCoeff() + 4.0);
+  canvas.stroke(kAlert, 2.0);
+}
+
+}  // namespace
+
+Colour team_colour(std::uint32_t team) {
+  return team == kNoTeam ? kInk : kTeams[team % kTeams.size()];
+}
+
+Colour material_colour(std::uint32_t material) {
+  return kMaterials[material % kMaterials.size()];
+}
+
+MapView fit(const Scene& scene, const Rectangle& frame) {
+  constexpr double kMargin = 0.8;  // metres around what there is
+  const Vector2d low = scene.low - Vector2d{kMargin, kMargin};
+  const Vector2d size = scene.high - scene.low + 2.0 * Vector2d{kMargin, kMargin};
+  MapView view;
+  view.frame = frame;
+  view.scale = std::min(frame.width / size.x(), frame.height / size.y());
+  view.scale = std::min(view.scale, 120.0);
+  const Vector2d spare =
+      Vector2d{frame.width, frame.height} / view.scale - size;
+  view.low = low - spare / 2.0;
+  return view;
+}
+
+void fill_as_material(Canvas& canvas, std::uint32_t material, bool stops_sight) {
+  const Colour colour = material_colour(material);
+  cairo_t* raw = canvas.raw();
+  cairo_save(raw);
+  canvas.set(colour.with_opacity(stops_sight ? 0.55 : 0.12));
+  cairo_fill_preserve(raw);
+  double x1 = 0.0, y1 = 0.0, x2 = 0.0, y2 = 0.0;
+  cairo_path_extents(raw, &x1, &y1, &x2, &y2);
+  cairo_clip(raw);
+  const double spacing = 7.0;
+  const double tall = y2 - y1;
+  const auto style = material % 6;  // how the lines run
+  for (double at = std::floor((x1 - tall) / spacing) * spacing; at < x2 + tall; at += spacing) {
+    if (style == 0 || style == 3) canvas.line({at, y2}, {at + tall, y1});
+    if (style == 1 || style == 3) canvas.line({at, y1}, {at + tall, y2});
+    if (style == 4) canvas.line({at, y1}, {at, y2});
+  }
+  for (double at = std::floor(y1 / spacing) * spacing; at < y2 + spacing; at += spacing) {
+    if (style == 5) canvas.line({x1, at}, {x2, at});
+    for (double dot = std::floor(x1 / spacing) * spacing; style == 2 && dot < x2; dot += spacing) {
+      canvas.disc({dot, at}, 1.2);
+    }
+  }
+  canvas.stroke(colour, 1.0);
+  cairo_restore(raw);
+}
+
+void paint_seen_edge(Canvas& canvas, bool is_alert) {
+  const Colour colour = is_alert ? kAlert : kCalm;
+  canvas.set(colour.with_opacity(is_alert ? 0.24 : 0.15));
+  cairo_fill_preserve(canvas.raw());
+  if (is_alert) {
+    canvas.stroke(colour, 1.6);
+  } else {
+    canvas.stroke(colour, 1.1, {7.0, 3.0});
+  }
+}
+
+void paint_sight_line(Canvas& canvas, SightLine::Outcome outcome, const Vector2d& from,
+                      const Vector2d& stop, const Vector2d& to) {
+  switch (outcome) {
+    case SightLine::Outcome::seen:
+      canvas.line(from, to);
+      canvas.stroke(kAlert, 2.2);
+      return;
+    case SightLine::Outcome::outside_field:
+      canvas.line(from, to);
+      canvas.stroke(kInk, 1.2, {8.0, 3.0, 2.0, 3.0});
+      return;
+    case SightLine::Outcome::stopped: break;
+  }
+  canvas.line(from, stop);
+  canvas.stroke(kStopped, 1.6, {6.0, 3.0});
+  canvas.line(stop, to);
+  canvas.stroke(kStopped.with_opacity(0.6), 1.2, {1.0, 4.0});
+  for (const double side : {-1.0, 1.0}) {
+    canvas.line(stop - Vector2d{5.0, 5.0 * side}, stop + Vector2d{5.0, 5.0 * side});
+  }
+  canvas.stroke(kStopped, 2.4);
+}
+
+void paint_body(Canvas& canvas, std::uint32_t team, const Vector2d& low, const Vector2d& high,
+                bool is_alive) {
+  const Vector2d middle = (low + high) / 2.0;
+  const Vector2d half = (high - low) / 2.0;
+  const bool is_tall = half.y() > 1.5 * half.x();
+  if (is_tall || team % 4 == 2) {
+    const double x = half.x();
+    canvas.polygon({{low.x(), low.y()}, {middle.x() + x, low.y()}, high, {low.x(), high.y()}});
+  } else if (team == kNoTeam || team % 4 == 0) {
+    canvas.disc(middle, half.x());
+  } else {
+    canvas.polygon({middle - Vector2d{half.x() * 1.25, 0}, middle - Vector2d{0, half.y() * 1.25},
+                    middle + Vector2d{half.x() * 1.25, 0}, middle + Vector2d{0, half.y() * 1.25}});
+  }
+  canvas.set(is_alive ? team_colour(team) : kPaper);
+  cairo_fill_preserve(canvas.raw());
+  canvas.stroke(is_alive ? kPaper : team_colour(team), 1.5);
+  if (is_alive) return;
+  canvas.line(low, high);
+  canvas.line({low.x(), high.y()}, {high.x(), low.y()});
+  canvas.stroke(team_colour(team), 2.0);
+}
+
+void paint_nose(Canvas& canvas, const Vector2d& middle, const Vector2d& facing, double reach) {
+  const Vector2d side{-facing.y(), facing.x()};
+  const Vector2d base = middle + facing * (reach * 0.1);
+  canvas.polygon({base + side * (reach * 0.55), middle + facing * (reach + 7.0),
+                  base - side * (reach * 0.55)});
+  canvas.set(kPaper);
+  cairo_fill_preserve(canvas.raw());
+  canvas.stroke(kInk, 1.2);
+}
+
+void paint_shot(Canvas& canvas, const Vector2d& place, const Vector2d& direction, double radius) {
+  const double length = std::sqrt(direction.squaredNorm());
+  if (length > 0.0) {
+    canvas.line(place - direction * (22.0 / length), place);
+    canvas.stroke(kShot, 2.0);
+  }
+  canvas.disc(place, std::max(radius, 3.5));
+  canvas.set(kShot);
+  cairo_fill(canvas.raw());
+}
+
+void paint_trail(Canvas& canvas, std::uint32_t team, const std::vector<Vector2d>& points) {
+  for (const Vector2d& point : points) cairo_line_to(canvas.raw(), point.x(), point.y());
+  canvas.stroke(team_colour(team).with_opacity(0.75), 1.8, {3.0, 3.0});
+}
+
+void paint_map(Canvas& canvas, const Scene& scene, const MapView& view) {
+  cairo_t* raw = canvas.raw();
+  cairo_save(raw);
+  cairo_rectangle(raw, view.frame.x, view.frame.y, view.frame.width, view.frame.height);
+  cairo_clip(raw);
+  paint_ground(canvas, scene, view);
+  paint_grid(canvas, view);
+  for (const SeenShape& seen : scene.seen) paint_seen(canvas, seen, view);
+  for (const SeenShape& seen : scene.seen) paint_field(canvas, seen, view);
+  for (const SolidShape& solid : scene.solids) {
+    paint_solid(canvas, solid, view, scene.stops_sight[solid.material]);
+  }
+  for (const AgentShape& agent : scene.agents) {
+    std::vector<Vector2d> points;
+    for (const Vector2d& point : agent.trail) points.push_back(view(point));
+    paint_trail(canvas, agent.team, points);
+  }
+  for (const SightLine& line : scene.lines) {
+    paint_sight_line(canvas, line.outcome, view(line.from), view(line.stop), view(line.to));
+  }
+  for (const AgentShape& agent : scene.agents) paint_agent(canvas, agent, view);
+  for (const ShotShape& shot : scene.shots) {
+    paint_shot(canvas, view(shot.place), {shot.velocity.x(), -shot.velocity.y()},
+               shot.radius * view.scale);
+  }
+  cairo_restore(raw);
+}
+
+}  // namespace gaze

@@ -1,0 +1,45 @@
+#pragma once
+
+#include "show/canvas.hpp"
+#include "show/scene.hpp"
+
+namespace gaze {
+
+/// Turns metres of the plan into pixels of the map's part of the sheet; up is up.
+struct MapView {
+  Rectangle frame;      ///< Pixels.
+  double scale = 1.0;   ///< Pixels a metre.
+  Vector2d low{0, 0};   ///< The plan's corner at the frame's lower left.
+
+  Vector2d operator()(const Vector2d& p) const {
+    return {frame.x + (p.x() - low.x()) * scale,
+            frame.y + frame.height - (p.y() - low.y()) * scale};
+  }
+};
+
+[[nodiscard]] MapView fit(const Scene& scene, const Rectangle& frame);
+
+void paint_map(Canvas& canvas, const Scene& scene, const MapView& view);
+void paint_labels(Canvas& canvas, const Scene& scene, const MapView& view);
+void paint_scale_bar(Canvas& canvas, const MapView& view);
+void paint_legend(Canvas& canvas, const Scene& scene, const Rectangle& frame);
+void paint_title(Canvas& canvas, const Scene& scene, const Rectangle& frame);
+
+/// A body of that many pixels, of the shape of its team, and where it faces.
+void paint_body(Canvas& canvas, std::uint32_t team, const Vector2d& low, const Vector2d& high,
+                bool is_alive);
+void paint_nose(Canvas& canvas, const Vector2d& middle, const Vector2d& facing, double reach);
+
+/// Fills the current path as the material is filled, leaving no path.
+void fill_as_material(Canvas& canvas, std::uint32_t material, bool stops_sight);
+
+void paint_sight_line(Canvas& canvas, SightLine::Outcome outcome, const Vector2d& from,
+                      const Vector2d& stop, const Vector2d& to);
+void paint_seen_edge(Canvas& canvas, bool is_alert);  ///< Fills and strokes the current path.
+void paint_shot(Canvas& canvas, const Vector2d& place, const Vector2d& direction, double radius);
+void paint_trail(Canvas& canvas, std::uint32_t team, const std::vector<Vector2d>& points);
+
+[[nodiscard]] Colour material_colour(std::uint32_t material);
+[[nodiscard]] Colour team_colour(std::uint32_t team);
+
+}  // namespace gaze

@@ -1,0 +1,193 @@
+#include "show/scene.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <limits>
+
+#include "geometry/plan.hpp"
+#include "world/index.hpp"
+
+namespace gaze {
+namespace {
+
+using Edge = std::pair<Vector2d, Vector2d>;
+
+std::vector<Edge> edges_of(const std::vector<Polygon>& pieces) {
+  std::vector<Edge> edges;
+  for (const Polygon& piece : pieces) {
+    for (std::size_t i = 0; i < piece.size(); ++i) {
+      edges.emplace_back(piece[i], piece[(i + 1) % piece.size()]);
+    }
+  }
+  return edges;
+}
+
+// Neighbouring pieces run along their shared edge in opposite directions.
+std::vector<Edge> rim_of(const std::vector<Polygon>& pieces) {
+  const std::vector<Edge> edges = edges_of(pieces);
+  std::vector<Edge> rim;
+  std::copy_if(edges.begin(), edges.end(), std::back_inserter(rim), [&](const Edge& edge) {
+    return std::find(edges.begin(), edges.end(), Edge{edge.second, edge.first}) == edges.end();
+  });
+  return rim;
+}
+
+class SceneMaker {
+ public:
+  SceneMaker(const Simulation& simulation, const Trails& trails)
+      : simulation_(simulation), level_(simulation.level()), trails_(trails) {}
+
+  Scene make() {
+    describe_level();
+    add_solids();
+    for (std::uint32_t i = 0; i < simulation_.agent_count(); ++i) add_agent({i});
+    for (std::uint32_t i = 0; i < simulation_.agent_count(); ++i) add_senses({i});
+    for (const Projectile& shot : simulation_.projectiles()) {
+      scene_.shots.push_back({plan(shot.position), plan(shot.velocity), shot.radius});
+    }
+    if (scene_.low.x() > scene_.high.x()) scene_.low = scene_.high = {0.0, 0.0};
+    return std::move(scene_);
+  }
+
+ private:
+  Vector2d plan(const Vector3d& p) const { return plan_part(level_.plane, p); }
+
+  void include(const Vector2d& p) {
+    scene_.low = scene_.low.cwiseMin(p);
+    scene_.high = scene_.high.cwiseMax(p);
+  }
+
+  void describe_level() {
+    constexpr double kInfinity = std::numeric_limits<double>::infinity();
+    scene_.low = {kInfinity, kInfinity};
+    scene_.high = -scene_.low;
+    scene_.title = level_.name;
+    scene_.moment = fmt::format("{:.2f} s", simulation_.seconds());
+    scene_.is_upright = level_.plane == Plane::upright;
+    scene_.ground_height = level_.ground_height;
+    scene_.material_in_use.resize(level_.materials.size(), false);
+    for (const Team& team : level_.teams) scene_.teams.push_back(team.name);
+    for (const Material& material : level_.materials) {
+      std::string stops;
+      for (std::size_t i = 0; i < kStopsNames.size(); ++i) {
+        if (material.stops.test(i)) stops += (stops.empty() ? "" : ", ") + std::string(kStopsNames[i]);
+      }
+      scene_.materials.push_back(
+          fmt::format("{}: stops {}", material.name, stops.empty() ? "nothing" : stops));
+      scene_.stops_sight.push_back(material.stops.test(0));
+    }
+  }
+
+  void add_solids() {
+    const World::Index& index = simulation_.world().index();
+    scene_.solids.resize(level_.solids.size());
+    for (std::uint32_t piece = 0; piece < index.pieces.size(); ++piece) {
+      Polygon polygon;
+      for (const PrismEdge& edge : index.prism(piece).edges) polygon.emplace_back(edge.x, edge.y);
+      for (const Vector2d& corner : polygon) include(corner);
+      scene_.solids[index.pieces[piece].solid].pieces.push_back(std::move(polygon));
+    }
+    for (std::size_t i = 0; i < scene_.solids.size(); ++i) finish_solid(i);
+  }
+
+  void finish_solid(std::size_t i) {
+    const Solid& solid = level_.solids[i];
+    SolidShape& shape = scene_.solids[i];
+    shape.material = solid.material;
+    scene_.material_in_use[solid.material] = true;
+    shape.label = scene_.is_upright ? solid.id : fmt::format("{} {:g} m", solid.id, solid.height);
+    if (shape.pieces.empty()) return;
+    shape.rim = rim_of(shape.pieces);
+    Vector2d low = shape.pieces[0][0];
+    Vector2d high = low;
+    for (const Polygon& piece : shape.pieces) {
+      for (const Vector2d& corner : piece) {
+        low = low.cwiseMin(corner);
+        high = high.cwiseMax(corner);
+      }
+    }
+    shape.least_extent = (high - low).minCoeff();
+    // A wall may be bent: the middle of its middle stretch lies on it.
+    const Polygon& middle = shape.pieces[shape.pieces.size() / 2];
+    shape.middle = {0.0, 0.0};
+    for (const Vector2d& corner : middle) shape.middle += corner / double(middle.size());
+  }
+
+  void add_agent(AgentId id) {
+    const AgentState state = simulation_.state(id);
+    const Kind& kind = level_.kind_of(level_.agents[id.index]);
+    AgentShape shape;
+    shape.id = simulation_.id_of(id);
+    shape.mode = name_of(state.mode);
+    shape.team = kind.team;
+    const Vector2d feet = plan(state.position);
+    const Vector2d side{kind.radius, scene_.is_upright ? 0.0 : kind.radius};
+    shape.low = feet - side;
+    shape.high = feet + side + Vector2d{0.0, scene_.is_upright ? kind.height : 0.0};
+    shape.place = (shape.low + shape.high) / 2.0;
+    shape.facing = state.facing;
+    shape.health_share = state.health / kind.health;
+    shape.is_alive = state.is_alive;
+    shape.has_target = state.target.has_value();
+    for (const Vector3d& p : trails_.of(id)) {
+      shape.trail.push_back(plan(p));
+      include(shape.trail.back());
+    }
+    include(shape.low);
+    include(shape.high);
+    scene_.agents.push_back(std::move(shape));
+  }
+
+  void add_senses(AgentId id) {
+    const AgentState state = simulation_.state(id);
+    const Kind& kind = level_.kind_of(level_.agents[id.index]);
+    if (!kind.sight || !state.is_alive) return;
+    Looker looker = simulation_.looker(id);
+    SeenShape seen;
+    for (std::uint32_t i = 0; i < simulation_.agent_count(); ++i) {
+      const AgentId other{i};
+      if (!simulation_.look(id, other).hindrance.empty()) continue;
+      const bool noticed = simulation_.awareness(id, other) == Awareness::noticed;
+      looker.has_noticed = noticed;
+      seen.is_alert |= noticed;
+      add_line(looker, id, other);
+    }
+    looker.has_noticed = seen.is_alert;
+    seen.area = seen_area(simulation_.world(), looker);
+    seen.facing = state.facing;
+    seen.half_field_deg = kind.sight->field_of_view.half().degrees();
+    scene_.seen.push_back(std::move(seen));
+  }
+
+  void add_line(const Looker& looker, AgentId id, AgentId other) {
+    const Verdict verdict = simulation_.look(id, other);
+    if (!verdict.range.pass) return;
+    const Looked looked = simulation_.looked(other);
+    SightLine line;
+    line.from = plan(eye_of(looker));
+    line.to = plan(looked.feet + Vector3d{0.0, 0.0, looked.height / 2.0});
+    line.label = fmt::format("{:.1f} m, {:.0f}°", verdict.range.value, verdict.field.value_deg);
+    if (!verdict.line.pass) {
+      line.outcome = SightLine::Outcome::stopped;
+      line.stop = plan(verdict.line.blocked_at);
+      line.label += ", " + verdict.line.blocked_by;
+    } else if (!verdict.field.pass) {
+      line.outcome = SightLine::Outcome::outside_field;
+    }
+    scene_.lines.push_back(std::move(line));
+  }
+
+  const Simulation& simulation_;
+  const Level& level_;
+  const Trails& trails_;
+  Scene scene_;
+};
+
+}  // namespace
+
+Scene make_scene(const Simulation& simulation, const Trails& trails) {
+  return SceneMaker(simulation, trails).make();
+}
+
+}  // namespace gaze

@@ -1,0 +1,78 @@
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "gaze/picture.hpp"
+#include "gaze/seen_area.hpp"
+#include "geometry/polygon.hpp"
+
+/// What a picture shows, as plain shapes in the plan, metres. Nothing here knows how it is drawn.
+namespace gaze {
+
+struct SolidShape {
+  std::string label;
+  std::vector<Polygon> pieces;
+  std::vector<std::pair<Vector2d, Vector2d>> rim;  ///< The sides that no two pieces share.
+  std::uint32_t material = 0;
+  Vector2d middle{0.0, 0.0};
+  double least_extent = 0.0;  ///< The lesser side of its bounding box.
+};
+
+struct SeenShape {
+  SeenArea area;
+  Vector2d facing{1.0, 0.0};
+  double half_field_deg = 0.0;
+  bool is_alert = false;  ///< It has noticed somebody.
+};
+
+struct SightLine {
+  enum class Outcome { seen, outside_field, stopped } outcome = Outcome::seen;
+  Vector2d from{0.0, 0.0};
+  Vector2d to{0.0, 0.0};
+  Vector2d stop{0.0, 0.0};  ///< Where a stopped ray ends.
+  std::string label;
+};
+
+struct ShotShape {
+  Vector2d place{0.0, 0.0};
+  Vector2d velocity{0.0, 0.0};
+  double radius = 0.0;
+};
+
+struct AgentShape {
+  std::string id;
+  std::string mode;
+  std::uint32_t team = 0;  ///< kNoTeam if none.
+  Vector2d low{0.0, 0.0};  ///< Of its body's box: seen from the side it is a rectangle.
+  Vector2d high{0.0, 0.0};
+  Vector2d place{0.0, 0.0};  ///< Its middle.
+  Vector2d facing{1.0, 0.0};
+  double health_share = 1.0;
+  bool is_alive = true;
+  bool has_target = false;
+  std::vector<Vector2d> trail;
+};
+
+struct Scene {
+  std::string title;
+  std::string moment;
+  bool is_upright = false;
+  std::optional<double> ground_height;
+  Vector2d low{0.0, 0.0};  ///< What is to be shown at least.
+  Vector2d high{0.0, 0.0};
+  std::vector<std::string> materials;  ///< "brick: sight, bodies, shots, sound", by index.
+  std::vector<bool> stops_sight;       ///< By material.
+  std::vector<bool> material_in_use;
+  std::vector<std::string> teams;
+  std::vector<SolidShape> solids;
+  std::vector<SeenShape> seen;
+  std::vector<SightLine> lines;
+  std::vector<ShotShape> shots;
+  std::vector<AgentShape> agents;
+};
+
+[[nodiscard]] Scene make_scene(const Simulation& simulation, const Trails& trails);
+
+}  // namespace gaze
