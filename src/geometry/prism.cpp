@@ -6,6 +6,10 @@
 
 #include "geometry/first_within.hpp"
 
+#if defined(__x86_64__)
+#include <immintrin.h>
+#endif
+
 namespace gaze {
 namespace {
 
@@ -27,6 +31,56 @@ struct Stretch {
     return enter <= leave;
   }
 };
+
+#if defined(__x86_64__)
+struct FourEdges {
+  __m256d x, y, dx, dy;
+};
+
+__attribute__((target("avx2"))) inline FourEdges load_four(const PrismEdge* edges) {
+  const __m256d a = _mm256_loadu_pd(&edges[0].x);
+  const __m256d b = _mm256_loadu_pd(&edges[1].x);
+  const __m256d c = _mm256_loadu_pd(&edges[2].x);
+  const __m256d d = _mm256_loadu_pd(&edges[3].x);
+  const __m256d ab_low = _mm256_unpacklo_pd(a, b);
+  const __m256d ab_high = _mm256_unpackhi_pd(a, b);
+  const __m256d cd_low = _mm256_unpacklo_pd(c, d);
+  const __m256d cd_high = _mm256_unpackhi_pd(c, d);
+  return {_mm256_permute2f128_pd(ab_low, cd_low, 0x20),
+          _mm256_permute2f128_pd(ab_high, cd_high, 0x20),
+          _mm256_permute2f128_pd(ab_low, cd_low, 0x31),
+          _mm256_permute2f128_pd(ab_high, cd_high, 0x31)};
+}
+
+__attribute__((target("avx2"))) inline __m256d sides(const FourEdges& edges, const Vector2d& p) {
+  const __m256d px = _mm256_set1_pd(p.x());
+  const __m256d py = _mm256_set1_pd(p.y());
+  return _mm256_sub_pd(_mm256_mul_pd(edges.dx, _mm256_sub_pd(py, edges.y)),
+                       _mm256_mul_pd(edges.dy, _mm256_sub_pd(px, edges.x)));
+}
+
+// Stretch::keep for four edges at once: the same operations, so the same bits.
+__attribute__((target("avx2"))) bool keep_four(Stretch& stretch, const PrismEdge* first,
+                                               const PlanSegment& segment) {
+  const FourEdges edges = load_four(first);
+  const __m256d at_start = sides(edges, segment.from.plan);
+  const __m256d at_end = sides(edges, segment.to.plan);
+  const __m256d zero = _mm256_setzero_pd();
+  const __m256d starts_out = _mm256_cmp_pd(at_start, zero, _CMP_LT_OQ);
+  const __m256d ends_out = _mm256_cmp_pd(at_end, zero, _CMP_LT_OQ);
+  if (_mm256_movemask_pd(_mm256_and_pd(starts_out, ends_out)) != 0) return false;
+  const __m256d share = _mm256_div_pd(at_start, _mm256_sub_pd(at_start, at_end));
+  alignas(32) double enter[4];
+  alignas(32) double leave[4];
+  _mm256_store_pd(enter, _mm256_blendv_pd(zero, share, starts_out));
+  _mm256_store_pd(leave, _mm256_blendv_pd(_mm256_set1_pd(1.0), share, ends_out));
+  stretch.enter = std::max(stretch.enter, std::max(std::max(enter[0], enter[1]),
+                                                   std::max(enter[2], enter[3])));
+  stretch.leave = std::min(stretch.leave, std::min(std::min(leave[0], leave[1]),
+                                                   std::min(leave[2], leave[3])));
+  return stretch.enter <= stretch.leave;
+}
+#endif
 
 /// The nearest point of a closed outline, as a vector from it; zero inside.
 Vector2d offset_from(std::span<const PrismEdge> edges, const Vector2d& p) {
@@ -168,7 +222,15 @@ std::optional<double> first_touch(const Prism& prism, const PlanSegment& segment
       !stretch.keep(prism.high - from.across, prism.high - to.across)) {
     return std::nullopt;
   }
-  for (const PrismEdge& edge : prism.edges) {
+  std::size_t done = 0;
+#if defined(__x86_64__)
+  if (__builtin_cpu_supports("avx2")) {
+    for (; done + 4 <= prism.edges.size(); done += 4) {
+      if (!keep_four(stretch, &prism.edges[done], segment)) return std::nullopt;
+    }
+  }
+#endif
+  for (const PrismEdge& edge : prism.edges.subspan(done)) {
     if (!stretch.keep(edge.side(from.plan.x(), from.plan.y()),
                       edge.side(to.plan.x(), to.plan.y()))) {
       return std::nullopt;

@@ -222,6 +222,7 @@ void paint_shot(Canvas& canvas, const Vector2d& place, const Vector2d& direction
 }
 
 void paint_trail(Canvas& canvas, std::uint32_t team, const std::vector<Vector2d>& points) {
+  cairo_new_path(canvas.raw());
   for (const Vector2d& point : points) cairo_line_to(canvas.raw(), point.x(), point.y());
   canvas.stroke(team_colour(team).with_opacity(0.75), 1.8, {3.0, 3.0});
 }

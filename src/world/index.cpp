@@ -34,6 +34,28 @@ Box box_of(const Prism& prism) {
   return box;
 }
 
+// Pieces and their edges in the order in which the tree comes to them: neighbours in space are then
+// neighbours in memory.
+void store_in_tree_order(World::Index& index) {
+  std::vector<Piece> pieces;
+  std::vector<PrismEdge> edges;
+  pieces.reserve(index.pieces.size());
+  edges.reserve(index.edges.size());
+  for (Tree::Node& node : index.tree.nodes) {
+    for (std::uint32_t& child : node.child) {
+      if ((child & Tree::kItemBit) == 0) continue;
+      const std::uint32_t old = child & ~Tree::kItemBit;
+      const auto old_edges = index.prism(old).edges;
+      child = static_cast<std::uint32_t>(pieces.size()) | Tree::kItemBit;
+      pieces.push_back(index.pieces[old]);
+      pieces.back().first_edge = static_cast<std::uint32_t>(edges.size());
+      edges.insert(edges.end(), old_edges.begin(), old_edges.end());
+    }
+  }
+  index.pieces = std::move(pieces);
+  index.edges = std::move(edges);
+}
+
 World::Index make_index(const Level& level) {
   constexpr double kInfinity = std::numeric_limits<double>::infinity();
   World::Index index;
@@ -48,12 +70,11 @@ World::Index make_index(const Level& level) {
     piece.stops = static_cast<std::uint8_t>(level.materials[solid.material].stops.to_ulong());
     for (const Polygon& polygon : plan_pieces(solid)) add_piece(index, polygon, piece);
   }
-  index.edges.shrink_to_fit();
-  index.pieces.shrink_to_fit();
   std::vector<Box> boxes;
   boxes.reserve(index.pieces.size());
   for (std::uint32_t i = 0; i < index.pieces.size(); ++i) boxes.push_back(box_of(index.prism(i)));
   index.tree = build_tree(boxes);
+  store_in_tree_order(index);
   return index;
 }
 

@@ -21,7 +21,7 @@ struct Piece {
 struct World::Index {
   Plane plane = Plane::ground;
   std::vector<PrismEdge> edges;
-  std::vector<Piece> pieces;  ///< In the order of the level's solids.
+  std::vector<Piece> pieces;  ///< In the order of the tree.
   Tree tree;
 
   Prism prism(std::uint32_t piece) const {

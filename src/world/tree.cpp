@@ -4,10 +4,13 @@
 #include <cmath>
 #include <numeric>
 
+#include "world/lanes.hpp"
+
 namespace gaze {
 namespace {
 
 constexpr std::size_t kBins = 16;
+constexpr double kShareAcross = 0.1;
 constexpr std::size_t kDeepest = 32;  // from here on ranges are halved whatever they hold
 
 float round_down(double value) {
@@ -28,13 +31,14 @@ struct FloatBox {
     }
   }
 
-  // Endless boxes all have the same extent across; a bounded stand-in keeps the areas comparable.
+  // How likely a box is to be met: sight lines and shots run along the plan far more than across it,
+  // so its sides count in full and its ends little. (Endless boxes get a bounded extent across.)
   double area() const {
     std::array<double, 3> size{};
     for (std::size_t axis = 0; axis < 3; ++axis) {
       size[axis] = std::clamp<double>(static_cast<double>(high[axis]) - low[axis], 0.0, 1e6);
     }
-    return size[0] * size[1] + size[1] * size[2] + size[2] * size[0];
+    return (size[0] + size[1]) * size[2] + kShareAcross * size[0] * size[1];
   }
 
   float centre(std::size_t axis) const { return 0.5F * low[axis] + 0.5F * high[axis]; }
@@ -58,6 +62,31 @@ struct Range {
 struct Bin {
   FloatBox box;
   std::size_t count = 0;
+
+  void add(const Bin& other) {
+    box.add(other.box);
+    count += other.count;
+  }
+  double cost() const { return box.area() * static_cast<double>(count); }
+};
+
+/// Equal parts of an axis, for the centres of boxes.
+struct Bins {
+  std::size_t axis = 0;
+  float low = 0.0F;
+  float high = 1.0F;
+
+  std::size_t of(const Item& item) const {
+    const float share = (item.box.centre(axis) - low) / (high - low);
+    return std::min(static_cast<std::size_t>(share * static_cast<float>(kBins)), kBins - 1);
+  }
+};
+
+/// What lies in the bins below `bin` goes to the left; 0: there is no cut.
+struct Cut {
+  Bins bins;
+  std::size_t bin = 0;
+  double cost = std::numeric_limits<double>::infinity();
 };
 
 class Builder {
@@ -77,6 +106,7 @@ class Builder {
   Tree build() {
     if (!items_.empty()) add_node(range(0, items_.size(), 0));
     tree_.nodes.shrink_to_fit();
+    tree_.touch = fastest_touch();
     return std::move(tree_);
   }
 
@@ -90,8 +120,8 @@ class Builder {
   std::uint32_t add_node(const Range& whole) {
     const auto at = static_cast<std::uint32_t>(tree_.nodes.size());
     tree_.nodes.push_back(empty_node());
-    std::array<Range, 4> parts{whole};
-    const std::size_t count = split_in_four(parts);
+    std::array<Range, Tree::kWidth> parts{whole};
+    const std::size_t count = split_up(parts);
     for (std::size_t slot = 0; slot < count; ++slot) {
       const Range& part = parts[slot];
       const std::uint32_t child =
@@ -104,36 +134,55 @@ class Builder {
   static Tree::Node empty_node() {
     Tree::Node node{};
     for (std::size_t axis = 0; axis < 3; ++axis) {
-      node.low[axis].fill(std::numeric_limits<float>::infinity());
-      node.high[axis].fill(-std::numeric_limits<float>::infinity());
+      node.sides[axis].fill(std::numeric_limits<float>::infinity());
+      node.sides[axis + 3].fill(-std::numeric_limits<float>::infinity());
     }
     return node;
   }
 
   static void fill(Tree::Node& node, std::size_t slot, const FloatBox& box, std::uint32_t child) {
     for (std::size_t axis = 0; axis < 3; ++axis) {
-      node.low[axis][slot] = box.low[axis];
-      node.high[axis][slot] = box.high[axis];
+      node.sides[axis][slot] = box.low[axis];
+      node.sides[axis + 3][slot] = box.high[axis];
     }
     node.child[slot] = child;
   }
 
-  std::size_t split_in_four(std::array<Range, 4>& parts) {
+  using Parts = std::array<Range, Tree::kWidth>;
+
+  // Parts too large for one node are split, the costliest first; parts that fit in what is then
+  // left of this node are taken apart into it, the smallest first.
+  std::size_t split_up(Parts& parts) {
     std::size_t count = 1;
-    while (count < 4) {
+    while (count < Tree::kWidth) {
       std::size_t widest = count;
       for (std::size_t i = 0; i < count; ++i) {
-        if (parts[i].size() > 1 && (widest == count || parts[i].cost() > parts[widest].cost())) {
-          widest = i;
-        }
+        const bool is_large = parts[i].size() > Tree::kWidth;
+        if (is_large && (widest == count || parts[i].cost() > parts[widest].cost())) widest = i;
       }
-      if (widest == count) break;
+      if (widest == count) return take_apart(parts, count);
       const Range whole = parts[widest];
       const std::size_t middle = split(whole);
       parts[widest] = range(whole.begin, middle, whole.depth + 1);
       parts[count++] = range(middle, whole.end, whole.depth + 1);
     }
     return count;
+  }
+
+  std::size_t take_apart(Parts& parts, std::size_t count) const {
+    while (true) {
+      std::size_t least = count;
+      for (std::size_t i = 0; i < count; ++i) {
+        const bool fits = parts[i].size() > 1 && count - 1 + parts[i].size() <= Tree::kWidth;
+        if (fits && (least == count || parts[i].size() < parts[least].size())) least = i;
+      }
+      if (least == count) return count;
+      const Range whole = parts[least];
+      parts[least] = range(whole.begin, whole.begin + 1, whole.depth + 1);
+      for (std::size_t i = whole.begin + 1; i < whole.end; ++i) {
+        parts[count++] = range(i, i + 1, whole.depth + 1);
+      }
+    }
   }
 
   std::size_t split(const Range& whole) {
@@ -145,70 +194,57 @@ class Builder {
       }
       centres.add(point);
     }
-    std::size_t axis = 0;
-    for (std::size_t other = 1; other < 3; ++other) {
-      if (centres.high[other] - centres.low[other] > centres.high[axis] - centres.low[axis]) {
-        axis = other;
-      }
+    Cut best;
+    for (std::size_t axis = 0; axis < 3; ++axis) {
+      if (whole.depth >= kDeepest || !(centres.high[axis] > centres.low[axis])) continue;
+      const Cut cut = best_cut(whole, {axis, centres.low[axis], centres.high[axis]});
+      if (cut.cost < best.cost) best = cut;
     }
-    if (whole.depth >= kDeepest || !(centres.high[axis] > centres.low[axis])) {
-      return halve(whole, axis);
-    }
-    return split_by_bins(whole, axis, centres.low[axis], centres.high[axis]);
+    return best.bin == 0 ? halve(whole) : partition(whole, best);
   }
 
-  std::size_t halve(const Range& whole, std::size_t axis) {
+  std::size_t halve(const Range& whole) {
     const std::size_t middle = whole.begin + whole.size() / 2;
     const auto first = items_.begin();
     std::nth_element(first + std::ptrdiff_t(whole.begin), first + std::ptrdiff_t(middle),
-                     first + std::ptrdiff_t(whole.end), [axis](const Item& a, const Item& b) {
-                       const float left = a.box.centre(axis);
-                       const float right = b.box.centre(axis);
+                     first + std::ptrdiff_t(whole.end), [](const Item& a, const Item& b) {
+                       const float left = a.box.centre(0);
+                       const float right = b.box.centre(0);
                        return left != right ? left < right : a.index < b.index;
                      });
     return middle;
   }
 
-  std::size_t split_by_bins(const Range& whole, std::size_t axis, float low, float high) {
-    const float scale = static_cast<float>(kBins) / (high - low);
-    const auto bin_of = [=](const Item& item) {
-      const float place = (item.box.centre(axis) - low) * scale;
-      return std::min(static_cast<std::size_t>(place), kBins - 1);
-    };
-    std::array<Bin, kBins> bins;
+  std::size_t partition(const Range& whole, const Cut& cut) {
+    const auto first = items_.begin() + std::ptrdiff_t(whole.begin);
+    const auto middle = std::stable_partition(
+        first, items_.begin() + std::ptrdiff_t(whole.end),
+        [&](const Item& item) { return cut.bins.of(item) < cut.bin; });
+    return static_cast<std::size_t>(middle - items_.begin());
+  }
+
+  // Where along one axis the summed area times count is least, with something on either side.
+  Cut best_cut(const Range& whole, const Bins& bins) const {
+    std::array<Bin, kBins> filled;
     for (std::size_t i = whole.begin; i < whole.end; ++i) {
-      Bin& bin = bins[bin_of(items_[i])];
+      Bin& bin = filled[bins.of(items_[i])];
       bin.box.add(items_[i].box);
       ++bin.count;
     }
-    const std::size_t cut = best_cut(bins);
-    const auto first = items_.begin() + std::ptrdiff_t(whole.begin);
-    const auto middle = std::stable_partition(first, items_.begin() + std::ptrdiff_t(whole.end),
-                                              [&](const Item& item) { return bin_of(item) < cut; });
-    const auto split_at = static_cast<std::size_t>(middle - items_.begin());
-    return split_at == whole.begin || split_at == whole.end ? halve(whole, axis) : split_at;
-  }
-
-  // The number of bins that go to the left so that the summed area times count is least.
-  static std::size_t best_cut(const std::array<Bin, kBins>& bins) {
-    std::array<double, kBins> right_cost{};
-    Bin right;
-    for (std::size_t i = kBins - 1; i > 0; --i) {
-      right.box.add(bins[i].box);
-      right.count += bins[i].count;
-      right_cost[i] = right.count == 0 ? 0.0 : right.box.area() * static_cast<double>(right.count);
+    std::array<Bin, kBins + 1> right;  // from each bin on
+    for (std::size_t i = kBins; i-- > 1;) {
+      right[i] = right[i + 1];
+      right[i].add(filled[i]);
     }
+    Cut best{bins};
     Bin left;
-    std::size_t best = 1;
-    double best_cost = std::numeric_limits<double>::infinity();
     for (std::size_t i = 1; i < kBins; ++i) {
-      left.box.add(bins[i - 1].box);
-      left.count += bins[i - 1].count;
-      if (left.count == 0) continue;
-      const double cost = left.box.area() * static_cast<double>(left.count) + right_cost[i];
-      if (cost < best_cost) {
-        best_cost = cost;
-        best = i;
+      left.add(filled[i - 1]);
+      if (left.count == 0 || right[i].count == 0) continue;
+      const double cost = left.cost() + right[i].cost();
+      if (cost < best.cost) {
+        best.cost = cost;
+        best.bin = i;
       }
     }
     return best;

@@ -16,18 +16,23 @@ struct Box {
   std::array<double, 3> high{};
 };
 
-/// A bounding-volume tree, four children a node, each leaf one item. Boxes are float, rounded
+struct BoxQuery;
+
+/// A bounding-volume tree, eight children a node, each leaf one item. Boxes are float, rounded
 /// outwards. Built top-down by the surface area heuristic over bins of centres (Wald, "On fast
 /// construction of SAH-based bounding volume hierarchies", 2007).
 struct Tree {
   static constexpr std::uint32_t kItemBit = 0x80000000U;
 
+  static constexpr std::size_t kWidth = 8;
+
   struct alignas(64) Node {
-    std::array<std::array<float, 4>, 3> low;
-    std::array<std::array<float, 4>, 3> high;
-    std::array<std::uint32_t, 4> child;  ///< A node, or an item with kItemBit set.
+    /// Low sides of the three axes, then high sides; by child. Turned inside out where there is none.
+    std::array<std::array<float, kWidth>, 6> sides;
+    std::array<std::uint32_t, kWidth> child;  ///< A node, or an item with kItemBit set.
   };
 
+  unsigned (*touch)(const Node&, const BoxQuery&, float*) noexcept = nullptr;  ///< See lanes.hpp.
   std::vector<Node> nodes;  ///< The root first; empty if there are no items.
 
   /// No path from the root is longer, for up to 2^31 items: the build halves below a depth of 32.

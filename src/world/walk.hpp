@@ -2,8 +2,8 @@
 
 #include <bit>
 #include <cmath>
-#include <xsimd/xsimd.hpp>
 
+#include "world/lanes.hpp"
 #include "world/tree.hpp"
 
 /// Walking a tree along a segment, for something that reaches so far to either side of it.
@@ -11,90 +11,83 @@ namespace gaze {
 
 /// A segment made ready for float boxes. Its start is rounded both ways, so that the shares at
 /// which a box is entered and left are never too late and never too early by more than the
-/// relative rounding of three operations, which `kSlack` covers: no box that the segment touches
+/// relative rounding of five operations, which `kSlack` covers: no box that the segment touches
 /// is missed, and the decision about what lies in the box is taken elsewhere, in double.
 class Walker {
  public:
-  using Lanes = xsimd::make_sized_batch_t<float, 4>;
   static constexpr float kSlack = 1.0F + 16.0F * std::numeric_limits<float>::epsilon();
 
+  // All axes at once (the fourth is none), and no branches: which way a segment runs cannot be
+  // predicted.
   Walker(const PlanSegment& segment, const std::array<double, 3>& reach) {
-    const std::array from{segment.from.plan.x(), segment.from.plan.y(), segment.from.across};
-    const std::array to{segment.to.plan.x(), segment.to.plan.y(), segment.to.across};
-    for (std::size_t axis = 0; axis < 3; ++axis) {
-      const double motion = to[axis] - from[axis];
+    const std::array from{segment.from.plan.x(), segment.from.plan.y(), segment.from.across, 0.0};
+    const std::array to{segment.to.plan.x(), segment.to.plan.y(), segment.to.across, 0.0};
+    const std::array wide{reach[0], reach[1], reach[2], 0.0};
+    for (std::uint32_t axis = 0; axis < 4; ++axis) {
+      const float motion = static_cast<float>(to[axis] - from[axis]);
       // So slow along this axis that it stays in place: far from 0/0, and from overflow.
-      const bool still = std::abs(motion) < 1e-25;
-      inverse_[axis] = still ? 1e25F : static_cast<float>(1.0 / motion);
-      forward_[axis] = inverse_[axis] > 0.0F;
-      const float up = round_up(from[axis] + reach[axis]);
-      const float down = -round_up(reach[axis] - from[axis]);
-      near_[axis] = forward_[axis] ? up : down;
-      far_[axis] = forward_[axis] ? down : up;
+      query_.inverse[axis] = 1.0F / (std::abs(motion) < 1e-25F ? 1e-25F : motion);
+      query_.far_inverse[axis] = query_.inverse[axis] * kSlack;
+      const float sign = std::copysign(1.0F, query_.inverse[axis]);
+      query_.near[axis] = round_along(sign, from[axis] + sign * wide[axis]);
+      query_.far[axis] = round_along(-sign, from[axis] - sign * wide[axis]);
+      const std::uint32_t backward = query_.inverse[axis] < 0.0F ? 3 : 0;
+      query_.near_side[axis] = axis + backward;
+      query_.far_side[axis] = axis + 3 - backward;
     }
   }
 
   /// What share to look up to; a visitor may lower it while walking.
-  void look_up_to(double share) { limit_ = static_cast<float>(share) * kSlack; }
+  void look_up_to(double share) { query_.limit = static_cast<float>(share) * kSlack; }
 
   /// True for boxes entered later than it is worth looking.
-  bool is_beyond(float enter) const { return enter > limit_ * kSlack; }
+  bool is_beyond(float enter) const { return enter > query_.limit * kSlack; }
 
-  /// Bit i set: the segment may touch child i; `enter` gets the shares.
-  int touched(const Tree::Node& node, std::array<float, 4>& enter) const {
-    Lanes first(0.0F);
-    Lanes last(limit_);
-    for (std::size_t axis = 0; axis < 3; ++axis) {
-      const auto& near_side = forward_[axis] ? node.low[axis] : node.high[axis];
-      const auto& far_side = forward_[axis] ? node.high[axis] : node.low[axis];
-      const Lanes inverse(inverse_[axis]);
-      first = xsimd::max(first, (Lanes::load_aligned(near_side.data()) - near_[axis]) * inverse);
-      last = xsimd::min(last, (Lanes::load_aligned(far_side.data()) - far_[axis]) * inverse);
-    }
-    first.store_unaligned(enter.data());
-    return mask_of(first <= last * Lanes(kSlack));
-  }
+  const BoxQuery& query() const { return query_; }
 
  private:
-  static float round_up(double value) {
+  // To one of the next floats in that direction, without asking which.
+  static float round_along(float sign, double value) {
     const float rounded = static_cast<float>(value);
-    return static_cast<double>(rounded) < value
-               ? std::nextafter(rounded, std::numeric_limits<float>::infinity())
-               : rounded;
+    return rounded + sign * (std::abs(rounded) * std::numeric_limits<float>::epsilon() +
+                             std::numeric_limits<float>::min());
   }
 
-  static int mask_of(const Lanes::batch_bool_type& lanes) {
-    std::array<bool, 4> flags{};
-    lanes.store_unaligned(flags.data());
-    return int{flags[0]} | int{flags[1]} << 1 | int{flags[2]} << 2 | int{flags[3]} << 3;
-  }
-
-  std::array<float, 3> near_{};
-  std::array<float, 3> far_{};
-  std::array<float, 3> inverse_{};
-  std::array<bool, 3> forward_{};
-  float limit_ = kSlack;
+  BoxQuery query_{{}, {}, {}, {}, {}, {}, kSlack};
 };
+
+/// In large levels walking waits for memory: what is walked next is asked for at once.
+inline void fetch_ahead(const Tree::Node& node) {
+  const auto* bytes = reinterpret_cast<const char*>(&node);
+  for (std::size_t line = 0; line < sizeof node; line += 64) __builtin_prefetch(bytes + line);
+}
+
+constexpr std::size_t kStackSize = (Tree::kWidth - 1) * Tree::kMostDepth + 1;
 
 /// Calls visit(item) for every item whose box may be touched, until it returns true.
 template <typename Visit>
 bool walk_any(const Tree& tree, const Walker& walker, Visit&& visit) {
   if (tree.nodes.empty()) return false;
-  std::array<std::uint32_t, 4 * Tree::kMostDepth> stack;
-  std::size_t size = 0;
-  stack[size++] = 0;
-  std::array<float, 4> enter;
-  while (size > 0) {
-    const Tree::Node& node = tree.nodes[stack[--size]];
-    for (auto mask = static_cast<unsigned>(walker.touched(node, enter)); mask != 0;
+  constexpr std::uint32_t kNone = Tree::kItemBit;
+  std::array<std::uint32_t, kStackSize> stack;
+  stack[0] = kNone;
+  std::size_t size = 1;
+  std::array<float, Tree::kWidth> enter;
+  for (std::uint32_t at = 0; at != kNone;) {
+    const Tree::Node& node = tree.nodes[at];
+    at = kNone;
+    for (unsigned mask = tree.touch(node, walker.query(), enter.data()); mask != 0;
          mask &= mask - 1) {
       const std::uint32_t child = node.child[static_cast<std::size_t>(std::countr_zero(mask))];
-      if ((child & Tree::kItemBit) == 0) {
-        stack[size++] = child;
-      } else if (visit(child & ~Tree::kItemBit)) {
-        return true;
+      if ((child & Tree::kItemBit) != 0) {
+        if (visit(child & ~Tree::kItemBit)) return true;
+        continue;
       }
+      fetch_ahead(tree.nodes[child]);
+      if (at != kNone) stack[size++] = at;
+      at = child;
     }
+    if (at == kNone) at = stack[--size];
   }
   return false;
 }
@@ -108,10 +101,10 @@ void walk_nearest(const Tree& tree, Walker& walker, Visit&& visit) {
     std::uint32_t child;
     float enter;
   };
-  std::array<Entry, 4 * Tree::kMostDepth> stack;
+  std::array<Entry, kStackSize> stack;
   std::size_t size = 0;
   stack[size++] = {0, 0.0F};
-  std::array<float, 4> enter;
+  std::array<float, Tree::kWidth> enter;
   while (size > 0) {
     const Entry top = stack[--size];
     if (walker.is_beyond(top.enter)) continue;
@@ -121,7 +114,7 @@ void walk_nearest(const Tree& tree, Walker& walker, Visit&& visit) {
     }
     const Tree::Node& node = tree.nodes[top.child];
     const std::size_t bottom = size;
-    for (auto mask = static_cast<unsigned>(walker.touched(node, enter)); mask != 0;
+    for (unsigned mask = tree.touch(node, walker.query(), enter.data()); mask != 0;
          mask &= mask - 1) {
       const auto slot = static_cast<std::size_t>(std::countr_zero(mask));
       std::size_t at = size++;

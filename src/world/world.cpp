@@ -14,12 +14,12 @@ namespace {
 constexpr double kFarthestQuestion = 1e12;
 
 bool is_askable(const Vector3d& p) {
-  return std::abs(p.x()) <= kFarthestQuestion && std::abs(p.y()) <= kFarthestQuestion &&
-         std::abs(p.z()) <= kFarthestQuestion;
+  // One sum, one branch; it is not finite if any part is not.
+  return std::abs(p.x()) + std::abs(p.y()) + std::abs(p.z()) <= kFarthestQuestion;
 }
 
 bool is_askable(const Segment& segment) {
-  return is_askable(segment.from) && is_askable(segment.to);
+  return is_askable(segment.from) & is_askable(segment.to);
 }
 
 bool is_askable(const BallPath& ball) {
@@ -38,17 +38,17 @@ std::array<double, 3> around(const PlanBody& body) {
                       : std::array{body.half_width, body.half_height, 0.0};
 }
 
-/// The nearest touch so far; of equals the piece that comes first in the level.
+/// The nearest touch so far; of equals that of the solid that comes first in the level.
 struct Nearest {
   double share = 1.0;
   std::uint32_t piece = 0;
+  std::uint32_t solid = 0;
 
-  bool offer(double candidate, std::uint32_t candidate_piece) {
-    if (candidate > share || (candidate == share && (share == 1.0 || candidate_piece > piece))) {
-      return false;
-    }
+  bool offer(double candidate, std::uint32_t its_piece, std::uint32_t its_solid) {
+    if (candidate > share || (candidate == share && its_solid >= solid)) return false;
     share = candidate;
-    piece = candidate_piece;
+    piece = its_piece;
+    solid = its_solid;
     return true;
   }
 };
@@ -62,17 +62,16 @@ Nearest nearest_touch(const World::Index& index, const PlanSegment& way,
   walk_nearest(index.tree, walker, [&](std::uint32_t piece) {
     if (!index.stops(piece, what)) return;
     const std::optional<double> share = touch(piece);
-    if (share && nearest.offer(*share, piece)) walker.look_up_to(nearest.share);
+    if (share && nearest.offer(*share, piece, index.pieces[piece].solid)) walker.look_up_to(nearest.share);
   });
   return nearest;
 }
 
-std::optional<Touch> to_touch(const World::Index& index, const Nearest& nearest,
-                              const Segment& way) {
+std::optional<Touch> to_touch(const Nearest& nearest, const Segment& way) {
   if (nearest.share >= 1.0) return std::nullopt;
   Touch touch;
   touch.share = nearest.share;
-  touch.solid = {index.pieces[nearest.piece].solid};
+  touch.solid = {nearest.solid};
   touch.place = way.from + (way.to - way.from) * nearest.share;
   return touch;
 }
@@ -113,7 +112,7 @@ std::optional<Touch> World::first_touch(const Segment& segment, Stops what) cons
       nearest_touch(*index_, way, around(0.0), what, [&](std::uint32_t piece) {
         return gaze::first_touch(index_->prism(piece), way);
       });
-  return to_touch(*index_, nearest, segment);
+  return to_touch(nearest, segment);
 }
 
 std::optional<Touch> World::first_touch(const Ray& ray, Stops what) const noexcept {
@@ -127,7 +126,7 @@ std::optional<Touch> World::first_touch(const BallPath& ball, Stops what) const 
       nearest_touch(*index_, way, around(ball.radius), what, [&](std::uint32_t piece) {
         return gaze::first_touch(index_->prism(piece), way, ball.radius);
       });
-  return to_touch(*index_, nearest, ball.path);
+  return to_touch(nearest, ball.path);
 }
 
 bool World::overlaps(const Cylinder& cylinder, Stops what) const noexcept {
@@ -167,7 +166,7 @@ std::optional<Touch> World::sweep(const Cylinder& cylinder, const Vector3d& moti
         const auto contact = first_entry(index_->prism(piece), body, way);
         return contact ? std::optional(contact->share) : std::nullopt;
       });
-  auto touch = to_touch(*index_, nearest, {cylinder.feet, cylinder.feet + motion});
+  auto touch = to_touch(nearest, {cylinder.feet, cylinder.feet + motion});
   if (touch) {
     const auto contact = first_entry(index_->prism(nearest.piece), body, way);
     touch->normal = from_plan(index_->plane, contact->normal);
