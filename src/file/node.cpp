@@ -4,7 +4,6 @@
 
 #include <algorithm>
 #include <map>
-#include <set>
 
 namespace gaze {
 
@@ -27,6 +26,16 @@ Node& Node::put(const std::string& key, Node value, const Place& key_place) {
 
 void Faults::add(const Place& place, std::string message) {
   faults_.push_back({place, std::move(message)});
+}
+
+void Faults::add_inherited(Faults other, const std::string& path) {
+  for (Fault& fault : other.faults_) {
+    std::string general = fault.message;
+    for (std::size_t at = general.find(path); at != std::string::npos; at = general.find(path)) {
+      general.erase(at, path.size());
+    }
+    if (inherited_.insert({fault.place, general}).second) faults_.push_back(std::move(fault));
+  }
 }
 
 std::vector<Fault> Faults::take() {

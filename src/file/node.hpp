@@ -2,6 +2,7 @@
 
 #include <cstdint>
 #include <optional>
+#include <set>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -38,12 +39,18 @@ struct Node::Entry {
 class Faults {
  public:
   void add(const Place& place, std::string message);
+
+  /// Adds the faults of one kind, or of one agent's, that is called `path` in them. What was wrong
+  /// with a value that it inherited is known already, only under another path.
+  void add_inherited(Faults other, const std::string& path);
+
   bool empty() const { return faults_.empty(); }
   std::size_t count() const { return faults_.size(); }
   std::vector<Fault> take();
 
  private:
   std::vector<Fault> faults_;
+  std::set<std::pair<Place, std::string>> inherited_;  ///< Messages without their paths.
 };
 
 /// Parses TOML. A syntax error becomes a fault and nothing is returned.

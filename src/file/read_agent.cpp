@@ -174,15 +174,12 @@ class AgentReader {
     ReadContext own;  // its origins are those of the kind, but for what the agent changes
     level_.kinds.push_back(read_kind(own, merged, kinds_[kind].key, path, names_));
     level_.kinds.back().place = level_.kinds[kind].place;
-    keep_origins(own, table.place.file, path, changes);
-    for (Fault& fault : own.faults.take()) {
-      context_.faults.add(fault.place, std::move(fault.message));
-    }
+    keep_origins(own, path, changes);
+    context_.faults.add_inherited(std::move(own.faults), path);
     return static_cast<std::uint32_t>(level_.kinds.size() - 1);
   }
 
-  void keep_origins(const ReadContext& own, const std::string&, const std::string& path,
-                    const Node& changes) {
+  void keep_origins(const ReadContext& own, const std::string& path, const Node& changes) {
     for (const auto& [key, place] : own.origins) {
       const Node* node = &changes;
       std::size_t start = path.size() + 1;

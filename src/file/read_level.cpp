@@ -111,8 +111,11 @@ class LevelReader {
     kinds_ = resolve_kinds(top_.table(), context_.faults);
     for (const Node::Entry& entry : kinds_) names_.kinds.push_back(entry.key);
     for (const Node::Entry& entry : kinds_) {
-      level_.kinds.push_back(
-          read_kind(context_, entry.value, entry.key, "kind." + entry.key, names_));
+      ReadContext own;
+      const std::string path = "kind." + entry.key;
+      level_.kinds.push_back(read_kind(own, entry.value, entry.key, path, names_));
+      context_.origins.merge(own.origins);
+      context_.faults.add_inherited(std::move(own.faults), path);
     }
     level_.named_kinds = level_.kinds.size();
   }

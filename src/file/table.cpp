@@ -28,7 +28,7 @@ std::string TableReader::path_of(const std::string& key) const {
 }
 
 const Node* TableReader::find(const std::string& key) {
-  known_.push_back(key);
+  if (std::find(known_.begin(), known_.end(), key) == known_.end()) known_.push_back(key);
   const Node* node = table_.find(key);
   if (node != nullptr && node->type != Node::Type::table) {
     context_.origins[path_of(key)] = node->place;

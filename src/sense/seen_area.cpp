@@ -226,7 +226,8 @@ bool SeenArea::contains(const Vector2d& point) const {
   if (way == Vector2d{0.0, 0.0}) return true;
   const double angle = angle_of(way).degrees();
   for (const SeenEdge& edge : edges) {
-    const double turned = angle < edge.start.degrees() ? angle + 360.0 : angle;
+    double turned = angle;
+    while (turned < edge.start.degrees()) turned += 360.0;
     if (turned > edge.end.degrees()) continue;
     if (edge.at_range || cross(edge.to - edge.from, point - edge.from) >= 0.0) return true;
   }

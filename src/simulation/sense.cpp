@@ -24,6 +24,27 @@ void tell_end(Simulation::State& state, Event::What what, Index who, const Conta
   event.place = contact.last_place;
 }
 
+// When within the last step evidence began, taking both agents to have moved and turned evenly: so
+// that `notice_time` counts from where it truly began and not from the tick that found it.
+Moment evidence_start(const Simulation::State& state, const Looker& looker, Index who, Index other) {
+  if (state.tick == 0 || state.limit(who).notice.notice_time == 0) return state.now();
+  const auto at = [](const auto& before, const auto& after, double share) {
+    return (before + (after - before) * share).eval();
+  };
+  const Looked body = state.looked(other);
+  double without = 0.0;
+  double with = 1.0;
+  for (int halving = 0; halving < 20; ++halving) {  // to a millionth of a step
+    const double share = (without + with) / 2.0;
+    Looker then = looker;
+    then.feet = at(state.previous[who], state.position[who], share);
+    then.facing = at(state.previous_facing[who], state.facing[who], share);
+    const Vector3d feet = at(state.previous[other], state.position[other], share);
+    (can_see(state.world, then, {feet, body.height, body.body_points}) ? with : without) = share;
+  }
+  return state.step_start() + static_cast<Moment>(std::ceil(with * kMomentsPerTick));
+}
+
 void look_at(Simulation::State& state, Index who, Looker& looker, Index other) {
   std::vector<Contact>& contacts = state.contacts[who];
   auto contact = find_contact(contacts, other);
@@ -33,7 +54,9 @@ void look_at(Simulation::State& state, Index who, Looker& looker, Index other) {
       state.alive[other] && can_see(state.world, looker, state.looked(other));
   if (!is_known && !evidence) return;
   if (!is_known) {
-    contact = contacts.insert(contact, Contact{other, Contact::State::gathering, state.now(), state.position[other]});
+    const Moment since = evidence_start(state, looker, who, other);
+    contact = contacts.insert(
+        contact, Contact{other, Contact::State::gathering, since, state.position[other]});
   }
   if (evidence) contact->last_place = state.position[other];
   const NoticeChange change =

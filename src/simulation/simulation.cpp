@@ -56,6 +56,7 @@ void set_up(Simulation::State& state) {
   find_foes(state);
   const std::size_t count = level.agents.size();
   state.previous = state.position;
+  state.previous_facing = state.facing;
   state.seen_position = state.position;
   state.home = state.position;
   state.placed_facing = state.facing;
@@ -78,6 +79,7 @@ void play_step(Simulation::State& state) {
   sense(state);
   order_events(state);
   state.previous = state.position;
+  state.previous_facing = state.facing;
 }
 
 void forget_old_events(Simulation::State& state) {

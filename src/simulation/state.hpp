@@ -74,6 +74,7 @@ struct Simulation::State {
   std::vector<Vector3d> position;
   std::vector<Vector3d> previous;  ///< At the tick before.
   std::vector<Vector2d> facing;
+  std::vector<Vector2d> previous_facing;
   std::vector<double> health;
   std::vector<char> alive;
 

@@ -1,0 +1,259 @@
+// The command, in-process and from outside.
+
+#include <gtest/gtest.h>
+#include <sys/wait.h>
+
+#include <cstdio>
+#include <filesystem>
+#include <fstream>
+#include <nlohmann/json.hpp>
+#include <sstream>
+
+#include "commands.hpp"
+
+namespace gaze {
+namespace {
+
+namespace fs = std::filesystem;
+using nlohmann::json;
+
+struct Answer {
+  int status;
+  std::string out;
+  std::string err;
+};
+
+Answer gaze_call(const std::vector<std::string>& arguments) {
+  std::ostringstream out;
+  std::ostringstream err;
+  const int status = cli::command(arguments, {out, err});
+  return {status, out.str(), err.str()};
+}
+
+// Through the shell, with what it prints to both streams together.
+Answer shell(const std::string& line) {
+  FILE* pipe = popen((line + " 2>&1").c_str(), "r");
+  std::string text;
+  char buffer[4096];
+  while (const std::size_t n = std::fread(buffer, 1, sizeof buffer, pipe)) text.append(buffer, n);
+  return {WEXITSTATUS(pclose(pipe)), text, ""};
+}
+
+std::string contents(const fs::path& file) {
+  std::ifstream stream(file, std::ios::binary);
+  return {std::istreambuf_iterator<char>(stream), {}};
+}
+
+class Command : public ::testing::Test {
+ protected:
+  void SetUp() override { fs::create_directories(folder); }
+  void TearDown() override { fs::remove_all(folder); }
+  fs::path write(const std::string& name, const std::string& text) const {
+    std::ofstream(folder / name) << text;
+    return folder / name;
+  }
+  const fs::path folder = fs::temp_directory_path() / ("gaze-cli-" + std::to_string(::getpid()));
+};
+
+TEST_F(Command, CheckPassesTheDemo) {
+  const Answer answer = gaze_call({"check", GAZE_DEMO});
+  EXPECT_EQ(answer.status, 0) << answer.out;
+  EXPECT_NE(answer.out.find("1 level read: 0 errors, 0 warnings"), std::string::npos);
+}
+
+TEST_F(Command, CheckFailsWithOneAndPlaces) {
+  const fs::path level = write("a.toml", "[kind.spare]\n[[block]]\nid = \"b\"\nmaterial = \"brick\"\n"
+                                         "outline = [[0,0],[1,0],[1,1]]\n");
+  const Answer answer = gaze_call({"check", level.string()});
+  EXPECT_EQ(answer.status, 1);
+  EXPECT_EQ(answer.out.find(level.string() + ":1:1: warning: kind spare is never used"), 0U) << answer.out;
+  const json findings = json::parse(gaze_call({"check", "--json", level.string()}).out);
+  ASSERT_EQ(findings.size(), 1U);
+  EXPECT_EQ(findings[0]["code"], "kind-never-used");
+  EXPECT_EQ(findings[0]["severity"], "warning");
+  EXPECT_EQ(findings[0]["line"], 1);
+}
+
+TEST_F(Command, ReportsAllFaultsOfAllFiles) {
+  const fs::path one = write("one.toml", "sed = 1\nseconds = 0\n");
+  const Answer answer = gaze_call({"check", one.string(), (folder / "none.toml").string()});
+  EXPECT_EQ(answer.status, 2);
+  EXPECT_EQ(answer.err, one.string() + ":1:1: error: unknown key 'sed'; did you mean 'seed'?\n" +
+                            one.string() + ":2:11: error: seconds is 0; above 0 to 86400 s is allowed\n" +
+                            (folder / "none.toml").string() + ":1:1: error: there is no such file\n");
+}
+
+TEST_F(Command, RunPrintsTheContractsJson) {
+  const Answer answer = gaze_call({"run", GAZE_DEMO, "--json", "--seconds", "9", "--seed", "7"});
+  ASSERT_EQ(answer.status, 0);
+  const json run = json::parse(answer.out);
+  EXPECT_EQ(run["ticks_per_second"], 60);
+  EXPECT_EQ(run["seconds"], 9.0);
+  EXPECT_EQ(run["seed"], 7);
+  ASSERT_EQ(run["agents"].size(), 5U);
+  for (const char* key : {"id", "kind", "position", "facing", "health", "alive", "mode"}) {
+    EXPECT_TRUE(run["agents"][0].contains(key)) << key;
+  }
+  std::map<std::string, std::vector<std::string>> keys{
+      {"noticed", {"agent", "other", "by", "distance", "angle"}},
+      {"mode", {"agent", "from", "to"}},
+      {"attacked", {"agent", "other", "attack"}},
+      {"hurt", {"agent", "other", "damage", "health"}},
+      {"fired", {"agent", "attack"}},
+      {"hit", {"agent", "attack", "place"}},
+      {"arrived", {"agent"}}};
+  std::set<std::string> met;
+  double last = 0.0;
+  for (const json& event : run["events"]) {
+    const std::string what = event["event"];
+    met.insert(what);
+    EXPECT_NEAR(event["time"].get<double>(), event["tick"].get<int>() / 60.0, 1e-9);
+    EXPECT_GE(event["time"].get<double>(), last);
+    last = event["time"];
+    for (const std::string& key : keys[what]) EXPECT_TRUE(event.contains(key)) << what << " " << key;
+  }
+  for (const auto& [what, ignored] : keys) EXPECT_TRUE(met.contains(what)) << what;
+}
+
+TEST_F(Command, RunPrintsATimelineAndASummary) {
+  const Answer answer = gaze_call({"run", GAZE_DEMO});
+  EXPECT_EQ(answer.status, 0);
+  EXPECT_NE(answer.out.find("noticed   sprinkler-1 noticed collector by sight, "), std::string::npos);
+  EXPECT_NE(answer.out.find("\nagent          mode"), std::string::npos);
+  EXPECT_TRUE(answer.err.empty());
+}
+
+TEST_F(Command, TraceHasALineForEachAgentAndTick) {
+  for (const std::string ending : {"csv", "jsonl"}) {
+    const fs::path trace = folder / ("trace." + ending);
+    EXPECT_EQ(gaze_call({"run", GAZE_DEMO, "--seconds", "2", "--trace", trace.string()}).status, 0);
+    const std::string text = contents(trace);
+    const auto lines = static_cast<std::size_t>(std::count(text.begin(), text.end(), '\n'));
+    EXPECT_EQ(lines, 5U * 121U + (ending == "csv" ? 1U : 0U));
+  }
+  std::istringstream csv(contents(folder / "trace.csv"));
+  std::string line;
+  std::getline(csv, line);
+  EXPECT_EQ(line, "time,agent,x,y,z,facing,mode,health,target");
+  std::getline(csv, line);
+  EXPECT_EQ(line, "0,pruner-1,1.6,9.6,0,0,patrol,30,");
+  std::istringstream jsonl(contents(folder / "trace.jsonl"));
+  std::getline(jsonl, line);
+  EXPECT_EQ(json::parse(line)["agent"], "pruner-1");
+}
+
+TEST_F(Command, WhyPrintsTheContractsJson) {
+  const Answer answer = gaze_call({"why", GAZE_DEMO, "--agent", "sprinkler-2", "--other", "collector", "--at",
+                                   "3.0", "--json"});
+  ASSERT_EQ(answer.status, 0);
+  const json why = json::parse(answer.out);
+  EXPECT_EQ(why["time"], 3.0);
+  EXPECT_EQ(why["agent"], "sprinkler-2");
+  EXPECT_EQ(why["sees"], false);
+  ASSERT_EQ(why["tests"].size(), 3U);
+  EXPECT_EQ(why["tests"][0]["test"], "range");
+  EXPECT_EQ(why["tests"][0]["limit"], 10.0);
+  EXPECT_EQ(why["tests"][1]["test"], "field of view");
+  EXPECT_EQ(why["tests"][1]["limit"], 30.0);
+  EXPECT_EQ(why["tests"][2]["test"], "line of sight");
+  EXPECT_TRUE(why["tests"][2].contains("visible"));
+  EXPECT_FALSE(why["reason"].get<std::string>().empty());
+  // The nearest tick, and past the end the run is played on.
+  EXPECT_EQ(json::parse(gaze_call({"why", GAZE_DEMO, "--agent", "pruner-1", "--other", "collector", "--at",
+                                   "29.009", "--json"})
+                            .out)["time"],
+            29.016666667);
+}
+
+TEST_F(Command, WhySaysItInWords) {
+  const Answer answer =
+      gaze_call({"why", GAZE_DEMO, "--agent", "collector", "--other", "pruner-1", "--at", "1"});
+  EXPECT_EQ(answer.out, "At 1.000 s collector (mode script) does not see pruner-1.\n"
+                        "  because        collector has no sight\n");
+  const Answer nobody = gaze_call({"why", GAZE_DEMO, "--agent", "pruner-2", "--other", "collector", "--at", "1"});
+  EXPECT_EQ(nobody.status, 2);
+  EXPECT_EQ(nobody.err, "gaze: error: there is no agent 'pruner-2'; did you mean 'pruner-1'?\n");
+}
+
+TEST_F(Command, DrawWritesWholePicturesOfBothKinds) {
+  const fs::path png = folder / "a.png";
+  EXPECT_EQ(gaze_call({"draw", GAZE_DEMO, "--at", "5", "--output", png.string()}).status, 0);
+  EXPECT_EQ(contents(png).substr(0, 8), "\x89PNG\r\n\x1a\n");
+  EXPECT_NE(contents(png).find("IEND"), std::string::npos);
+  const fs::path svg = folder / "a.svg";
+  EXPECT_EQ(gaze_call({"draw", GAZE_DEMO, "--at", "5", "--output", svg.string()}).status, 0);
+  EXPECT_NE(contents(svg).find("</svg>"), std::string::npos);
+}
+
+TEST_F(Command, WritesWholeOrNotAtAll) {
+  const auto draw_to = [](const std::string& file) {
+    return gaze_call({"draw", GAZE_DEMO, "--output", file});
+  };
+  const std::string missing = (folder / "no" / "a.png").string();
+  EXPECT_EQ(draw_to(missing).status, 2);
+  EXPECT_EQ(draw_to(missing).err,
+            "gaze: error: " + missing + " cannot be written: No such file or directory\n");
+  fs::create_directory(folder / "d.png");
+  EXPECT_EQ(draw_to((folder / "d.png").string()).status, 2);
+  EXPECT_EQ(draw_to("a.gif").err, "gaze: error: --output a.gif does not end in .png or .svg\n");
+  EXPECT_EQ(gaze_call({"run", GAZE_DEMO, "--trace", "a.txt"}).status, 2);
+  fs::create_symlink("/dev/full", folder / "full.png");
+  EXPECT_EQ(draw_to((folder / "full.png").string()).status, 2);
+  for (const auto& entry : fs::directory_iterator(folder)) {
+    EXPECT_EQ(entry.path().string().find(".part"), std::string::npos) << entry.path();
+  }
+}
+
+TEST_F(Command, DemoPlaysAndWritesItsPictures) {
+  const Answer answer = gaze_call({"demo", "--output", (folder / "out").string()});
+  EXPECT_EQ(answer.status, 0);
+  int pictures = 0;
+  for (const auto& entry : fs::directory_iterator(folder / "out")) {
+    ++pictures;
+    EXPECT_NE(answer.out.find("wrote " + entry.path().string()), std::string::npos);
+  }
+  EXPECT_EQ(pictures, 3);
+  for (const char* story : {"noticed   pruner-1", "patrol to chase", "fired     sprinkler-1",
+                            "to jet of sprinkler-1", "to shears of pruner-1", "forgot    pruner-1"}) {
+    EXPECT_NE(answer.out.find(story), std::string::npos) << story;
+  }
+}
+
+TEST_F(Command, WrongUseIsStatusTwoAndOneLine) {
+  for (const std::vector<std::string>& arguments : std::vector<std::vector<std::string>>{
+           {}, {"frobnicate"}, {"run"}, {"run", "a", "b"}, {"why", GAZE_DEMO}, {"run", GAZE_DEMO, "--no"},
+           {"draw", GAZE_DEMO, "--output", "a.png", "--at", "nan"}, {"run", GAZE_DEMO, "--set", "x"},
+           {"run", GAZE_DEMO, "--seconds", "abc"}, {"run", GAZE_DEMO, "--ticks-per-second", "0"}}) {
+    const Answer answer = gaze_call(arguments);
+    EXPECT_EQ(answer.status, 2);
+    EXPECT_TRUE(answer.out.empty());
+    EXPECT_EQ(std::count(answer.err.begin(), answer.err.end(), '\n'), 1) << answer.err;
+  }
+  EXPECT_EQ(gaze_call({"--help"}).status, 0);
+  EXPECT_EQ(gaze_call({"run", "--help"}).status, 0);
+  EXPECT_EQ(gaze_call({"--version"}).out, "gaze 0.1.0\n");
+}
+
+TEST_F(Command, FromOutsideDoesTheSame) {
+  const std::string program = GAZE_COMMAND;
+  EXPECT_EQ(shell(program + " check " + GAZE_DEMO).status, 0);
+  EXPECT_EQ(shell(program + " run " + GAZE_DEMO + " > /dev/full").status, 2);
+  EXPECT_EQ(shell(program + " run " + GAZE_DEMO + " --json").out,
+            gaze_call({"run", GAZE_DEMO, "--json"}).out);
+  EXPECT_EQ(shell("cd " + folder.string() + " && " + program + " demo").status, 0);
+  EXPECT_TRUE(fs::exists(folder / "gaze-demo" / "moment-1.png"));
+}
+
+TEST_F(Command, ExamplesRun) {
+  const Answer first = shell(std::string(GAZE_FIRST_LOOK) + " " + GAZE_DEMO);
+  EXPECT_EQ(first.status, 0);
+  EXPECT_NE(first.out.find("pruner-1 noticed collector by sight"), std::string::npos);
+  const Answer own = shell(GAZE_OWN_LOOP);
+  EXPECT_EQ(own.status, 0);
+  // The wall hides the player for part of its round: it is lost and noticed again.
+  EXPECT_NE(own.out.find("sprinkler lost player"), std::string::npos) << own.out;
+  EXPECT_NE(own.out.find("player lost 4 health to jet"), std::string::npos);
+}
+
+}  // namespace
+}  // namespace gaze

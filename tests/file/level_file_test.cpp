@@ -1,0 +1,425 @@
+#include "gaze/level_file.hpp"
+
+#include <gtest/gtest.h>
+
+#include <filesystem>
+#include <fstream>
+
+#include "support/levels.hpp"
+
+namespace gaze {
+namespace {
+
+namespace fs = std::filesystem;
+using testing::faults_of;
+
+// The first example of the level file's page, with its include left out.
+const char* const kExample = R"(format = 1
+name = "Propagation house, after closing"
+plane = "ground"
+ticks_per_second = 60
+seconds = 30.0
+seed = 1
+gravity = 9.81
+ground_height = 0.0
+[team.caretakers]
+hostile = ["visitors"]
+[team.visitors]
+hostile = ["caretakers"]
+[material.glass]
+stops = ["bodies", "shots"]
+[[wall]]
+id = "north-bench"
+material = "brick"
+path = [[0.0, 0.0], [10.0, 0.0], [10.0, 6.0]]
+thickness = 0.2
+base = 0.0
+height = 2.5
+[[block]]
+id = "planter-1"
+material = "brick"
+outline = [[3.0, 2.0], [4.5, 2.0], [4.5, 3.0], [3.0, 3.0]]
+base = 0.0
+height = 1.2
+[kind.pruner]
+team = "caretakers"
+radius = 0.4
+height = 1.6
+health = 30
+[kind.pruner.sight]
+range = 9.0
+keep_range = 11.0
+field_of_view = 110.0
+eye_height = 1.5
+notice_time = 0.0
+remember = 4.0
+[kind.pruner.move]
+gait = "walk"
+speed = 2.6
+turn_rate = 360.0
+stop_distance = 1.0
+[kind.pruner.attack.shears]
+how = "strike"
+range = 1.5
+damage = 8
+cooldown = 1.0
+[kind.pruner.when]
+sees = "chase"
+forgets = "return"
+idle = "patrol"
+[kind.long-pruner]
+like = "pruner"
+[kind.long-pruner.attack.shears]
+range = 2.2
+[kind.sprinkler]
+team = "caretakers"
+[kind.sprinkler.sight]
+range = 12.0
+field_of_view = 60.0
+[kind.sprinkler.move]
+gait = "fixed"
+[kind.sprinkler.attack.jet]
+how = "shot"
+speed = 14.0
+radius = 0.05
+damage = 5
+cooldown = 0.8
+range = 12.0
+[[agent]]
+id = "pruner-1"
+kind = "pruner"
+at = [8.0, 4.0]
+facing = 180.0
+patrol = [[8.0, 4.0], [2.0, 4.0]]
+sight.range = 7.5
+[[agent]]
+id = "collector"
+kind = "long-pruner"
+at = [1.0, 1.0]
+script = [ { go = [9.0, 1.0] }, { wait = 2.0 }, { go = [9.0, 5.0], speed = 1.5 } ]
+)";
+
+Level example(const std::vector<Setting>& settings = {}) {
+  return read_level_text(kExample, "house.toml", settings);
+}
+
+const Kind& kind_of(const Level& level, const std::string& id) {
+  for (const Agent& agent : level.agents) {
+    if (agent.id == id) return level.kind_of(agent);
+  }
+  throw std::out_of_range(id);
+}
+
+TEST(ReadLevel, ReadsEveryValueOfTheExample) {
+  const Level level = example();
+  EXPECT_EQ(level.name, "Propagation house, after closing");
+  EXPECT_EQ(level.materials.size(), 2U);
+  EXPECT_EQ(level.materials[1].stops, StopSet(0b0110));
+  EXPECT_TRUE(is_hostile(level, 0, 1) && is_hostile(level, 1, 0) && !is_hostile(level, 0, 0));
+  ASSERT_EQ(level.solids.size(), 2U);
+  EXPECT_EQ(level.solids[0].points.size(), 3U);
+  EXPECT_EQ(level.solids[1].height, 1.2);
+  const Kind& pruner = level.kinds[0];
+  EXPECT_EQ(pruner.sight->keep_range, 11.0);
+  EXPECT_EQ(pruner.sight->remember.nanoseconds, 4'000'000'000);
+  EXPECT_EQ(pruner.move.stop_distance, 1.0);
+  EXPECT_EQ(pruner.attacks[0].damage, 8.0);
+  EXPECT_EQ(pruner.when.sees, Mode::chase);
+  EXPECT_EQ(level.agents[0].patrol[1], Vector3d(2, 4, 0));
+  ASSERT_EQ(level.agents[1].script.size(), 3U);
+  EXPECT_EQ(level.agents[1].script[2].speed, 1.5);
+  EXPECT_EQ(level.agents[1].driver, Driver::script);
+}
+
+TEST(ReadLevel, FillsInTheDefaults) {
+  const Level level = example();
+  const Kind& sprinkler = level.kinds[2];
+  EXPECT_EQ(sprinkler.radius, 0.3);
+  EXPECT_EQ(sprinkler.height, 1.7);
+  EXPECT_EQ(sprinkler.health, 100.0);
+  EXPECT_EQ(sprinkler.body_points, (std::vector<double>{0.0, 0.5, 1.0}));
+  EXPECT_EQ(sprinkler.sight->keep_range, 12.0);
+  EXPECT_DOUBLE_EQ(sprinkler.sight->eye_height, 0.9 * 1.7);
+  EXPECT_EQ(sprinkler.move.turn_rate.degrees(), 360.0);
+  EXPECT_EQ(sprinkler.attacks[0].muzzle, Vector3d(0, 0, 0.85));
+  EXPECT_EQ(sprinkler.attacks[0].aim_tolerance.degrees(), 3.0);
+  EXPECT_EQ(sprinkler.attacks[0].lifetime.nanoseconds, 857'142'857);
+  EXPECT_FALSE(sprinkler.when.sees);
+  EXPECT_EQ(sprinkler.when.forgets, Mode::return_);
+  const Level empty = read_level_text("", "empty.toml");
+  EXPECT_EQ(empty.name, "empty");
+  EXPECT_EQ(empty.ticks_per_second, 60);
+  EXPECT_EQ(empty.seconds, 30.0);
+  EXPECT_EQ(empty.ground_height, 0.0);
+  EXPECT_FALSE(read_level_text("ground_height = false", "t").ground_height);
+  EXPECT_EQ(read_level_text("[kind.a.move]\n", "t").kinds[0].move.gait, Gait::walk);
+  EXPECT_EQ(read_level_text("[kind.a]\n", "t").kinds[0].move.gait, Gait::fixed);
+}
+
+TEST(Like, MergesKeyByKeyAndTakesAttacksAway) {
+  const Kind& longer = example().kinds[1];
+  EXPECT_EQ(longer.attacks[0].range, 2.2);
+  EXPECT_EQ(longer.attacks[0].damage, 8.0);
+  EXPECT_EQ(longer.sight->field_of_view.degrees(), 110.0);
+  EXPECT_EQ(longer.like, "pruner");
+  const Level unarmed = example({{"kind.long-pruner.attack.shears", "false"}});
+  EXPECT_TRUE(unarmed.kinds[1].attacks.empty());
+  EXPECT_EQ(unarmed.kinds[0].attacks.size(), 1U);
+}
+
+TEST(AgentValues, AreForThatCopyAlone) {
+  const Level level = example();
+  EXPECT_EQ(kind_of(level, "pruner-1").sight->range, 7.5);
+  EXPECT_EQ(kind_of(level, "pruner-1").name, "pruner");
+  EXPECT_EQ(level.kinds[0].sight->range, 9.0);
+  EXPECT_EQ(level.named_kinds, 3U);
+}
+
+TEST(Origins, TellWhereEachValueWasWritten) {
+  const Level level = example();
+  const auto line = [&](const std::string& path) { return level.origin(path).value_or(Place{}).line; };
+  EXPECT_EQ(line("kind.pruner.sight.range"), 34);
+  EXPECT_EQ(line("kind.long-pruner.sight.range"), 34);  // it is like pruner
+  EXPECT_EQ(line("kind.long-pruner.attack.shears.range"), 57);
+  EXPECT_EQ(line("agent.pruner-1.sight.range"), 78);
+  EXPECT_EQ(line("agent.pruner-1.sight.keep_range"), 35);  // from its kind
+  EXPECT_EQ(line("agent.collector.attack.shears.range"), 57);
+  EXPECT_EQ(line("block.planter-1.height"), 27);
+  EXPECT_EQ(level.origin("kind.pruner.radius"), (Place{"house.toml", 30, 10}));
+  EXPECT_FALSE(level.origin("kind.sprinkler.radius"));
+  EXPECT_FALSE(level.origin("agent.nobody.at"));
+  EXPECT_EQ(example({{"kind.pruner.radius", "0.3"}}).origin("kind.pruner.radius")->file, "--set");
+}
+
+TEST(Copies, StandApartAndCanBeSetOneByOne) {
+  const std::string text = std::string(kExample) + "[[agent]]\nid = \"row\"\nkind = \"pruner\"\n" +
+                           "at = [1.0, 2.0]\ncopies = 3\napart = [1.5, 0.5]\npatrol = [[1.0, 2.0], [1.0, 5.0]]\n";
+  const Level level = read_level_text(text, "t", {{"agent.row-2.sight.range", "4"},
+                                                  {"agent.row.facing", "90"}});
+  ASSERT_EQ(level.agents.size(), 5U);
+  EXPECT_EQ(level.agents[4].id, "row-3");
+  EXPECT_EQ(level.agents[4].position, Vector3d(4, 3, 0));
+  EXPECT_EQ(level.agents[4].patrol[1], Vector3d(4, 6, 0));
+  EXPECT_EQ(kind_of(level, "row-2").sight->range, 4.0);
+  EXPECT_EQ(level.agents[3].position, Vector3d(2.5, 2.5, 0));
+  EXPECT_EQ(kind_of(level, "row-3").sight->range, 9.0);
+  EXPECT_EQ(level.agents[2].facing.degrees(), 90.0);
+}
+
+TEST(Settings, ChangeValuesAndReportWhatTheyCannot) {
+  const Level level = example({{"kind.pruner.sight.range", "6"},
+                               {"agent.pruner-1.at", "[1.0, 1.5]"},
+                               {"block.planter-1.height", "3"},
+                               {"kind.pruner.when.sees", "patrol"},
+                               {"seconds", "12.5"}});
+  EXPECT_EQ(level.kinds[0].sight->range, 6.0);
+  EXPECT_EQ(level.agents[0].position, Vector3d(1, 1.5, 0));
+  EXPECT_EQ(level.solids[1].height, 3.0);
+  EXPECT_EQ(level.kinds[0].when.sees, Mode::patrol);
+  EXPECT_EQ(level.seconds, 12.5);
+  EXPECT_EQ(faults_of(kExample, {{"seed", "2"}, {"kind.Pruner.radius", "1"}}),
+            "--set:2:1: error: there is no kind 'Pruner' to set a value of; did you mean 'pruner'?\n");
+  EXPECT_EQ(faults_of(kExample, {{"agent.pruner-2.at", "1"}}),
+            "--set:1:1: error: there is no agent 'pruner-2' to set a value of; did you mean "
+            "'pruner-1'?\n");
+  EXPECT_EQ(faults_of(kExample, {{"kind.pruner.sight.rnge", "1"}}),
+            "--set:1:1: error: unknown key 'rnge' in kind.pruner.sight; did you mean 'range'?\n");
+  EXPECT_EQ(faults_of(kExample, {{"kind.pruner.health", "[1"}}),
+            "--set:1:1: error: 'kind.pruner.health=[1' has no TOML value\n");
+}
+
+TEST(Planes, SayHowManyNumbersAPointHas) {
+  const char* const agent = "[kind.a]\n[[agent]]\nid = \"a\"\nkind = \"a\"\nat = ";
+  EXPECT_EQ(read_level_text(std::string("plane = \"upright\"\n") + agent + "[3, 4]", "t").agents[0].position,
+            Vector3d(3, 0, 4));
+  EXPECT_EQ(read_level_text(std::string("plane = \"space\"\n") + agent + "[3, 4, 5]", "t").agents[0].position,
+            Vector3d(3, 4, 5));
+  EXPECT_EQ(read_level_text(std::string("ground_height = 2\n") + agent + "[3, 4]", "t").agents[0].position,
+            Vector3d(3, 4, 2));
+  EXPECT_EQ(faults_of(std::string("plane = \"space\"\n") + agent + "[3, 4]"),
+            "bad.toml:6:6: error: agent.a.at is a list of 2; 3 numbers are needed\n");
+  EXPECT_EQ(faults_of("plane = \"upright\"\n[[block]]\nid = \"b\"\nmaterial = \"brick\"\n"
+                      "outline = [[0, 0], [1, 0], [1, 1]]\nheight = 2\n"),
+            "bad.toml:6:1: error: unknown key 'height' in block.b; allowed: id, material, outline\n");
+}
+
+// ---- the gallery of bad input, word for word
+
+struct Bad {
+  const char* text;
+  const char* faults;
+};
+
+class BadInput : public ::testing::TestWithParam<Bad> {};
+
+TEST_P(BadInput, IsReportedInOneClearLineEach) {
+  EXPECT_EQ(faults_of(GetParam().text), GetParam().faults);
+}
+
+const char* const kBlock = "[[block]]\nid = \"b\"\nmaterial = \"brick\"\noutline = ";
+
+INSTANTIATE_TEST_SUITE_P(
+    Gallery, BadInput,
+    ::testing::Values(
+        Bad{"seed = \"1\"", "bad.toml:1:8: error: seed is the text \"1\"; a whole number is needed\n"},
+        Bad{"ticks_per_second = 60.5",
+            "bad.toml:1:20: error: ticks_per_second is 60.5; a whole number is needed\n"},
+        Bad{"ticks_per_second = 1001",
+            "bad.toml:1:20: error: ticks_per_second is 1001; 1 to 1000 is allowed\n"},
+        Bad{"seconds = nan", "bad.toml:1:11: error: seconds is nan; above 0 to 86400 s is allowed\n"},
+        Bad{"gravity = inf", "bad.toml:1:11: error: gravity is inf; 0 to 1000 m/s2 is allowed\n"},
+        Bad{"gravity = true", "bad.toml:1:11: error: gravity is true; a number is needed\n"},
+        Bad{"name = 2026-01-01", "bad.toml:1:8: error: name is a date or time; text is needed\n"},
+        Bad{"plane = \"Ground\"",
+            "bad.toml:1:9: error: plane is the text \"Ground\"; allowed: \"ground\", \"upright\", "
+            "\"space\"; did you mean 'ground'?\n"},
+        Bad{"Plane = \"ground\"", "bad.toml:1:1: error: unknown key 'Plane'; did you mean 'plane'?\n"},
+        Bad{"format = 2", "bad.toml:1:10: error: format is 2; 1 to 1 is allowed\n"},
+        Bad{"[team.a]\nhostile = [\"B\"]\n[team.b]\n",
+            "bad.toml:2:12: error: there is no team 'B'; did you mean 'b'?\n"},
+        Bad{"[material.glass]\nstops = [\"light\"]\n",
+            "bad.toml:2:10: error: there is no thing to stop called 'light'; did you mean 'sight'?\n"},
+        Bad{"[kind.a]\nlike = \"b\"\n[kind.b]\nlike = \"a\"\n",
+            "bad.toml:4:8: error: kinds in a circle: a is like b is like a\n"},
+        Bad{"[kind.a]\nlike = \"c\"\n", "bad.toml:2:8: error: there is no kind 'c'; did you mean 'a'?\n"},
+        Bad{"[kind.a.sight]\nfield_of_view = 90\n",
+            "bad.toml:1:1: error: kind.a.sight.range is missing: a number must be given\n"},
+        Bad{"[kind.a.sight]\nrange = 9\nkeep_range = 8\nfield_of_view = 361\n",
+            "bad.toml:3:14: error: kind.a.sight.keep_range is 8; at least the range of 9 m is allowed\n"
+            "bad.toml:4:17: error: kind.a.sight.field_of_view is 361; above 0 to 360 degrees is "
+            "allowed\n"},
+        Bad{"[kind.a.attack.x]\nhow = \"strike\"\nrange = 1\ndamage = -1\ncooldown = 0\nspeed = 3\n",
+            "bad.toml:4:10: error: kind.a.attack.x.damage is -1; 0 to 1000000000 points is allowed\n"
+            "bad.toml:5:12: error: kind.a.attack.x.cooldown is 0; 0.001 to 86400 s is allowed\n"
+            "bad.toml:6:1: error: unknown key 'speed' in kind.a.attack.x; allowed: how, range, damage, "
+            "cooldown, arc\n"},
+        Bad{"[kind.a.move]\nstep_height = 1.7\n",
+            "bad.toml:2:15: error: kind.a.move.step_height is 1.7; below the height of 1.7 m is "
+            "allowed\n"},
+        Bad{"[[agent]]\nid = \"x\"\nkind = \"prunr\"\nat = [0, 0]\n[kind.pruner]\n",
+            "bad.toml:3:8: error: there is no kind 'prunr'; did you mean 'pruner'?\n"},
+        Bad{"[kind.a]\n[[agent]]\nid = \"x y\"\nkind = \"a\"\nat = [1e300, 0]\n",
+            "bad.toml:3:6: error: agent.x y.id is the text \"x y\"; letters, digits, _ and - are "
+            "allowed\n"
+            "bad.toml:5:7: error: agent.x y.at is 1e+300; -20000 to 20000 m is allowed\n"},
+        Bad{"[kind.a]\n[[agent]]\nid = \"x\"\nkind = \"a\"\nat = [0, 0]\n"
+            "[[agent]]\nid = \"x\"\nkind = \"a\"\nat = [5, 0]\n",
+            "bad.toml:6:1: error: the id 'x' is taken by what stands at bad.toml:2:1\n"},
+        Bad{"[kind.a]\n[[agent]]\nid = \"x\"\nkind = \"a\"\nat = [0, 0]\ncopies = 2\n",
+            "bad.toml:6:10: error: copies and apart are given together: how many, and how far from one "
+            "to the next\n"},
+        Bad{"[kind.a]\n[[agent]]\nid = \"x\"\nkind = \"a\"\nat = [0, 0]\n"
+            "script = [{ go = [1, 1], wait = 1 }, { repeat = true }, { wait = 1 }]\n",
+            "bad.toml:6:11: error: agent.x.script[1] must hold one of: go, wait, repeat\n"
+            "bad.toml:6:38: error: agent.x.script[2] repeats; the steps after it would never be "
+            "played\n"},
+        Bad{"[[wall]]\nid = \"w\"\nmaterial = \"brik\"\npath = [[0, 0], [0, 0]]\n",
+            "bad.toml:3:12: error: there is no material 'brik'; did you mean 'brick'?\n"
+            "bad.toml:4:8: error: wall.w.path has a stretch of no length at [0, 0]\n"},
+        Bad{"[[wall]]\nid = \"w\"\nmaterial = \"brick\"\npath = [[0, 0], [5, 0], [0, 0]]\n",
+            "bad.toml:4:8: error: wall.w.path has a corner too sharp, or a stretch too short, for a "
+            "thickness of 0.2 m\n"},
+        Bad{"kind = 3\n", "bad.toml:1:8: error: kind is 3; [kind.NAME] is needed\n"},
+        Bad{"agent = [3]\n", "bad.toml:1:10: error: agent is 3; a table is needed\n"},
+        Bad{"include = [3]\n", "bad.toml:1:12: error: include holds 3; names are needed\n"}));
+
+TEST(BadInput, OutlinesSayWhichSidesMeet) {
+  EXPECT_EQ(faults_of(std::string(kBlock) + "[[0, 0], [1, 0]]"),
+            "bad.toml:4:11: error: block.b.outline has 2 points; 3 to 500 are allowed\n");
+  EXPECT_EQ(faults_of(std::string(kBlock) + "[[0, 0], [1, 1], [1, 0], [0, 1]]"),
+            "bad.toml:4:11: error: block.b.outline crosses or touches itself: the side from [0, 0] "
+            "meets the side from [1, 0]\n");
+  EXPECT_EQ(faults_of(std::string(kBlock) + "[[0, 0], [1, 1], [1, 0], [0, 0]]"),
+            "bad.toml:4:11: error: block.b.outline repeats the point [0, 0]; the outline closes by "
+            "itself\n");
+}
+
+TEST(BadInput, SyntaxErrorsHaveAPlaceAndOneLine) {
+  for (const std::string text : {"a = ", "[[[", "x = \"\n", "\xff\xfe", "[a]\n[a]\n"}) {
+    const std::string faults = faults_of(text);
+    EXPECT_EQ(faults.find("bad.toml:"), 0U) << faults;
+    EXPECT_NE(faults.find("error: not TOML: "), std::string::npos) << faults;
+    EXPECT_EQ(std::count(faults.begin(), faults.end(), '\n'), 1) << faults;
+  }
+  EXPECT_NE(faults_of(std::string(1'000'000, '[')).find("error: not TOML"), std::string::npos);
+  EXPECT_NE(faults_of("a = " + std::string(1'000'000, '[')).find("error: not TOML"), std::string::npos);
+}
+
+TEST(BadInput, OfRandomBytesNeverCrashes) {
+  std::uint64_t state = 1;
+  const std::string alphabet = "[]{}=\"'.,#\n -_0123456789abkindwallagent\xc3\x28\x00\xff";
+  for (int round = 0; round < 3000; ++round) {
+    std::string text = round % 2 == 0 ? std::string(kExample) : "";
+    for (int i = 0; i < 40; ++i) {
+      state = state * 6364136223846793005ULL + 1442695040888963407ULL;
+      const char c = alphabet[(state >> 33U) % alphabet.size()];
+      const std::size_t at = text.empty() ? 0 : (state >> 20U) % text.size();
+      round % 2 == 0 ? void(text[at] = c) : void(text += c);
+      if (round % 2 == 0 && i > 2) break;
+    }
+    static_cast<void>(faults_of(text));
+  }
+}
+
+// ---- files
+
+class Files : public ::testing::Test {
+ protected:
+  void SetUp() override { fs::create_directories(folder); }
+  void TearDown() override { fs::remove_all(folder); }
+  fs::path write(const std::string& name, const std::string& text) const {
+    std::ofstream(folder / name) << text;
+    return folder / name;
+  }
+  static std::string first_fault(const fs::path& file) {
+    try {
+      static_cast<void>(read_level(file));
+    } catch (const LevelError& error) {
+      return error.what();
+    }
+    return "readable";
+  }
+  const fs::path folder = fs::temp_directory_path() / ("gaze-files-" + std::to_string(::getpid()));
+};
+
+TEST_F(Files, ThatCannotBeReadAreNamedAtOneOne) {
+  const std::string here = folder.string();
+  EXPECT_EQ(first_fault(folder / "none.toml"), here + "/none.toml:1:1: error: there is no such file");
+  EXPECT_EQ(first_fault(folder), here + ":1:1: error: is a folder, not a level file");
+  EXPECT_EQ(first_fault("/dev/zero"), "/dev/zero:1:1: error: is not a regular file");
+  const fs::path large = write("large.toml", "");
+  fs::resize_file(large, 100'000'000);
+  EXPECT_EQ(first_fault(large),
+            large.string() + ":1:1: error: has 100000000 bytes; at most 33554432 are allowed");
+}
+
+TEST_F(Files, IncludedOnesBringTeamsMaterialsAndKinds) {
+  write("shared.toml", "[team.a]\n[material.glass]\nstops = []\n[kind.x]\nteam = \"a\"\n");
+  const fs::path level = write("level.toml", "include = [\"shared.toml\"]\n[kind.y]\nlike = \"x\"\n");
+  const Level read = read_level(level);
+  EXPECT_EQ(read.kinds.size(), 2U);
+  EXPECT_EQ(read.origin("kind.y.team")->file, (folder / "shared.toml").string());
+}
+
+TEST_F(Files, IncludedOnesAreJudgedWithTheirOwnPlace) {
+  const fs::path shared = write("shared.toml", "[kind.x]\nradius = \"a\"\n[[agent]]\n[kind.y]\n");
+  const fs::path level = write("level.toml", "include = [\"shared.toml\", \"none.toml\"]\n[kind.y]\n");
+  std::string faults;
+  try {
+    static_cast<void>(read_level(level));
+  } catch (const LevelError& error) {
+    for (const Fault& fault : error.faults()) faults += fault.text() + "\n";
+  }
+  const std::string in = shared.string();
+  EXPECT_NE(faults.find(in + ":2:10: error: kind.x.radius is the text \"a\"; a number is needed\n"),
+            std::string::npos);
+  EXPECT_NE(faults.find(in + ":3:3: error: 'agent' in an included file; team, material and kind are "
+                             "allowed there\n"),
+            std::string::npos) << faults;
+  EXPECT_NE(faults.find("level.toml:2:1: error: kind 'y' is defined twice; the other is at " + in),
+            std::string::npos) << faults;
+  EXPECT_NE(faults.find("none.toml:1:1: error: there is no such file\n"), std::string::npos);
+}
+
+}  // namespace
+}  // namespace gaze

@@ -1,0 +1,74 @@
+#pragma once
+
+#include <gtest/gtest.h>
+
+#include <string>
+
+#include "gaze/gaze.hpp"
+
+/// Small levels for tests, written as a designer would.
+namespace gaze::testing {
+
+inline const char* const kTeams = R"(
+[team.caretakers]
+hostile = ["visitors"]
+[team.visitors]
+hostile = ["caretakers"]
+)";
+
+/// Reads a level from text with the two teams of the garden added.
+inline Level garden(const std::string& text, const std::vector<Setting>& settings = {}) {
+  return read_level_text(text + kTeams, "garden.toml", settings);
+}
+
+/// All events of a run of so many steps.
+inline std::vector<Event> play(Simulation& simulation, std::int64_t steps) {
+  std::vector<Event> events;
+  for (std::int64_t i = 0; i < steps; ++i) {
+    simulation.step();
+    events.insert(events.end(), simulation.events().begin(), simulation.events().end());
+  }
+  return events;
+}
+
+inline std::vector<Event> only(const std::vector<Event>& events, Event::What what) {
+  std::vector<Event> result;
+  for (const Event& event : events) {
+    if (event.what == what) result.push_back(event);
+  }
+  return result;
+}
+
+inline double seconds_of(const Event& event, const Simulation& simulation) {
+  return static_cast<double>(event.tick) / simulation.level().ticks_per_second;
+}
+
+/// The texts of all faults of a level that must not be readable.
+inline std::string faults_of(const std::string& text, const std::vector<Setting>& settings = {}) {
+  try {
+    static_cast<void>(read_level_text(text, "bad.toml", settings));
+  } catch (const LevelError& error) {
+    std::string lines;
+    for (const Fault& fault : error.faults()) lines += fault.text() + "\n";
+    return lines;
+  }
+  return "readable";
+}
+
+/// One block over a rectangle, brick, from the ground up.
+inline Solid box(const Vector2d& low, const Vector2d& high, double height = 2.5) {
+  Solid solid;
+  solid.id = "box";
+  solid.points = {low, {high.x(), low.y()}, high, {low.x(), high.y()}};
+  solid.height = height;
+  return solid;
+}
+
+inline Level level_of(std::vector<Solid> solids, Plane plane = Plane::ground) {
+  Level level;
+  level.plane = plane;
+  level.solids = std::move(solids);
+  return level;
+}
+
+}  // namespace gaze::testing

@@ -1,0 +1,126 @@
+#include "world/tree.hpp"
+
+#include <gtest/gtest.h>
+
+#include <set>
+
+#include "scenes.hpp"
+#include "world/lanes.hpp"
+#include "world/walk.hpp"
+
+namespace gaze {
+namespace {
+
+std::vector<Box> random_boxes(std::size_t count, std::uint64_t seed, double spread) {
+  scenes::Random random(seed);
+  std::vector<Box> boxes(count);
+  for (Box& box : boxes) {
+    for (std::size_t axis = 0; axis < 3; ++axis) {
+      box.low[axis] = random.between(-spread, spread);
+      box.high[axis] = box.low[axis] + random.between(0.0, 3.0);
+    }
+  }
+  return boxes;
+}
+
+std::set<std::uint32_t> items_below(const Tree& tree, std::uint32_t node, std::size_t depth) {
+  EXPECT_LE(depth, Tree::kMostDepth);
+  std::set<std::uint32_t> items;
+  for (std::size_t slot = 0; slot < Tree::kWidth; ++slot) {
+    if (tree.nodes[node].sides[0][slot] > tree.nodes[node].sides[3][slot]) continue;
+    const std::uint32_t child = tree.nodes[node].child[slot];
+    if ((child & Tree::kItemBit) != 0) {
+      EXPECT_TRUE(items.insert(child & ~Tree::kItemBit).second);
+    } else {
+      items.merge(items_below(tree, child, depth + 1));
+    }
+  }
+  return items;
+}
+
+TEST(Tree, HoldsEveryItemOnce) {
+  for (const std::size_t count : {1U, 2U, 8U, 9U, 65U, 1000U}) {
+    EXPECT_EQ(items_below(build_tree(random_boxes(count, count, 20.0)), 0, 1).size(), count);
+  }
+  EXPECT_TRUE(build_tree({}).nodes.empty());
+}
+
+TEST(Tree, IsNotDeepWhenAllBoxesAreInOnePlace) {
+  std::vector<Box> boxes(5000, Box{{1, 1, 1}, {2, 2, 2}});
+  EXPECT_EQ(items_below(build_tree(boxes), 0, 1).size(), 5000U);
+  for (std::size_t i = 0; i < boxes.size(); ++i) {  // each half as far out as the one before
+    boxes[i].low[0] = boxes[i].high[0] = std::ldexp(1.0, -static_cast<int>(i % 1000));
+  }
+  EXPECT_EQ(items_below(build_tree(boxes), 0, 1).size(), 5000U);
+}
+
+bool touches(const Box& box, const PlanSegment& s) {  // slabs in double
+  const double from[] = {s.from.plan.x(), s.from.plan.y(), s.from.across};
+  const double to[] = {s.to.plan.x(), s.to.plan.y(), s.to.across};
+  double enter = 0.0;
+  double leave = 1.0;
+  for (std::size_t axis = 0; axis < 3; ++axis) {
+    const double way = to[axis] - from[axis];
+    if (way == 0.0) {
+      if (from[axis] < box.low[axis] || from[axis] > box.high[axis]) return false;
+      continue;
+    }
+    const double a = (box.low[axis] - from[axis]) / way;
+    const double b = (box.high[axis] - from[axis]) / way;
+    enter = std::max(enter, std::min(a, b));
+    leave = std::min(leave, std::max(a, b));
+  }
+  return enter <= leave;
+}
+
+TEST(Walk, MissesNoBoxThatIsTouchedNearOrFarFromTheOrigin) {
+  for (const double spread : {5.0, 200.0, 20'000.0}) {
+    const std::vector<Box> boxes = random_boxes(400, 9, spread);
+    const Tree tree = build_tree(boxes);
+    scenes::Random random(4);
+    std::size_t expected_total = 0;
+    for (int i = 0; i < 500; ++i) {
+      // From a corner of one box to a corner of another: every touch a graze.
+      const Box& a = boxes[random.next() % 400];
+      const Box& b = boxes[random.next() % 400];
+      PlanSegment segment{{{a.low[0], a.high[1]}, a.low[2]}, {{b.high[0], b.low[1]}, b.high[2]}};
+      if (i % 5 == 0) segment.to.plan.x() = segment.from.plan.x();
+      if (i % 7 == 0) segment.to.across = segment.from.across;
+      std::set<std::uint32_t> found;
+      walk_any(tree, Walker(segment, {0, 0, 0}), [&](std::uint32_t item) {
+        found.insert(item);
+        return false;
+      });
+      for (std::uint32_t item = 0; item < boxes.size(); ++item) {
+        if (!touches(boxes[item], segment)) continue;
+        ++expected_total;
+        ASSERT_TRUE(found.contains(item)) << spread << " " << i;
+      }
+    }
+    EXPECT_GT(expected_total, 500U);
+  }
+}
+
+TEST(Lanes, GiveTheSameBitsHoweverWide) {
+  const Tree tree = build_tree(random_boxes(500, 21, 30.0));
+  scenes::Random random(22);
+  const auto coordinate = [&] { return random.between(-35.0, 35.0); };
+  for (int i = 0; i < 2000; ++i) {
+    const Walker walker({{{coordinate(), coordinate()}, coordinate()},
+                         {{coordinate(), coordinate()}, coordinate()}},
+                        {0.1, 0.1, 0.1});
+    const Tree::Node& node = tree.nodes[random.next() % tree.nodes.size()];
+    std::array<float, Tree::kWidth> plain{};
+    std::array<float, Tree::kWidth> wide{};
+    const unsigned mask = touch_boxes_plainly(node, walker.query(), plain.data());
+    ASSERT_EQ(fastest_touch()(node, walker.query(), wide.data()), mask);
+    for (std::size_t slot = 0; slot < Tree::kWidth; ++slot) {
+      if ((mask >> slot & 1U) != 0) {
+        ASSERT_EQ(plain[slot], wide[slot]);
+      }
+    }
+  }
+}
+
+}  // namespace
+}  // namespace gaze
