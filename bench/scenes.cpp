@@ -114,11 +114,19 @@ Level make_scene(int solids, double side, std::uint64_t seed) {
   return level;
 }
 
-Level hall() { return make_scene(200, 60.0, 1); }
-Level campus() { return make_scene(2'000, 200.0, 2); }
-Level city() { return make_scene(50'000, 1000.0, 3); }
+Level hall() {
+  return make_scene(200, 60.0, 1);
+}
+Level campus() {
+  return make_scene(2'000, 200.0, 2);
+}
+Level city() {
+  return make_scene(50'000, 1000.0, 3);
+}
 
-double side_of(const Level& level) { return level.solids.front().points[1].x(); }
+double side_of(const Level& level) {
+  return level.solids.front().points[1].x();
+}
 
 std::vector<Segment> sight_segments(const World& world, double side, std::size_t count,
                                     std::uint64_t seed) {

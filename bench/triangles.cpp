@@ -45,8 +45,7 @@ TriangleKernel::TriangleKernel(const World& world)
                                           12, mesh.corners.size());
   void* triangles = rtcSetNewGeometryBuffer(geometry, RTC_BUFFER_TYPE_INDEX, 0, RTC_FORMAT_UINT3,
                                             12, mesh.triangles.size());
-  std::copy(mesh.corners.begin(), mesh.corners.end(),
-            static_cast<std::array<float, 3>*>(corners));
+  std::copy(mesh.corners.begin(), mesh.corners.end(), static_cast<std::array<float, 3>*>(corners));
   std::copy(mesh.triangles.begin(), mesh.triangles.end(),
             static_cast<std::array<unsigned, 3>*>(triangles));
   rtcCommitGeometry(geometry);

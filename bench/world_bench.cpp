@@ -37,9 +37,11 @@ struct Scene {
   void check_answers() const {
     std::size_t clear = 0;
     for (const Segment& segment : segments) clear += world.is_clear(segment, Stops::sight);
-    const std::size_t checked = std::min<std::size_t>(segments.size(), 40'000'000 / outlines.size());
+    const std::size_t checked =
+        std::min<std::size_t>(segments.size(), 40'000'000 / outlines.size());
     for (std::size_t i = 0; i < std::min<std::size_t>(checked, 20'000); ++i) {
-      if (world.is_clear(segments[i], Stops::sight) == plain::is_clear(outlines, segments[i])) continue;
+      if (world.is_clear(segments[i], Stops::sight) == plain::is_clear(outlines, segments[i]))
+        continue;
       fmt::print(stderr, "segment {} is answered differently by the plain loop\n", i);
       std::exit(1);
     }
@@ -61,9 +63,9 @@ const Scene& scene(int which) {
 }
 
 void count_segments(benchmark::State& state, std::size_t each) {
-  state.counters["M/s"] = benchmark::Counter(
-      static_cast<double>(state.iterations()) * static_cast<double>(each) / 1e6,
-      benchmark::Counter::kIsRate);
+  state.counters["M/s"] =
+      benchmark::Counter(static_cast<double>(state.iterations()) * static_cast<double>(each) / 1e6,
+                         benchmark::Counter::kIsRate);
 }
 
 void single(benchmark::State& state) {

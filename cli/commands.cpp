@@ -73,7 +73,9 @@ int call(const CLI::App& app, const Calls& calls, const Streams& streams) {
   return demo(calls.demo, streams);
 }
 
-std::string first_line(const std::string& text) { return text.substr(0, text.find('\n')); }
+std::string first_line(const std::string& text) {
+  return text.substr(0, text.find('\n'));
+}
 
 int parse_and_call(CLI::App& app, Calls& calls, std::vector<std::string> arguments,
                    const Streams& streams) {

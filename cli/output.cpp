@@ -16,7 +16,8 @@ OutputFile::OutputFile(std::filesystem::path file) : file_(std::move(file)) {
   const auto status = std::filesystem::status(file_, error);
   if (std::filesystem::is_directory(status)) fail(EISDIR);
   if (std::filesystem::exists(status) && !std::filesystem::is_regular_file(status)) {
-    throw OutputError(fmt::format("{} cannot be written: it is not a regular file", file_.string()));
+    throw OutputError(
+        fmt::format("{} cannot be written: it is not a regular file", file_.string()));
   }
   if (file_.filename().empty()) fail(EISDIR);
   temporary_ = file_;

@@ -21,7 +21,9 @@ std::vector<Setting> settings_of(const LevelOptions& options) {
   return settings;
 }
 
-Level read(const LevelOptions& options) { return read_level(options.file, settings_of(options)); }
+Level read(const LevelOptions& options) {
+  return read_level(options.file, settings_of(options));
+}
 
 std::vector<Event> play(Simulation& simulation, std::int64_t last_tick,
                         const std::function<void()>& each_tick) {

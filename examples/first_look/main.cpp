@@ -17,8 +17,8 @@ int main(int argc, char** argv) {
       }
     }
 
-    const gaze::Verdict verdict = simulation.look(argc > 3 ? argv[2] : "sprinkler-2",
-                                                  argc > 3 ? argv[3] : "collector");
+    const gaze::Verdict verdict =
+        simulation.look(argc > 3 ? argv[2] : "sprinkler-2", argc > 3 ? argv[3] : "collector");
     fmt::print("{}\n", gaze::explain(verdict));
   } catch (const std::exception& error) {
     fmt::print(stderr, "{}\n", error.what());

@@ -62,7 +62,9 @@ struct Player {
 };
 
 // A machine that stutters: frames between 6 and 40 milliseconds.
-double frame_length(int frame) { return 0.023 + 0.017 * std::sin(frame * 1.7); }
+double frame_length(int frame) {
+  return 0.023 + 0.017 * std::sin(frame * 1.7);
+}
 
 }  // namespace
 

@@ -60,17 +60,17 @@ enum class Driver { mind, script, host };
 enum class PatrolStyle { round, to_and_fro };
 
 struct Sight {
-  double range = 0.0;          ///< Metres, above 0.
-  double keep_range = 0.0;     ///< Metres, at least `range`.
-  Angle field_of_view;         ///< Full opening angle, (0, 360].
-  double eye_height = 0.0;     ///< Metres above the feet.
-  Duration notice_time;        ///< Of unbroken evidence before it counts.
-  Duration remember;           ///< After evidence ends.
+  double range = 0.0;       ///< Metres, above 0.
+  double keep_range = 0.0;  ///< Metres, at least `range`.
+  Angle field_of_view;      ///< Full opening angle, (0, 360].
+  double eye_height = 0.0;  ///< Metres above the feet.
+  Duration notice_time;     ///< Of unbroken evidence before it counts.
+  Duration remember;        ///< After evidence ends.
 };
 
 struct Move {
   Gait gait = Gait::fixed;
-  double speed = 2.0;                   ///< Metres a second.
+  double speed = 2.0;                            ///< Metres a second.
   Angle turn_rate = Angle::from_degrees(360.0);  ///< A second.
   std::optional<double> stop_distance;  ///< Metres, centre to centre; else the sum of both radii.
   double step_height = 0.3;             ///< Metres.
@@ -80,16 +80,16 @@ struct Attack {
   enum class How { strike, shot };
   std::string name;
   How how = How::strike;
-  double range = 0.0;                          ///< Metres, above 0.
-  double damage = 0.0;                         ///< Points of health.
-  Duration cooldown;                           ///< Above 0.
-  Angle arc = Angle::from_degrees(360.0);      ///< Strikes: full opening, (0, 360].
-  double speed = 0.0;                          ///< Shots: metres a second, above 0.
-  double radius = 0.0;                         ///< Shots: of the projectile, metres.
-  double gravity_share = 0.0;                  ///< Shots: of the level's gravity.
-  Vector3d muzzle{0.0, 0.0, 0.0};              ///< Shots: forward, left, up from the feet, metres.
+  double range = 0.0;                      ///< Metres, above 0.
+  double damage = 0.0;                     ///< Points of health.
+  Duration cooldown;                       ///< Above 0.
+  Angle arc = Angle::from_degrees(360.0);  ///< Strikes: full opening, (0, 360].
+  double speed = 0.0;                      ///< Shots: metres a second, above 0.
+  double radius = 0.0;                     ///< Shots: of the projectile, metres.
+  double gravity_share = 0.0;              ///< Shots: of the level's gravity.
+  Vector3d muzzle{0.0, 0.0, 0.0};          ///< Shots: forward, left, up from the feet, metres.
   Angle aim_tolerance = Angle::from_degrees(3.0);  ///< Shots: between facing and target.
-  Duration lifetime;                           ///< Shots: above 0.
+  Duration lifetime;                               ///< Shots: above 0.
 };
 
 /// What an agent does about what it perceives. Nothing set: it keeps its mode.
@@ -105,15 +105,15 @@ constexpr std::uint32_t kNoTeam = 0xFFFFFFFF;
 /// The values of a sort of agents, or of one agent that differs from its sort in some.
 struct Kind {
   std::string name;
-  std::string like;                             ///< The kind it grew out of, if any.
-  std::uint32_t team = kNoTeam;                 ///< Index in Level::teams.
-  double radius = 0.3;                          ///< Metres, above 0.
-  double height = 1.7;                          ///< Metres, above 0.
-  double health = 100.0;                        ///< Points, above 0.
+  std::string like;                                ///< The kind it grew out of, if any.
+  std::uint32_t team = kNoTeam;                    ///< Index in Level::teams.
+  double radius = 0.3;                             ///< Metres, above 0.
+  double height = 1.7;                             ///< Metres, above 0.
+  double health = 100.0;                           ///< Points, above 0.
   std::vector<double> body_points{0.0, 0.5, 1.0};  ///< Shares of the height that others look at.
-  std::optional<Sight> sight;                   ///< None: it never sees.
+  std::optional<Sight> sight;                      ///< None: it never sees.
   Move move;
-  std::vector<Attack> attacks;                  ///< In the order of the file.
+  std::vector<Attack> attacks;  ///< In the order of the file.
   When when;
   Place place;
 };
@@ -149,11 +149,11 @@ struct Level {
   int ticks_per_second = 60;  ///< [1, 1000]
   double seconds = 30.0;      ///< How long a run lasts unless told otherwise; above 0, to 86,400.
   std::uint64_t seed = 1;
-  double gravity = 9.81;                    ///< Metres a second squared, downwards.
+  double gravity = 9.81;                      ///< Metres a second squared, downwards.
   std::optional<double> ground_height = 0.0;  ///< Of an endless floor; none: there is no floor.
   std::vector<Material> materials{{"brick", StopSet(0b1111)}};
   std::vector<Team> teams;
-  std::vector<Kind> kinds;    ///< Those of the file first, in its order; then agents' own.
+  std::vector<Kind> kinds;      ///< Those of the file first, in its order; then agents' own.
   std::size_t named_kinds = 0;  ///< How many of `kinds` are of the file.
   std::vector<Solid> solids;
   std::vector<Agent> agents;
@@ -161,8 +161,9 @@ struct Level {
 
   const Kind& kind_of(const Agent& agent) const { return kinds[agent.kind]; }
 
-  /// Where the value of a path was written: for an agent its own place, else that of its kind, which
-  /// is that of the kind it is `like`. Nothing where it was left out or there is no such path.
+  /// Where the value of a path was written: for an agent its own place, else that of its kind,
+  /// which is that of the kind it is `like`. Nothing where it was left out or there is no such
+  /// path.
   std::optional<Place> origin(std::string_view path) const;
 };
 

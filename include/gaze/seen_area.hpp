@@ -10,7 +10,7 @@ namespace gaze {
 struct SeenEdge {
   Vector2d from{0.0, 0.0};
   Vector2d to{0.0, 0.0};
-  Angle start;            ///< Of `from` and `to` as seen from the eye; end >= start, up to 720.
+  Angle start;  ///< Of `from` and `to` as seen from the eye; end >= start, up to 720.
   Angle end;
   bool at_range = false;  ///< An arc about the eye; else a straight piece of a solid.
   SolidId solid;          ///< Whose, if it is not at the range.

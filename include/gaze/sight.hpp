@@ -27,9 +27,10 @@ struct Looked {
 };
 
 struct RangeTest {
-  double value = 0.0;  ///< Metres, between the feet: in x and y; upright: x and z; space: all three.
+  double value =
+      0.0;  ///< Metres, between the feet: in x and y; upright: x and z; space: all three.
   double limit = 0.0;
-  bool pass = false;   ///< On the limit is inside.
+  bool pass = false;  ///< On the limit is inside.
 };
 
 struct FieldTest {
@@ -42,9 +43,9 @@ struct LineTest {
   double visible = 0.0;  ///< Share of the body points that a ray from the eye reaches.
   double limit = 0.0;    ///< It passes above this.
   bool pass = false;
-  int points = 0;        ///< How many rays there were.
-  std::string blocked_by;                  ///< Id of a solid; empty if nothing is in the way.
-  Vector3d blocked_at{0.0, 0.0, 0.0};      ///< Where that ray stops.
+  int points = 0;                      ///< How many rays there were.
+  std::string blocked_by;              ///< Id of a solid; empty if nothing is in the way.
+  Vector3d blocked_at{0.0, 0.0, 0.0};  ///< Where that ray stops.
 };
 
 /// What one agent can tell of another by sight, and why. All three tests are always made.
@@ -55,8 +56,8 @@ struct Verdict {
   RangeTest range;
   FieldTest field;
   LineTest line;
-  bool has_sight = true;    ///< False: there are no tests.
-  std::string hindrance;    ///< Why it does not look for the other at all; mostly empty.
+  bool has_sight = true;  ///< False: there are no tests.
+  std::string hindrance;  ///< Why it does not look for the other at all; mostly empty.
 };
 
 /// Makes all three tests and keeps their numbers. Solids are named as in the level.

@@ -26,7 +26,7 @@ struct AgentState {
   double health = 0.0;               ///< Never below 0.
   bool is_alive = true;
   Mode mode = Mode::post;
-  std::optional<AgentId> target;     ///< The agent it acts on; nearest of those noticed.
+  std::optional<AgentId> target;  ///< The agent it acts on; nearest of those noticed.
 };
 
 /// A shot in flight.

@@ -46,7 +46,7 @@ class World {
   explicit World(const Level& level);
 
   Plane plane() const noexcept;
-  std::size_t index_bytes() const noexcept;  ///< Of the tree and the pieces it points to.
+  std::size_t index_bytes() const noexcept;     ///< Of the tree and the pieces it points to.
   std::size_t triangle_count() const noexcept;  ///< Of the same solids as closed triangle meshes.
 
   bool is_clear(const Segment& segment, Stops what) const noexcept;

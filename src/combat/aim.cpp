@@ -30,8 +30,7 @@ Vector3d muzzle_place(Plane plane, const Fighter& shooter, const Vector3d& offse
   if (plane == Plane::upright) {
     // Seen from the side, left of the facing is depth: toward y for who faces right.
     const double depth = f.x() < 0.0 ? -offset.y() : offset.y();
-    return shooter.feet +
-           Vector3d{f.x() * offset.x(), depth, f.y() * offset.x() + offset.z()};
+    return shooter.feet + Vector3d{f.x() * offset.x(), depth, f.y() * offset.x() + offset.z()};
   }
   return shooter.feet + Vector3d{f.x() * offset.x() - f.y() * offset.y(),
                                  f.y() * offset.x() + f.x() * offset.y(), offset.z()};

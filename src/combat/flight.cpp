@@ -37,8 +37,7 @@ std::optional<double> first_touch(const BallPath& ball, const Cylinder& body,
   const Vector3d way = ball.path.to - ball.path.from - motion;
   if (!may_touch(from, way, body.radius + ball.radius, body.height)) return std::nullopt;
   return first_within(ball.radius, [&](double share) {
-    const Vector3d offset =
-        offset_from_cylinder(body.radius, body.height, from + way * share);
+    const Vector3d offset = offset_from_cylinder(body.radius, body.height, from + way * share);
     const double distance = length(offset);
     const double gain = offset.x() * way.x() + offset.y() * way.y() + offset.z() * way.z();
     return Nearness{distance, distance > 0.0 ? gain / distance : 0.0};

@@ -67,13 +67,20 @@ Node merge(const Node& inherited, const Node& own) {
 
 std::string found(const Node& node) {
   switch (node.type) {
-    case Node::Type::boolean: return node.boolean ? "true" : "false";
-    case Node::Type::integer: return fmt::format("{}", node.integer);
-    case Node::Type::number: return fmt::format("{}", node.number);
-    case Node::Type::text: return fmt::format("the text \"{}\"", node.text.substr(0, 60));
-    case Node::Type::array: return fmt::format("a list of {}", node.items.size());
-    case Node::Type::table: return "a table";
-    default: return node.text;
+    case Node::Type::boolean:
+      return node.boolean ? "true" : "false";
+    case Node::Type::integer:
+      return fmt::format("{}", node.integer);
+    case Node::Type::number:
+      return fmt::format("{}", node.number);
+    case Node::Type::text:
+      return fmt::format("the text \"{}\"", node.text.substr(0, 60));
+    case Node::Type::array:
+      return fmt::format("a list of {}", node.items.size());
+    case Node::Type::table:
+      return "a table";
+    default:
+      return node.text;
   }
 }
 

@@ -48,9 +48,8 @@ class Converter {
       node.entries.push_back(
           {std::string(key.str()), place_of(key.source(), file_), convert(value)});
     }
-    std::stable_sort(
-        node.entries.begin(), node.entries.end(),
-        [](const Node::Entry& a, const Node::Entry& b) { return a.place < b.place; });
+    std::stable_sort(node.entries.begin(), node.entries.end(),
+                     [](const Node::Entry& a, const Node::Entry& b) { return a.place < b.place; });
   }
 
   static void fill_value(Node& node, const toml::node& from) {

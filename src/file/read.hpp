@@ -31,8 +31,8 @@ struct Names {
 [[nodiscard]] const std::vector<std::string>& kind_keys();
 
 [[nodiscard]] std::optional<Solid> read_solid(ReadContext& context, const Node& table,
-                                              Solid::Form form, const Names& names,
-                                              Plane plane, double ground_height);
+                                              Solid::Form form, const Names& names, Plane plane,
+                                              double ground_height);
 
 /// A point of the plane: two numbers, in space three; in ground levels it lies on the ground.
 [[nodiscard]] std::optional<Vector3d> read_point(TableReader& reader, const Node& node,

@@ -10,8 +10,8 @@ namespace {
 
 using Plan = std::pair<Plane, double>;  // the plane, and the height of the ground
 
-std::optional<ScriptStep> read_step(ReadContext& context, const Node& node,
-                                    const std::string& path, const Plan& plan) {
+std::optional<ScriptStep> read_step(ReadContext& context, const Node& node, const std::string& path,
+                                    const Plan& plan) {
   TableReader reader(context, node, path);
   if (node.type != Node::Type::table) {
     reader.fault(node.place, fmt::format("{} is {}; a table is needed", path, found(node)));
@@ -33,8 +33,8 @@ std::optional<ScriptStep> read_step(ReadContext& context, const Node& node,
   } else if (repeat != nullptr) {
     step.what = ScriptStep::What::repeat;
     if (repeat->type != Node::Type::boolean || !repeat->boolean) {
-      reader.fault(repeat->place, fmt::format("{}.repeat is {}; true is allowed", path,
-                                              found(*repeat)));
+      reader.fault(repeat->place,
+                   fmt::format("{}.repeat is {}; true is allowed", path, found(*repeat)));
     }
   } else {
     step.duration = Duration::from_seconds(wait.value_or(0.0));
@@ -67,8 +67,8 @@ Driver read_driver(TableReader& reader, bool has_script) {
 std::vector<Vector3d> read_patrol(TableReader& reader, const Plan& plan) {
   std::vector<Vector3d> points;
   for (const Node& item : reader.items("patrol", ReadLimits::list_items)) {
-    const auto point = read_point(reader, item, "a point of " + reader.path_of("patrol"),
-                                  plan.first, plan.second);
+    const auto point =
+        read_point(reader, item, "a point of " + reader.path_of("patrol"), plan.first, plan.second);
     if (point) points.push_back(*point);
   }
   return points;

@@ -43,8 +43,9 @@ Move read_move(ReadContext& context, const Node& table, const std::string& path,
   reader.finish();
   const Node* step = table.find("step_height");
   if (step != nullptr && !(move.step_height < height)) {
-    reader.fault(step->place, fmt::format("{}.step_height is {}; below the height of {} m is allowed",
-                                          path, move.step_height, height));
+    reader.fault(step->place,
+                 fmt::format("{}.step_height is {}; below the height of {} m is allowed", path,
+                             move.step_height, height));
   }
   return move;
 }

@@ -61,8 +61,9 @@ class LevelReader {
     }
     for (const Node::Entry& entry : node->entries) {
       if (!is_name(entry.key)) {
-        top_.fault(entry.place, fmt::format("{} '{}' is no name; letters, digits, _ and - are allowed",
-                                            key, entry.key));
+        top_.fault(entry.place,
+                   fmt::format("{} '{}' is no name; letters, digits, _ and - are allowed", key,
+                               entry.key));
       } else if (entry.value.type != Node::Type::table) {
         top_.fault(entry.value.place, fmt::format("{}.{} is {}; a table is needed", key, entry.key,
                                                   found(entry.value)));

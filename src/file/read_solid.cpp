@@ -18,7 +18,9 @@ std::vector<Vector2d> read_plan_points(TableReader& reader, const std::string& k
   return points;
 }
 
-std::string point_text(const Vector2d& p) { return fmt::format("[{}, {}]", p.x(), p.y()); }
+std::string point_text(const Vector2d& p) {
+  return fmt::format("[{}, {}]", p.x(), p.y());
+}
 
 bool check_outline(TableReader& reader, const Solid& solid) {
   const auto fault = find_outline_fault(solid.points);
@@ -41,7 +43,9 @@ bool check_outline(TableReader& reader, const Solid& solid) {
                       point_text(solid.points[fault->first]),
                       point_text(solid.points[fault->second])));
       break;
-    case OutlineFault::What::no_area: say("has no area"); break;
+    case OutlineFault::What::no_area:
+      say("has no area");
+      break;
   }
   return false;
 }
@@ -62,8 +66,9 @@ bool check_path(TableReader& reader, const Solid& solid) {
     }
   }
   if (!widen_path(solid.points, solid.thickness)) {
-    return say(fmt::format("has a corner too sharp, or a stretch too short, for a thickness of {} m",
-                           solid.thickness));
+    return say(
+        fmt::format("has a corner too sharp, or a stretch too short, for a thickness of {} m",
+                    solid.thickness));
   }
   return true;
 }
@@ -104,9 +109,12 @@ std::optional<Vector3d> read_point(TableReader& reader, const Node& node, const 
   const auto p = reader.numbers(node, path, count, kCoordinate);
   if (!p) return std::nullopt;
   switch (plane) {
-    case Plane::ground: return Vector3d{(*p)[0], (*p)[1], ground_height};
-    case Plane::upright: return Vector3d{(*p)[0], 0.0, (*p)[1]};
-    default: return Vector3d{(*p)[0], (*p)[1], (*p)[2]};
+    case Plane::ground:
+      return Vector3d{(*p)[0], (*p)[1], ground_height};
+    case Plane::upright:
+      return Vector3d{(*p)[0], 0.0, (*p)[1]};
+    default:
+      return Vector3d{(*p)[0], (*p)[1], (*p)[2]};
   }
 }
 

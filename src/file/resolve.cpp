@@ -39,8 +39,8 @@ class KindResolver {
     }
     const Node* base = kinds_.find(like.text);
     if (base == nullptr) {
-      faults_.add(like.place, fmt::format("there is no kind '{}'{}", like.text,
-                                          suggestion(like.text, names_)));
+      faults_.add(like.place,
+                  fmt::format("there is no kind '{}'{}", like.text, suggestion(like.text, names_)));
       return false;
     }
     if (base->type != Node::Type::table) return false;  // reported where it stands
@@ -63,15 +63,15 @@ void add_shared(Node& root, const Node::Entry& shared, Faults& faults) {
   const Node* existing = root.find(shared.key);
   Node merged = existing != nullptr ? *existing : Node{};
   if (shared.value.type != Node::Type::table || merged.type != Node::Type::table) {
-    faults.add(shared.value.place, fmt::format("{} is {}; a table is needed", shared.key,
-                                               found(shared.value)));
+    faults.add(shared.value.place,
+               fmt::format("{} is {}; a table is needed", shared.key, found(shared.value)));
     return;
   }
   for (const Node::Entry& entry : shared.value.entries) {
     if (const Node* twice = merged.find(entry.key)) {
-      faults.add(twice->place, fmt::format("{} '{}' is defined twice; the other is at {}:{}:{}",
-                                           shared.key, entry.key, entry.place.file,
-                                           entry.place.line, entry.place.column));
+      faults.add(twice->place,
+                 fmt::format("{} '{}' is defined twice; the other is at {}:{}:{}", shared.key,
+                             entry.key, entry.place.file, entry.place.line, entry.place.column));
       continue;
     }
     merged.put(entry.key, entry.value, entry.place);

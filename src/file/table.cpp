@@ -57,8 +57,7 @@ std::optional<double> TableReader::checked_number(const Node& node, const std::s
   return node.number;
 }
 
-std::optional<double> TableReader::optional_number(const std::string& key,
-                                                   const Allowed& allowed) {
+std::optional<double> TableReader::optional_number(const std::string& key, const Allowed& allowed) {
   const Node* node = find(key);
   return node == nullptr ? std::nullopt : checked_number(*node, path_of(key), allowed);
 }
@@ -79,12 +78,13 @@ std::int64_t TableReader::integer(const std::string& key, std::int64_t fallback,
   const Node* node = find(key);
   if (node == nullptr) return fallback;
   if (node->type != Node::Type::integer) {
-    fault(node->place, fmt::format("{} is {}; a whole number is needed", path_of(key), found(*node)));
+    fault(node->place,
+          fmt::format("{} is {}; a whole number is needed", path_of(key), found(*node)));
     return fallback;
   }
   if (node->integer < low || node->integer > high) {
-    fault(node->place, fmt::format("{} is {}; {} to {} is allowed", path_of(key), node->integer, low,
-                                   high));
+    fault(node->place,
+          fmt::format("{} is {}; {} to {} is allowed", path_of(key), node->integer, low, high));
     return fallback;
   }
   return node->integer;
@@ -151,8 +151,8 @@ std::uint32_t TableReader::reference(const Node& node, const std::vector<std::st
   }
   const auto it = std::find(names.begin(), names.end(), node.text);
   if (it != names.end()) return static_cast<std::uint32_t>(it - names.begin());
-  fault(node.place, fmt::format("there is no {} '{}'{}", what, node.text,
-                                suggestion(node.text, names)));
+  fault(node.place,
+        fmt::format("there is no {} '{}'{}", what, node.text, suggestion(node.text, names)));
   return 0;
 }
 
@@ -163,8 +163,7 @@ std::uint32_t TableReader::reference(const std::string& key, const std::vector<s
 }
 
 std::optional<std::vector<double>> TableReader::numbers(const Node& node, const std::string& path,
-                                                        std::size_t count,
-                                                        const Allowed& allowed) {
+                                                        std::size_t count, const Allowed& allowed) {
   if (node.type != Node::Type::array || node.items.size() != count) {
     fault(node.place, fmt::format("{} is {}; {} numbers are needed", path, found(node), count));
     return std::nullopt;

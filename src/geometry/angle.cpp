@@ -43,7 +43,9 @@ double angle_above(double along, double across) {
   return kPi / 2.0 - (along < 0.0 ? -1.0 : 1.0) * arc_tangent(std::abs(along) / across);
 }
 
-constexpr double to_degrees(double radians) { return radians * (180.0 / kPi); }
+constexpr double to_degrees(double radians) {
+  return radians * (180.0 / kPi);
+}
 
 }  // namespace
 
@@ -57,10 +59,14 @@ SineCosine sine_cosine(Angle angle) noexcept {
   double cosine = cosine_near_zero(rest);
   if (std::abs(rest_deg) == 45.0) sine = std::copysign(cosine, rest_deg);
   switch ((static_cast<int>(quarters) % 4 + 4) % 4) {
-    case 1: return {cosine, -sine};
-    case 2: return {-sine, -cosine};
-    case 3: return {-cosine, sine};
-    default: return {sine, cosine};
+    case 1:
+      return {cosine, -sine};
+    case 2:
+      return {-sine, -cosine};
+    case 3:
+      return {-cosine, sine};
+    default:
+      return {sine, cosine};
   }
 }
 

@@ -31,12 +31,18 @@ inline Vector3d from_plan(Plane plane, const PlanPoint& p) {
 }
 
 /// The part of a world vector that lies in the plan.
-inline Vector2d plan_part(Plane plane, const Vector3d& v) { return to_plan(plane, v).plan; }
+inline Vector2d plan_part(Plane plane, const Vector3d& v) {
+  return to_plan(plane, v).plan;
+}
 
 /// Twice the area of the triangle (origin, a, b); positive if b lies to the left of a.
-inline double cross(const Vector2d& a, const Vector2d& b) { return a.x() * b.y() - a.y() * b.x(); }
+inline double cross(const Vector2d& a, const Vector2d& b) {
+  return a.x() * b.y() - a.y() * b.x();
+}
 
 /// Spelt out, so that the order of the additions does not depend on a library's version.
-inline double dot(const Vector2d& a, const Vector2d& b) { return a.x() * b.x() + a.y() * b.y(); }
+inline double dot(const Vector2d& a, const Vector2d& b) {
+  return a.x() * b.x() + a.y() * b.y();
+}
 
 }  // namespace gaze

@@ -10,7 +10,9 @@
 namespace gaze {
 namespace {
 
-double turn(const Vector2d& a, const Vector2d& b, const Vector2d& c) { return cross(b - a, c - a); }
+double turn(const Vector2d& a, const Vector2d& b, const Vector2d& c) {
+  return cross(b - a, c - a);
+}
 
 bool within_box(const Vector2d& a, const Vector2d& b, const Vector2d& p) {
   return std::min(a.x(), b.x()) <= p.x() && p.x() <= std::max(a.x(), b.x()) &&

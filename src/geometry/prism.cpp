@@ -46,10 +46,9 @@ __attribute__((target("avx2"))) inline FourEdges load_four(const PrismEdge* edge
   const __m256d ab_high = _mm256_unpackhi_pd(a, b);
   const __m256d cd_low = _mm256_unpacklo_pd(c, d);
   const __m256d cd_high = _mm256_unpackhi_pd(c, d);
-  return {_mm256_permute2f128_pd(ab_low, cd_low, 0x20),
-          _mm256_permute2f128_pd(ab_high, cd_high, 0x20),
-          _mm256_permute2f128_pd(ab_low, cd_low, 0x31),
-          _mm256_permute2f128_pd(ab_high, cd_high, 0x31)};
+  return {
+      _mm256_permute2f128_pd(ab_low, cd_low, 0x20), _mm256_permute2f128_pd(ab_high, cd_high, 0x20),
+      _mm256_permute2f128_pd(ab_low, cd_low, 0x31), _mm256_permute2f128_pd(ab_high, cd_high, 0x31)};
 }
 
 __attribute__((target("avx2"))) inline __m256d sides(const FourEdges& edges, const Vector2d& p) {
@@ -74,10 +73,10 @@ __attribute__((target("avx2"))) bool keep_four(Stretch& stretch, const PrismEdge
   alignas(32) double leave[4];
   _mm256_store_pd(enter, _mm256_blendv_pd(zero, share, starts_out));
   _mm256_store_pd(leave, _mm256_blendv_pd(_mm256_set1_pd(1.0), share, ends_out));
-  stretch.enter = std::max(stretch.enter, std::max(std::max(enter[0], enter[1]),
-                                                   std::max(enter[2], enter[3])));
-  stretch.leave = std::min(stretch.leave, std::min(std::min(leave[0], leave[1]),
-                                                   std::min(leave[2], leave[3])));
+  stretch.enter =
+      std::max(stretch.enter, std::max(std::max(enter[0], enter[1]), std::max(enter[2], enter[3])));
+  stretch.leave =
+      std::min(stretch.leave, std::min(std::min(leave[0], leave[1]), std::min(leave[2], leave[3])));
   return stretch.enter <= stretch.leave;
 }
 #endif
@@ -172,8 +171,7 @@ OpenStretch rectangle_stretch(const Prism& prism, const PlanBody& body, const Ve
   const OpenStretch never{1.0, 0.0, {}};
   if (!keep_rectangle_sides(stretch, prism, body, motion)) return never;
   for (const PrismEdge& edge : prism.edges) {
-    const double reach =
-        std::abs(edge.dy) * body.half_width + std::abs(edge.dx) * body.half_height;
+    const double reach = std::abs(edge.dy) * body.half_width + std::abs(edge.dx) * body.half_height;
     const double length = std::sqrt(edge.dx * edge.dx + edge.dy * edge.dy);
     if (length == 0.0) continue;
     const double start = edge.side(body.middle.plan.x(), body.middle.plan.y()) + reach;
@@ -273,9 +271,9 @@ std::optional<PlanContact> first_entry(const Prism& prism, const PlanBody& body,
   OpenStretch stretch = disc_stretch(prism, body, motion.plan);
   if (!(stretch.enter < stretch.leave)) {
     // Moving straight up or down while the outlines overlap counts as overlapping all the way.
-    const bool above = dot(motion.plan, motion.plan) == 0.0 &&
-                       disc_nearness(prism, body.middle.plan, motion.plan).distance <
-                           body.half_width;
+    const bool above =
+        dot(motion.plan, motion.plan) == 0.0 &&
+        disc_nearness(prism, body.middle.plan, motion.plan).distance < body.half_width;
     if (!above) return std::nullopt;
     stretch = {};
   } else if (motion.across != 0.0) {

@@ -33,7 +33,8 @@ struct Prism {
 [[nodiscard]] std::optional<double> first_touch(const Prism& prism, const PlanSegment& path,
                                                 double radius) noexcept;
 
-/// What moves, seen in the plan: a disc (or, in an upright plan, a rectangle) with an extent across.
+/// What moves, seen in the plan: a disc (or, in an upright plan, a rectangle) with an extent
+/// across.
 struct PlanBody {
   PlanPoint middle;
   bool is_disc = true;

@@ -39,8 +39,9 @@ void judge_pair(Bench& bench, const Kind& chaser, const Agent& player) {
   const double own = chaser.move.speed;
   const Place place = bench.place_of(chaser, "move.speed");
   if (speed > 0.0 && own <= speed && !has_shot(chaser)) {
-    const std::string gap = own < speed ? fmt::format("the gap grows by {:g} m each second", speed - own)
-                                        : "the gap stays as it is";
+    const std::string gap = own < speed
+                                ? fmt::format("the gap grows by {:g} m each second", speed - own)
+                                : "the gap stays as it is";
     bench.say(Severity::note, "never-catches", place,
               fmt::format("{} at {:g} m/s can never catch {} at {:g} m/s while that runs straight "
                           "away: {}; it gets near only when {} turns or stands",
@@ -48,10 +49,11 @@ void judge_pair(Bench& bench, const Kind& chaser, const Agent& player) {
   }
   if (own >= speed && !has_cover(bench.level())) {
     const double stop = stop_distance(chaser, kind);
-    bench.say(Severity::note, "never-loses", place,
-              fmt::format("{} at {:g} m/s can never lose {} at {:g} m/s once it chases it: it comes up "
-                          "to {:g} m, sees {:g} m far, and no solid of this level stops sight",
-                          chaser.name, own, player.id, speed, stop, farthest_sight(chaser)));
+    bench.say(
+        Severity::note, "never-loses", place,
+        fmt::format("{} at {:g} m/s can never lose {} at {:g} m/s once it chases it: it comes up "
+                    "to {:g} m, sees {:g} m far, and no solid of this level stops sight",
+                    chaser.name, own, player.id, speed, stop, farthest_sight(chaser)));
   }
 }
 

@@ -33,9 +33,8 @@ std::vector<Finding> judge(const Level& level) {
   judge_chases(bench);
   judge_names(bench);
   std::vector<Finding> findings = bench.take();
-  std::stable_sort(findings.begin(), findings.end(), [](const Finding& a, const Finding& b) {
-    return a.severity < b.severity;
-  });
+  std::stable_sort(findings.begin(), findings.end(),
+                   [](const Finding& a, const Finding& b) { return a.severity < b.severity; });
   return findings;
 }
 
@@ -47,9 +46,12 @@ bool has_fault(const std::vector<Finding>& findings) {
 
 std::string_view name_of(Finding::Severity severity) {
   switch (severity) {
-    case Finding::Severity::error: return "error";
-    case Finding::Severity::warning: return "warning";
-    default: return "note";
+    case Finding::Severity::error:
+      return "error";
+    case Finding::Severity::warning:
+      return "warning";
+    default:
+      return "note";
   }
 }
 

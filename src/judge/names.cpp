@@ -35,9 +35,9 @@ void judge_names(Bench& bench) {
   for (std::size_t i = 0; i < level.named_kinds; ++i) {
     const Kind& kind = level.kinds[i];
     if (used.contains(kind.name) || is_shared(level, kind)) continue;
-    bench.say(Severity::warning, "kind-never-used", kind.place,
-              fmt::format("kind {} is never used: no agent is of it and no kind is like it",
-                          kind.name));
+    bench.say(
+        Severity::warning, "kind-never-used", kind.place,
+        fmt::format("kind {} is never used: no agent is of it and no kind is like it", kind.name));
   }
   for (std::uint32_t team = 0; team < level.teams.size(); ++team) {
     for (const std::uint32_t hostile : level.teams[team].hostile) {

@@ -30,13 +30,14 @@ void judge_in_solid(Bench& bench, const Agent& agent) {
   const Kind& kind = level.kind_of(agent);
   const auto solid = bench.world().first_overlap(solid_part(kind, agent.position), Stops::bodies);
   if (!solid) return;
-  const std::string what_happens =
-      kind.move.gait == Gait::fixed ? "shots at it and by it will stop there" : "it cannot walk out";
-  bench.say(Severity::error, "agent-in-solid",
-            level.origin("agent." + agent.id + ".at").value_or(agent.place),
-            fmt::format("{} (radius {:g} m) is placed inside {} at {}: {}", agent.id, kind.radius,
-                        level.solids[solid->index].id, at(level.plane, agent.position),
-                        what_happens));
+  const std::string what_happens = kind.move.gait == Gait::fixed
+                                       ? "shots at it and by it will stop there"
+                                       : "it cannot walk out";
+  bench.say(
+      Severity::error, "agent-in-solid",
+      level.origin("agent." + agent.id + ".at").value_or(agent.place),
+      fmt::format("{} (radius {:g} m) is placed inside {} at {}: {}", agent.id, kind.radius,
+                  level.solids[solid->index].id, at(level.plane, agent.position), what_happens));
 }
 
 void judge_patrol(Bench& bench, const Agent& agent) {
@@ -48,17 +49,19 @@ void judge_patrol(Bench& bench, const Agent& agent) {
     if (level.plane == Plane::upright) feet.z() = agent.position.z();
     const auto solid = bench.world().first_overlap(solid_part(kind, feet), Stops::bodies);
     if (!solid) continue;
-    bench.say(Severity::error, "patrol-point-in-solid", place,
-              fmt::format("patrol point {} of {} at {} is inside {} for a body of radius {:g} m: it "
-                          "will press against it for a second and go on to the next point",
-                          i + 1, agent.id, at(level.plane, agent.patrol[i]),
-                          level.solids[solid->index].id, kind.radius));
+    bench.say(
+        Severity::error, "patrol-point-in-solid", place,
+        fmt::format("patrol point {} of {} at {} is inside {} for a body of radius {:g} m: it "
+                    "will press against it for a second and go on to the next point",
+                    i + 1, agent.id, at(level.plane, agent.patrol[i]),
+                    level.solids[solid->index].id, kind.radius));
   }
   if (kind.when.idle == Mode::patrol && agent.patrol.size() < 2 && agent.driver == Driver::mind) {
-    bench.say(Severity::warning, "patrol-without-points", agent.place,
-              fmt::format("{} is to patrol when idle but has {} of the 2 points that takes: it will "
-                          "stand",
-                          agent.id, agent.patrol.size()));
+    bench.say(
+        Severity::warning, "patrol-without-points", agent.place,
+        fmt::format("{} is to patrol when idle but has {} of the 2 points that takes: it will "
+                    "stand",
+                    agent.id, agent.patrol.size()));
   }
 }
 
@@ -87,10 +90,11 @@ void judge_overlaps(Bench& bench) {
       const auto [first, second] = std::minmax(agents[i], agents[j]);  // in file order
       const double depth = overlap_depth(level, *first, *second);
       if (!(depth > kContactGap)) continue;
-      bench.say(Severity::warning, "agents-overlap", second->place,
-                fmt::format("{} is placed where {} is, {:.2f} m inside it: bodies pass through each "
-                            "other, so they will stay so until one walks off",
-                            second->id, first->id, depth));
+      bench.say(
+          Severity::warning, "agents-overlap", second->place,
+          fmt::format("{} is placed where {} is, {:.2f} m inside it: bodies pass through each "
+                      "other, so they will stay so until one walks off",
+                      second->id, first->id, depth));
     }
   }
 }

@@ -9,7 +9,9 @@ namespace {
 
 using Severity = Finding::Severity;
 
-std::string attack_key(const Attack& attack) { return "attack." + attack.name + ".range"; }
+std::string attack_key(const Attack& attack) {
+  return "attack." + attack.name + ".range";
+}
 
 // The kinds in play that a kind looks for.
 std::vector<const Kind*> foes_in_play(const Level& level, const Kind& kind) {
@@ -25,36 +27,40 @@ void judge_strike(Bench& bench, const Kind& kind, const Attack& attack, const Ki
   const double stop = stop_distance(kind, foe);
   if (attack.range > stop) return;
   const std::string how_stop = kind.move.stop_distance ? "" : " (the sum of both radii)";
-  bench.say(Severity::error, "strike-short-of-stop", bench.place_of(kind, attack_key(attack)),
-            fmt::format("{} stops {:g} m{} from {}, but its strike '{}' reaches {:g} m: it will stand "
-                        "in front of it and not strike; let it reach more than {:g} m or stop nearer",
-                        kind.name, stop, how_stop, foe.name, attack.name, attack.range, stop));
+  bench.say(
+      Severity::error, "strike-short-of-stop", bench.place_of(kind, attack_key(attack)),
+      fmt::format("{} stops {:g} m{} from {}, but its strike '{}' reaches {:g} m: it will stand "
+                  "in front of it and not strike; let it reach more than {:g} m or stop nearer",
+                  kind.name, stop, how_stop, foe.name, attack.name, attack.range, stop));
 }
 
 void judge_stop(Bench& bench, const Kind& kind, const Kind& foe) {
   const double stop = stop_distance(kind, foe);
   if (!kind.sight || stop <= kind.sight->range) return;
-  bench.say(Severity::warning, "stop-beyond-sight", bench.place_of(kind, "move.stop_distance"),
-            fmt::format("{} notices {} within {:g} m and stops {:g} m from it: when it notices, it is "
-                        "near enough already and will not take a step",
-                        kind.name, foe.name, kind.sight->range, stop));
+  bench.say(
+      Severity::warning, "stop-beyond-sight", bench.place_of(kind, "move.stop_distance"),
+      fmt::format("{} notices {} within {:g} m and stops {:g} m from it: when it notices, it is "
+                  "near enough already and will not take a step",
+                  kind.name, foe.name, kind.sight->range, stop));
 }
 
 void judge_attack(Bench& bench, const Kind& kind, const Attack& attack) {
   const Place place = bench.place_of(kind, attack_key(attack));
   if (!kind.sight) {
-    bench.say(Severity::error, "attack-without-sight", place,
-              fmt::format("{} has the attack '{}' but no sight: it notices nobody and never attacks",
-                          kind.name, attack.name));
+    bench.say(
+        Severity::error, "attack-without-sight", place,
+        fmt::format("{} has the attack '{}' but no sight: it notices nobody and never attacks",
+                    kind.name, attack.name));
     return;
   }
   const double seen = farthest_sight(kind);
   if (attack.range <= seen) return;
-  bench.say(Severity::warning, "attack-beyond-sight", place,
-            fmt::format("'{}' of {} reaches {:g} m, but it notices within {:g} m and sees no farther "
-                        "than {:g} m: the last {:g} m are never used",
-                        attack.name, kind.name, attack.range, kind.sight->range, seen,
-                        attack.range - seen));
+  bench.say(
+      Severity::warning, "attack-beyond-sight", place,
+      fmt::format("'{}' of {} reaches {:g} m, but it notices within {:g} m and sees no farther "
+                  "than {:g} m: the last {:g} m are never used",
+                  attack.name, kind.name, attack.range, kind.sight->range, seen,
+                  attack.range - seen));
 }
 
 }  // namespace
@@ -63,8 +69,8 @@ void judge_reach(Bench& bench) {
   for (const std::uint32_t index : kinds_in_play(bench.level())) {
     const Kind& kind = bench.level().kinds[index];
     for (const Attack& attack : kind.attacks) judge_attack(bench, kind, attack);
-    const bool stops = kind.move.gait != Gait::fixed &&
-                       (can_chase(kind) || kind.move.stop_distance.has_value());
+    const bool stops =
+        kind.move.gait != Gait::fixed && (can_chase(kind) || kind.move.stop_distance.has_value());
     if (!stops) continue;
     for (const Kind* foe : foes_in_play(bench.level(), kind)) {
       judge_stop(bench, kind, *foe);

@@ -36,7 +36,9 @@ double stop_distance(const Kind& chaser, const Kind& target) {
   return chaser.move.stop_distance.value_or(chaser.radius + target.radius);
 }
 
-double farthest_sight(const Kind& kind) { return kind.sight ? kind.sight->keep_range : 0.0; }
+double farthest_sight(const Kind& kind) {
+  return kind.sight ? kind.sight->keep_range : 0.0;
+}
 
 std::string_view name_of(Mode mode) {
   constexpr std::array<std::string_view, 7> kNames{"post",   "patrol", "chase", "return",

@@ -34,9 +34,12 @@ NoticeChange go_on_remembering(Contact& contact, bool evidence, Moment now,
 NoticeChange update_contact(Contact& contact, bool evidence, Moment now,
                             const NoticeLimits& limits) {
   switch (contact.state) {
-    case Contact::State::gathering: return go_on_gathering(contact, evidence, now, limits);
-    case Contact::State::remembered: return go_on_remembering(contact, evidence, now, limits);
-    case Contact::State::noticed: break;
+    case Contact::State::gathering:
+      return go_on_gathering(contact, evidence, now, limits);
+    case Contact::State::remembered:
+      return go_on_remembering(contact, evidence, now, limits);
+    case Contact::State::noticed:
+      break;
   }
   if (evidence) return {};
   contact.state = Contact::State::remembered;

@@ -213,9 +213,8 @@ SeenArea seen_area(const World& world, const Looker& looker) {
 double SeenArea::area() const {
   double sum = 0.0;
   for (const SeenEdge& edge : edges) {
-    sum += edge.at_range
-               ? range * range * (edge.end.radians() - edge.start.radians()) / 2.0
-               : cross(edge.from - eye, edge.to - eye) / 2.0;
+    sum += edge.at_range ? range * range * (edge.end.radians() - edge.start.radians()) / 2.0
+                         : cross(edge.from - eye, edge.to - eye) / 2.0;
   }
   return sum;
 }

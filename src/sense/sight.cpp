@@ -19,7 +19,9 @@ Vector3d range_vector(Plane plane, const Vector3d& from, const Vector3d& to) {
   return way;
 }
 
-double squared_length(const Vector3d& v) { return v.x() * v.x() + v.y() * v.y() + v.z() * v.z(); }
+double squared_length(const Vector3d& v) {
+  return v.x() * v.x() + v.y() * v.y() + v.z() * v.z();
+}
 
 double range_limit(const Looker& looker) {
   return looker.has_noticed ? looker.sight.keep_range : looker.sight.range;

@@ -18,10 +18,10 @@ cairo_status_t append(void* bytes, const unsigned char* data, unsigned int lengt
 
 Canvas::Canvas(const PictureOptions& options)
     : format_(options.format), width_(options.width), height_(options.height) {
-  surface_.reset(format_ == PictureFormat::svg
-                     ? cairo_svg_surface_create_for_stream(append, bytes_.get(), width_, height_)
-                     : cairo_image_surface_create(CAIRO_FORMAT_RGB24, options.width,
-                                                  options.height));
+  surface_.reset(
+      format_ == PictureFormat::svg
+          ? cairo_svg_surface_create_for_stream(append, bytes_.get(), width_, height_)
+          : cairo_image_surface_create(CAIRO_FORMAT_RGB24, options.width, options.height));
   context_.reset(cairo_create(surface_.get()));
   check();
   cairo_set_line_join(raw(), CAIRO_LINE_JOIN_ROUND);
@@ -86,8 +86,7 @@ void Canvas::text(const Vector2d& baseline, const std::string& text, const Colou
   cairo_show_text(raw(), text.c_str());
 }
 
-void Canvas::rimmed_text(const Vector2d& baseline, const std::string& text,
-                         const Colour& colour) {
+void Canvas::rimmed_text(const Vector2d& baseline, const std::string& text, const Colour& colour) {
   cairo_move_to(raw(), baseline.x(), baseline.y());
   cairo_text_path(raw(), text.c_str());
   stroke(kPaper.with_opacity(0.9), 3.0);

@@ -13,7 +13,9 @@ std::string dumped(const Json& json) {
   return json.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
 }
 
-Json point(const Vector3d& p) { return {rounded(p.x()), rounded(p.y()), rounded(p.z())}; }
+Json point(const Vector3d& p) {
+  return {rounded(p.x()), rounded(p.y()), rounded(p.z())};
+}
 
 void add_names(Json& json, const Simulation& simulation, const Event& event) {
   json["agent"] = simulation.id_of(event.agent);
@@ -26,7 +28,9 @@ void add_names(Json& json, const Simulation& simulation, const Event& event) {
 
 void add_numbers(Json& json, const Event& event) {
   switch (event.what) {
-    case Event::What::attacked: json["distance"] = rounded(event.distance); break;
+    case Event::What::attacked:
+      json["distance"] = rounded(event.distance);
+      break;
     case Event::What::hurt:
       json["damage"] = rounded(event.damage);
       json["health"] = rounded(event.health);
@@ -41,15 +45,16 @@ void add_numbers(Json& json, const Event& event) {
       json["to"] = name_of(event.to);
       break;
     case Event::What::defeated:
-    case Event::What::forgot: break;
-    default: json["place"] = point(event.place);
+    case Event::What::forgot:
+      break;
+    default:
+      json["place"] = point(event.place);
   }
 }
 
 Json event_json(const Simulation& simulation, const Event& event) {
   Json json;
-  json["time"] =
-      rounded(static_cast<double>(event.tick) / simulation.level().ticks_per_second);
+  json["time"] = rounded(static_cast<double>(event.tick) / simulation.level().ticks_per_second);
   json["tick"] = event.tick;
   json["event"] = name_of(event.what);
   add_names(json, simulation, event);

@@ -21,14 +21,10 @@ class LabelPlacer {
   // @return Its top left corner, or nothing if all are taken.
   std::optional<Vector2d> place(const Vector2d& point, double away, double width, double height) {
     const std::array<Vector2d, 8> places{
-        Vector2d{away, -height / 2},
-        {-away - width, -height / 2},
-        {-width / 2, -away - height},
-        {-width / 2, away},
-        {away * 0.7, -away * 0.7 - height},
-        {-away * 0.7 - width, -away * 0.7 - height},
-        {away * 0.7, away * 0.7},
-        {-away * 0.7 - width, away * 0.7}};
+        Vector2d{away, -height / 2},        {-away - width, -height / 2},
+        {-width / 2, -away - height},       {-width / 2, away},
+        {away * 0.7, -away * 0.7 - height}, {-away * 0.7 - width, -away * 0.7 - height},
+        {away * 0.7, away * 0.7},           {-away * 0.7 - width, away * 0.7}};
     for (const Vector2d& offset : places) {
       const Rectangle area{point.x() + offset.x(), point.y() + offset.y(), width, height};
       if (!is_free(area)) continue;
@@ -50,9 +46,8 @@ class LabelPlacer {
     const bool inside = area.x >= frame_.x && area.y >= frame_.y &&
                         area.x + area.width <= frame_.x + frame_.width &&
                         area.y + area.height <= frame_.y + frame_.height;
-    return inside && std::none_of(taken_.begin(), taken_.end(), [&](const Rectangle& other) {
-             return other.overlaps(area);
-           });
+    return inside && std::none_of(taken_.begin(), taken_.end(),
+                                  [&](const Rectangle& other) { return other.overlaps(area); });
   }
 
   Rectangle frame_;

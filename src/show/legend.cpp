@@ -88,12 +88,12 @@ void add_agents(Canvas& canvas, Legend& legend, const Scene& scene) {
 void add_seen(Canvas& canvas, Legend& legend) {
   legend.heading("What is seen");
   for (const bool is_alert : {false, true}) {
-    legend.row(is_alert ? "seen area of one that has noticed somebody"
-                        : "seen area of one that has not",
-               [&, is_alert](const Vector2d& p) {
-                 cairo_rectangle(canvas.raw(), p.x() - 16, p.y() - 8, 32, 16);
-                 paint_seen_edge(canvas, is_alert);
-               });
+    legend.row(
+        is_alert ? "seen area of one that has noticed somebody" : "seen area of one that has not",
+        [&, is_alert](const Vector2d& p) {
+          cairo_rectangle(canvas.raw(), p.x() - 16, p.y() - 8, 32, 16);
+          paint_seen_edge(canvas, is_alert);
+        });
   }
   legend.row("field of view, were nothing in the way", [&](const Vector2d& p) {
     canvas.line(p - Vector2d{16, 0}, p + Vector2d{16, 0});
@@ -144,8 +144,7 @@ void paint_title(Canvas& canvas, const Scene& scene, const Rectangle& frame) {
   canvas.font(15.0);
   const double width = canvas.text_width(scene.moment);
   canvas.text({frame.x + frame.width - width - 16.0, frame.y + 27.0}, scene.moment, kInk);
-  canvas.line({frame.x + 16.0, frame.y + 38.5},
-              {frame.x + frame.width - 16.0, frame.y + 38.5});
+  canvas.line({frame.x + 16.0, frame.y + 38.5}, {frame.x + frame.width - 16.0, frame.y + 38.5});
   canvas.stroke(kInk, 1.0);
 }
 

@@ -8,7 +8,6 @@
 namespace gaze {
 namespace {
 
-
 void paint_grid(Canvas& canvas, const MapView& view) {
   double step = 1.0;
   while (step * view.scale < 24.0) step *= step == 2.0 || step == 20.0 ? 2.5 : 2.0;
@@ -46,8 +45,7 @@ void paint_seen(Canvas& canvas, const SeenShape& seen, const MapView& view) {
     const Vector2d to = view(edge.to);
     cairo_line_to(canvas.raw(), from.x(), from.y());
     if (edge.at_range) {
-      arc_path(canvas, eye, seen.area.range * view.scale, edge.start.radians(),
-               edge.end.radians());
+      arc_path(canvas, eye, seen.area.range * view.scale, edge.start.radians(), edge.end.radians());
     } else {
       cairo_line_to(canvas.raw(), to.x(), to.y());
     }
@@ -110,8 +108,7 @@ MapView fit(const Scene& scene, const Rectangle& frame) {
   view.frame = frame;
   view.scale = std::min(frame.width / size.x(), frame.height / size.y());
   view.scale = std::min(view.scale, 120.0);
-  const Vector2d spare =
-      Vector2d{frame.width, frame.height} / view.scale - size;
+  const Vector2d spare = Vector2d{frame.width, frame.height} / view.scale - size;
   view.low = low - spare / 2.0;
   return view;
 }
@@ -165,7 +162,8 @@ void paint_sight_line(Canvas& canvas, SightLine::Outcome outcome, const Vector2d
       canvas.line(from, to);
       canvas.stroke(kInk, 1.2, {8.0, 3.0, 2.0, 3.0});
       return;
-    case SightLine::Outcome::stopped: break;
+    case SightLine::Outcome::stopped:
+      break;
   }
   canvas.line(from, stop);
   canvas.stroke(kStopped, 1.6, {6.0, 3.0});

@@ -7,9 +7,9 @@ namespace gaze {
 
 /// Turns metres of the plan into pixels of the map's part of the sheet; up is up.
 struct MapView {
-  Rectangle frame;      ///< Pixels.
-  double scale = 1.0;   ///< Pixels a metre.
-  Vector2d low{0, 0};   ///< The plan's corner at the frame's lower left.
+  Rectangle frame;     ///< Pixels.
+  double scale = 1.0;  ///< Pixels a metre.
+  Vector2d low{0, 0};  ///< The plan's corner at the frame's lower left.
 
   Vector2d operator()(const Vector2d& p) const {
     return {frame.x + (p.x() - low.x()) * scale,

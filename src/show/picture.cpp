@@ -11,7 +11,8 @@ void Trails::add(const Simulation& simulation) {
   for (std::uint32_t i = 0; i < positions_.size(); ++i) {
     const Vector3d position = simulation.state({i}).position;
     // Standing still leaves no trail, however long.
-    if (positions_[i].empty() || positions_[i].back() != position) positions_[i].push_back(position);
+    if (positions_[i].empty() || positions_[i].back() != position)
+      positions_[i].push_back(position);
   }
 }
 

@@ -5,7 +5,9 @@
 namespace gaze {
 
 /// To 9 decimals: a nanometre, a nanosecond. Never -0.
-inline double rounded(double value) { return std::round(value * 1e9) / 1e9 + 0.0; }
+inline double rounded(double value) {
+  return std::round(value * 1e9) / 1e9 + 0.0;
+}
 
 /// A facing for people, in [0, 360) also when rounded.
 inline double rounded_turn(double degrees) {

@@ -71,7 +71,8 @@ class SceneMaker {
     for (const Material& material : level_.materials) {
       std::string stops;
       for (std::size_t i = 0; i < kStopsNames.size(); ++i) {
-        if (material.stops.test(i)) stops += (stops.empty() ? "" : ", ") + std::string(kStopsNames[i]);
+        if (material.stops.test(i))
+          stops += (stops.empty() ? "" : ", ") + std::string(kStopsNames[i]);
       }
       scene_.materials.push_back(
           fmt::format("{}: stops {}", material.name, stops.empty() ? "nothing" : stops));

@@ -37,10 +37,14 @@ std::string place_text(const Vector3d& p) {
 std::string awareness_text(const Simulation& simulation, AgentId looker, AgentId other) {
   const auto last = simulation.last_place(looker, other);
   switch (simulation.awareness(looker, other)) {
-    case Awareness::unaware: return "is unaware of it";
-    case Awareness::gathering: return "has begun to see it and has not noticed it yet";
-    case Awareness::noticed: return "has noticed it";
-    default: return fmt::format("has lost it and remembers it at [{}]", place_text(*last));
+    case Awareness::unaware:
+      return "is unaware of it";
+    case Awareness::gathering:
+      return "has begun to see it and has not noticed it yet";
+    case Awareness::noticed:
+      return "has noticed it";
+    default:
+      return fmt::format("has lost it and remembers it at [{}]", place_text(*last));
   }
 }
 
@@ -56,9 +60,9 @@ std::string line_numbers(const LineTest& line) {
 
 std::string tests(const Verdict& verdict) {
   std::string text;
-  text += test_line("range",
-                    fmt::format("{:.3f} m, at most {:.3f}", verdict.range.value, verdict.range.limit),
-                    verdict.range.pass);
+  text += test_line(
+      "range", fmt::format("{:.3f} m, at most {:.3f}", verdict.range.value, verdict.range.limit),
+      verdict.range.pass);
   text += test_line("field of view",
                     fmt::format("{:.2f} degrees off, at most {:.2f}", verdict.field.value_deg,
                                 verdict.field.limit_deg),
@@ -83,24 +87,25 @@ std::string summary(const Simulation& simulation, std::span<const Event> events)
   const std::vector<Tally> tallies = tally(simulation, events);
   std::size_t width = 5;
   for (const Agent& agent : simulation.level().agents) width = std::max(width, agent.id.size());
-  std::string text = fmt::format("{:<{}}  {:<8} {:>9} {:>8} {:>8} {:>6} {:>7} {:>9}  {}\n", "agent",
-                                 width, "mode", "health", "noticed", "attacks", "hits", "dealt",
-                                 "suffered", "position");
+  std::string text =
+      fmt::format("{:<{}}  {:<8} {:>9} {:>8} {:>8} {:>6} {:>7} {:>9}  {}\n", "agent", width, "mode",
+                  "health", "noticed", "attacks", "hits", "dealt", "suffered", "position");
   for (std::uint32_t i = 0; i < simulation.agent_count(); ++i) {
     const AgentState state = simulation.state({i});
     const Tally& own = tallies[i];
-    text += fmt::format("{:<{}}  {:<8} {:>9.6g} {:>8} {:>8} {:>6} {:>7.6g} {:>9.6g}  {}\n",
-                        simulation.id_of({i}), width, name_of(state.mode), state.health, own.noticed,
-                        own.attacks, own.hits, own.dealt, own.suffered, place_text(state.position));
+    text +=
+        fmt::format("{:<{}}  {:<8} {:>9.6g} {:>8} {:>8} {:>6} {:>7.6g} {:>9.6g}  {}\n",
+                    simulation.id_of({i}), width, name_of(state.mode), state.health, own.noticed,
+                    own.attacks, own.hits, own.dealt, own.suffered, place_text(state.position));
   }
   return text;
 }
 
 std::string account(const Simulation& simulation, AgentId looker, AgentId other) {
   const Verdict verdict = simulation.look(looker, other);
-  std::string text = fmt::format(
-      "At {:.3f} s {} (mode {}) {} {}.\n", simulation.seconds(), verdict.looker,
-      name_of(simulation.state(looker).mode), verdict.sees ? "sees" : "does not see", verdict.other);
+  std::string text = fmt::format("At {:.3f} s {} (mode {}) {} {}.\n", simulation.seconds(),
+                                 verdict.looker, name_of(simulation.state(looker).mode),
+                                 verdict.sees ? "sees" : "does not see", verdict.other);
   if (verdict.has_sight) text += tests(verdict);
   text += fmt::format("  {:<14} {}\n", "because", explain(verdict));
   if (verdict.hindrance.empty() && verdict.has_sight) {
@@ -112,7 +117,8 @@ std::string account(const Simulation& simulation, AgentId looker, AgentId other)
 
 std::string finding_line(const Finding& finding) {
   return fmt::format("{}:{}:{}: {}: {} [{}]\n", finding.place.file, finding.place.line,
-                     finding.place.column, name_of(finding.severity), finding.message, finding.code);
+                     finding.place.column, name_of(finding.severity), finding.message,
+                     finding.code);
 }
 
 }  // namespace gaze

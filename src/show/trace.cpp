@@ -10,12 +10,11 @@ namespace gaze {
 namespace {
 
 std::string csv_line(const Simulation& simulation, AgentId agent, const AgentState& state) {
-  return fmt::format("{},{},{},{},{},{},{},{},{}\n", rounded(simulation.seconds()),
-                     simulation.id_of(agent), rounded(state.position.x()),
-                     rounded(state.position.y()), rounded(state.position.z()),
-                     rounded_turn(angle_of(state.facing).degrees()), name_of(state.mode),
-                     rounded(state.health),
-                     state.target ? simulation.id_of(*state.target) : std::string());
+  return fmt::format(
+      "{},{},{},{},{},{},{},{},{}\n", rounded(simulation.seconds()), simulation.id_of(agent),
+      rounded(state.position.x()), rounded(state.position.y()), rounded(state.position.z()),
+      rounded_turn(angle_of(state.facing).degrees()), name_of(state.mode), rounded(state.health),
+      state.target ? simulation.id_of(*state.target) : std::string());
 }
 
 std::string json_line(const Simulation& simulation, AgentId agent, const AgentState& state) {

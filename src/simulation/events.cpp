@@ -7,9 +7,12 @@ namespace {
 
 std::string place_text(Plane plane, const Vector3d& p) {
   switch (plane) {
-    case Plane::ground: return fmt::format("[{:.2f}, {:.2f}]", p.x(), p.y());
-    case Plane::upright: return fmt::format("[{:.2f}, {:.2f}]", p.x(), p.z());
-    default: return fmt::format("[{:.2f}, {:.2f}, {:.2f}]", p.x(), p.y(), p.z());
+    case Plane::ground:
+      return fmt::format("[{:.2f}, {:.2f}]", p.x(), p.y());
+    case Plane::upright:
+      return fmt::format("[{:.2f}, {:.2f}]", p.x(), p.z());
+    default:
+      return fmt::format("[{:.2f}, {:.2f}, {:.2f}]", p.x(), p.y(), p.z());
   }
 }
 
@@ -28,25 +31,29 @@ struct Describer {
 
   std::string text() const {
     switch (event.what) {
-      case Event::What::arrived: return fmt::format("{} arrived at {}", who(), place());
+      case Event::What::arrived:
+        return fmt::format("{} arrived at {}", who(), place());
       case Event::What::blocked:
         return fmt::format("{} is blocked on its way to {}", who(), place());
       case Event::What::attacked:
         return fmt::format("{} attacked {} with {} from {:.2f} m", who(), other(), event.attack,
                            event.distance);
-      case Event::What::fired: return fmt::format("{} fired {} from {}", who(), event.attack, place());
+      case Event::What::fired:
+        return fmt::format("{} fired {} from {}", who(), event.attack, place());
       case Event::What::hit:
         return fmt::format("{} hit {} with {} at {}", who(), what_was_hit(), event.attack, place());
       case Event::What::hurt:
         return fmt::format("{} lost {:g} health to {} of {}, {:g} left", who(), event.damage,
                            event.attack, other(), event.health);
-      case Event::What::defeated: return fmt::format("{} was defeated by {}", who(), other());
+      case Event::What::defeated:
+        return fmt::format("{} was defeated by {}", who(), other());
       case Event::What::noticed:
         return fmt::format("{} noticed {} by sight, {:.2f} m away, {:.1f} degrees off", who(),
                            other(), event.distance, event.angle_deg);
       case Event::What::lost:
         return fmt::format("{} lost {}, last seen at {}", who(), other(), place());
-      case Event::What::forgot: return fmt::format("{} forgot {}", who(), other());
+      case Event::What::forgot:
+        return fmt::format("{} forgot {}", who(), other());
       case Event::What::mode:
         return fmt::format("{} went from {} to {}", who(), name_of(event.from), name_of(event.to));
     }
@@ -57,9 +64,9 @@ struct Describer {
 }  // namespace
 
 std::string_view name_of(Event::What what) {
-  constexpr std::array<std::string_view, 11> kNames{"arrived", "blocked",  "attacked", "fired",
-                                                    "hit",     "hurt",     "defeated", "noticed",
-                                                    "lost",    "forgot",   "mode"};
+  constexpr std::array<std::string_view, 11> kNames{"arrived", "blocked", "attacked", "fired",
+                                                    "hit",     "hurt",    "defeated", "noticed",
+                                                    "lost",    "forgot",  "mode"};
   return kNames[static_cast<std::size_t>(what)];
 }
 

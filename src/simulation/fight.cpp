@@ -101,8 +101,7 @@ Meeting first_meeting(const Simulation::State& state, const Shell& shell, const 
     if (passes(state, shell, other)) continue;
     const Kind& kind = state.kind(other);
     const Vector3d motion = (state.position[other] - state.previous[other]) * part_of_step;
-    const auto share =
-        first_touch(ball, {state.previous[other], kind.radius, kind.height}, motion);
+    const auto share = first_touch(ball, {state.previous[other], kind.radius, kind.height}, motion);
     if (share && *share < meeting.share) meeting = {*share, std::nullopt, other};
   }
   return meeting;
@@ -116,8 +115,8 @@ void end_flight(Simulation::State& state, Shell& shell, const Meeting& meeting,
   event.solid = meeting.solid;
   if (!meeting.body) return;
   event.other = AgentId{*meeting.body};
-  const bool hurts = is_hostile(*state.level, state.kind(shell.shooter).team,
-                                state.kind(*meeting.body).team);
+  const bool hurts =
+      is_hostile(*state.level, state.kind(shell.shooter).team, state.kind(*meeting.body).team);
   if (hurts) state.blows.push_back({shell.shooter, *meeting.body, shell.attack});
 }
 

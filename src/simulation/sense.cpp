@@ -26,7 +26,8 @@ void tell_end(Simulation::State& state, Event::What what, Index who, const Conta
 
 // When within the last step evidence began, taking both agents to have moved and turned evenly: so
 // that `notice_time` counts from where it truly began and not from the tick that found it.
-Moment evidence_start(const Simulation::State& state, const Looker& looker, Index who, Index other) {
+Moment evidence_start(const Simulation::State& state, const Looker& looker, Index who,
+                      Index other) {
   if (state.tick == 0 || state.limit(who).notice.notice_time == 0) return state.now();
   const auto at = [](const auto& before, const auto& after, double share) {
     return (before + (after - before) * share).eval();
@@ -50,8 +51,7 @@ void look_at(Simulation::State& state, Index who, Looker& looker, Index other) {
   auto contact = find_contact(contacts, other);
   const bool is_known = contact != contacts.end() && contact->other == other;
   looker.has_noticed = is_known && contact->state == Contact::State::noticed;
-  const bool evidence =
-      state.alive[other] && can_see(state.world, looker, state.looked(other));
+  const bool evidence = state.alive[other] && can_see(state.world, looker, state.looked(other));
   if (!is_known && !evidence) return;
   if (!is_known) {
     const Moment since = evidence_start(state, looker, who, other);

@@ -152,7 +152,9 @@ int Simulation::advance(double frame_seconds) {
   return steps;
 }
 
-std::int64_t Simulation::tick() const { return state_->tick; }
+std::int64_t Simulation::tick() const {
+  return state_->tick;
+}
 
 double Simulation::seconds() const {
   return static_cast<double>(state_->tick) / state_->level->ticks_per_second;
@@ -163,7 +165,9 @@ std::span<const Event> Simulation::events() const {
   return state_->events;
 }
 
-std::size_t Simulation::agent_count() const { return state_->agent_count(); }
+std::size_t Simulation::agent_count() const {
+  return state_->agent_count();
+}
 
 AgentId Simulation::agent(std::string_view id) const {
   const std::vector<Agent>& agents = state_->level->agents;
@@ -173,18 +177,22 @@ AgentId Simulation::agent(std::string_view id) const {
   throw UsageError(fmt::format("there is no agent '{}'", id));
 }
 
-const std::string& Simulation::id_of(AgentId agent) const { return state_->agent(agent.index).id; }
+const std::string& Simulation::id_of(AgentId agent) const {
+  return state_->agent(agent.index).id;
+}
 
 AgentState Simulation::state(AgentId agent) const {
   const Index i = agent.index;
   if (i >= agent_count()) throw UsageError("no such agent");
-  AgentState result{state_->position[i], state_->facing[i], state_->health[i],
-                    state_->alive[i] != 0, state_->mode[i], std::nullopt};
+  AgentState result{state_->position[i],   state_->facing[i], state_->health[i],
+                    state_->alive[i] != 0, state_->mode[i],   std::nullopt};
   if (const auto target = state_->target_agent(i)) result.target = AgentId{*target};
   return result;
 }
 
-std::span<const Projectile> Simulation::projectiles() const { return state_->projectiles; }
+std::span<const Projectile> Simulation::projectiles() const {
+  return state_->projectiles;
+}
 
 Looker Simulation::looker(AgentId agent) const {
   const Kind& kind = state_->kind(agent.index);
@@ -192,7 +200,9 @@ Looker Simulation::looker(AgentId agent) const {
   return {state_->position[agent.index], state_->facing[agent.index], *kind.sight, false};
 }
 
-Looked Simulation::looked(AgentId agent) const { return state_->looked(agent.index); }
+Looked Simulation::looked(AgentId agent) const {
+  return state_->looked(agent.index);
+}
 
 Verdict Simulation::look(AgentId looker, AgentId other) const {
   Verdict verdict;
@@ -218,9 +228,12 @@ Awareness Simulation::awareness(AgentId looker, AgentId other) const {
   const Contact* contact = find_contact(*state_, looker, other);
   if (contact == nullptr) return Awareness::unaware;
   switch (contact->state) {
-    case Contact::State::gathering: return Awareness::gathering;
-    case Contact::State::noticed: return Awareness::noticed;
-    default: return Awareness::remembers;
+    case Contact::State::gathering:
+      return Awareness::gathering;
+    case Contact::State::noticed:
+      return Awareness::noticed;
+    default:
+      return Awareness::remembers;
   }
 }
 
@@ -242,7 +255,11 @@ void Simulation::set_pose(AgentId agent, const Vector3d& position, Angle facing)
   state_->facing[agent.index] = {direction.cosine, direction.sine};
 }
 
-const Level& Simulation::level() const { return *state_->level; }
-const World& Simulation::world() const { return state_->world; }
+const Level& Simulation::level() const {
+  return *state_->level;
+}
+const World& Simulation::world() const {
+  return state_->world;
+}
 
 }  // namespace gaze

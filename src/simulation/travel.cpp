@@ -21,7 +21,9 @@ std::optional<Vector3d> place_to_face(const Simulation::State& state, std::uint3
   return contact->last_place + Vector3d{0.0, 0.0, state.kind(contact->other).height / 2.0};
 }
 
-double speed_of(const Kind& kind) { return kind.move.gait == Gait::fixed ? 0.0 : kind.move.speed; }
+double speed_of(const Kind& kind) {
+  return kind.move.gait == Gait::fixed ? 0.0 : kind.move.speed;
+}
 
 Wish chase(Simulation::State& state, std::uint32_t who) {
   const auto& contact = state.target[who];
@@ -49,8 +51,7 @@ LegResult walk_watched(Simulation::State& state, std::uint32_t who, const Vector
     course.progress = {level_distance(state, who, goal), state.now() - budget, false};
     course.is_new = false;
   }
-  const LegResult result =
-      walk_leg(state, who, {goal, 0.0, speed_of(state.kind(who))}, budget);
+  const LegResult result = walk_leg(state, who, {goal, 0.0, speed_of(state.kind(who))}, budget);
   stuck = !result.arrived && is_stuck(course, level_distance(state, who, goal), state.now(),
                                       state.level->ticks_per_second);
   if (stuck && !course.progress.told) {
@@ -74,8 +75,7 @@ Wish patrol(Simulation::State& state, std::uint32_t who) {
     budget -= result.used;
     advance_course(course, agent.patrol.size(), agent.patrol_style == PatrolStyle::to_and_fro);
   }
-  return {std::nullopt,
-          plan_part(state.plane(), agent.patrol[course.next] - state.position[who])};
+  return {std::nullopt, plan_part(state.plane(), agent.patrol[course.next] - state.position[who])};
 }
 
 Wish go_home(Simulation::State& state, std::uint32_t who) {
@@ -97,10 +97,14 @@ Wish stand(const Simulation::State& state, std::uint32_t who) {
 
 Wish follow_mind(Simulation::State& state, std::uint32_t who) {
   switch (state.mode[who]) {
-    case Mode::chase: return chase(state, who);
-    case Mode::patrol: return patrol(state, who);
-    case Mode::return_: return go_home(state, who);
-    default: return stand(state, who);
+    case Mode::chase:
+      return chase(state, who);
+    case Mode::patrol:
+      return patrol(state, who);
+    case Mode::return_:
+      return go_home(state, who);
+    default:
+      return stand(state, who);
   }
 }
 
@@ -119,8 +123,7 @@ Wish along_script(const Simulation::State& state, std::uint32_t who) {
   const std::vector<ScriptStep>& script = state.agent(who).script;
   const Course& course = state.course[who];
   if (course.next >= script.size() || script[course.next].what != ScriptStep::What::go) return {};
-  return {std::nullopt,
-          plan_part(state.plane(), script[course.next].place - state.position[who])};
+  return {std::nullopt, plan_part(state.plane(), script[course.next].place - state.position[who])};
 }
 
 }  // namespace
@@ -130,8 +133,7 @@ LegResult walk_leg(Simulation::State& state, std::uint32_t who, const Leg& leg, 
   const WalkingBody body{state.position[who], kind.radius, kind.height, kind.move.step_height};
   Leg possible = leg;
   if (kind.move.gait == Gait::fixed) possible.speed = 0.0;
-  const LegResult result =
-      walk(state.world, body, possible, budget, state.level->ticks_per_second);
+  const LegResult result = walk(state.world, body, possible, budget, state.level->ticks_per_second);
   state.position[who] = result.feet;
   return result;
 }

@@ -7,7 +7,9 @@
 namespace gaze {
 namespace {
 
-Vector2d unit(const Vector2d& v) { return v / std::sqrt(dot(v, v)); }
+Vector2d unit(const Vector2d& v) {
+  return v / std::sqrt(dot(v, v));
+}
 
 }  // namespace
 
@@ -15,12 +17,12 @@ Vector2d turn_toward(const Vector2d& facing, const Vector2d& wanted, const SineC
   if (dot(wanted, wanted) == 0.0) return facing;
   const double along = dot(facing, wanted);
   const double left = cross(facing, wanted);
-  const bool within_reach =
-      along * most.sine - std::abs(left) * most.cosine >= 0.0 && (most.sine > 0.0 || most.cosine < 0);
+  const bool within_reach = along * most.sine - std::abs(left) * most.cosine >= 0.0 &&
+                            (most.sine > 0.0 || most.cosine < 0);
   if (within_reach) return unit(wanted);
   const double sine = left < 0.0 ? -most.sine : most.sine;
-  return unit({facing.x() * most.cosine - facing.y() * sine,
-               facing.y() * most.cosine + facing.x() * sine});
+  return unit(
+      {facing.x() * most.cosine - facing.y() * sine, facing.y() * most.cosine + facing.x() * sine});
 }
 
 Vector2d flip_toward(const Vector2d& facing, const Vector2d& wanted) {

@@ -82,7 +82,9 @@ World::Index make_index(const Level& level) {
 
 World::World(const Level& level) : index_(std::make_shared<const Index>(make_index(level))) {}
 
-Plane World::plane() const noexcept { return index_->plane; }
+Plane World::plane() const noexcept {
+  return index_->plane;
+}
 
 std::size_t World::index_bytes() const noexcept {
   return index_->edges.size() * sizeof(PrismEdge) + index_->pieces.size() * sizeof(Piece) +

@@ -11,7 +11,7 @@ namespace {
 
 #if defined(__x86_64__)
 __attribute__((target("avx2"))) inline __m256 shares(const float* sides, const float* start,
-                                                      const float* inverse) {
+                                                     const float* inverse) {
   return _mm256_mul_ps(_mm256_sub_ps(_mm256_load_ps(sides), _mm256_broadcast_ss(start)),
                        _mm256_broadcast_ss(inverse));
 }
@@ -28,8 +28,8 @@ __attribute__((target("avx2"))) unsigned touch_boxes_by_eight(const Tree::Node& 
     return shares(node.sides[query.far_side[axis]].data(), &query.far[axis],
                   &query.far_inverse[axis]);
   };
-  const __m256 first = _mm256_max_ps(_mm256_max_ps(near(0), near(1)),
-                                     _mm256_max_ps(near(2), _mm256_setzero_ps()));
+  const __m256 first =
+      _mm256_max_ps(_mm256_max_ps(near(0), near(1)), _mm256_max_ps(near(2), _mm256_setzero_ps()));
   const __m256 last = _mm256_min_ps(_mm256_min_ps(far(0), far(1)),
                                     _mm256_min_ps(far(2), _mm256_broadcast_ss(&query.limit)));
   _mm256_storeu_ps(enter, first);
@@ -39,8 +39,7 @@ __attribute__((target("avx2"))) unsigned touch_boxes_by_eight(const Tree::Node& 
 
 }  // namespace
 
-unsigned touch_boxes_plainly(const Tree::Node& node, const BoxQuery& query,
-                             float* enter) noexcept {
+unsigned touch_boxes_plainly(const Tree::Node& node, const BoxQuery& query, float* enter) noexcept {
   unsigned mask = 0;
   for (std::size_t child = 0; child < Tree::kWidth; ++child) {
     float first = 0.0F;

@@ -6,8 +6,8 @@ namespace gaze {
 
 /// A segment as the boxes of a node are asked about it, by axis (the fourth is none); see Walker.
 struct BoxQuery {
-  std::array<float, 4> near{};     ///< Start of the segment, for the side met first,
-  std::array<float, 4> far{};      ///< and for the side met last.
+  std::array<float, 4> near{};         ///< Start of the segment, for the side met first,
+  std::array<float, 4> far{};          ///< and for the side met last.
   std::array<float, 4> inverse{};      ///< 1 / motion,
   std::array<float, 4> far_inverse{};  ///< and a little more of it, for the rounding of shares.
   std::array<std::uint32_t, 4> near_side{};  ///< Index of these sides in Tree::Node::sides.

@@ -31,8 +31,9 @@ struct FloatBox {
     }
   }
 
-  // How likely a box is to be met: sight lines and shots run along the plan far more than across it,
-  // so its sides count in full and its ends little. (Endless boxes get a bounded extent across.)
+  // How likely a box is to be met: sight lines and shots run along the plan far more than across
+  // it, so its sides count in full and its ends little. (Endless boxes get a bounded extent
+  // across.)
   double area() const {
     std::array<double, 3> size{};
     for (std::size_t axis = 0; axis < 3; ++axis) {
@@ -217,9 +218,9 @@ class Builder {
 
   std::size_t partition(const Range& whole, const Cut& cut) {
     const auto first = items_.begin() + std::ptrdiff_t(whole.begin);
-    const auto middle = std::stable_partition(
-        first, items_.begin() + std::ptrdiff_t(whole.end),
-        [&](const Item& item) { return cut.bins.of(item) < cut.bin; });
+    const auto middle =
+        std::stable_partition(first, items_.begin() + std::ptrdiff_t(whole.end),
+                              [&](const Item& item) { return cut.bins.of(item) < cut.bin; });
     return static_cast<std::size_t>(middle - items_.begin());
   }
 
@@ -256,6 +257,8 @@ class Builder {
 
 }  // namespace
 
-Tree build_tree(std::span<const Box> boxes) { return Builder(boxes).build(); }
+Tree build_tree(std::span<const Box> boxes) {
+  return Builder(boxes).build();
+}
 
 }  // namespace gaze

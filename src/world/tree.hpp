@@ -27,7 +27,8 @@ struct Tree {
   static constexpr std::size_t kWidth = 8;
 
   struct alignas(64) Node {
-    /// Low sides of the three axes, then high sides; by child. Turned inside out where there is none.
+    /// Low sides of the three axes, then high sides; by child. Turned inside out where there is
+    /// none.
     std::array<std::array<float, kWidth>, 6> sides;
     std::array<std::uint32_t, kWidth> child;  ///< A node, or an item with kItemBit set.
   };

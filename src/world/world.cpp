@@ -19,7 +19,7 @@ bool is_askable(const Vector3d& p) {
 }
 
 bool is_askable(const Segment& segment) {
-  return is_askable(segment.from) & is_askable(segment.to);
+  return is_askable(segment.from) && is_askable(segment.to);
 }
 
 bool is_askable(const BallPath& ball) {
@@ -31,7 +31,9 @@ bool is_askable(const Cylinder& cylinder, const Vector3d& motion) {
          is_askable(Vector3d{cylinder.radius, cylinder.height, 0.0});
 }
 
-std::array<double, 3> around(double radius) { return {radius, radius, radius}; }
+std::array<double, 3> around(double radius) {
+  return {radius, radius, radius};
+}
 
 std::array<double, 3> around(const PlanBody& body) {
   return body.is_disc ? std::array{body.half_width, body.half_width, body.half_height}
@@ -62,7 +64,8 @@ Nearest nearest_touch(const World::Index& index, const PlanSegment& way,
   walk_nearest(index.tree, walker, [&](std::uint32_t piece) {
     if (!index.stops(piece, what)) return;
     const std::optional<double> share = touch(piece);
-    if (share && nearest.offer(*share, piece, index.pieces[piece].solid)) walker.look_up_to(nearest.share);
+    if (share && nearest.offer(*share, piece, index.pieces[piece].solid))
+      walker.look_up_to(nearest.share);
   });
   return nearest;
 }
@@ -108,10 +111,9 @@ bool World::is_clear(const BallPath& ball, Stops what) const noexcept {
 std::optional<Touch> World::first_touch(const Segment& segment, Stops what) const noexcept {
   if (!is_askable(segment)) return std::nullopt;
   const PlanSegment way = to_plan(index_->plane, segment);
-  const Nearest nearest =
-      nearest_touch(*index_, way, around(0.0), what, [&](std::uint32_t piece) {
-        return gaze::first_touch(index_->prism(piece), way);
-      });
+  const Nearest nearest = nearest_touch(*index_, way, around(0.0), what, [&](std::uint32_t piece) {
+    return gaze::first_touch(index_->prism(piece), way);
+  });
   return to_touch(nearest, segment);
 }
 
@@ -134,8 +136,7 @@ bool World::overlaps(const Cylinder& cylinder, Stops what) const noexcept {
   const PlanBody body = to_plan(index_->plane, cylinder);
   return walk_any(index_->tree, Walker({body.middle, body.middle}, around(body)),
                   [&](std::uint32_t piece) {
-                    return index_->stops(piece, what) &&
-                           gaze::overlaps(index_->prism(piece), body);
+                    return index_->stops(piece, what) && gaze::overlaps(index_->prism(piece), body);
                   });
 }
 

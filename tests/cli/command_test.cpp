@@ -62,11 +62,13 @@ TEST_F(Command, CheckPassesTheDemo) {
 }
 
 TEST_F(Command, CheckFailsWithOneAndPlaces) {
-  const fs::path level = write("a.toml", "[kind.spare]\n[[block]]\nid = \"b\"\nmaterial = \"brick\"\n"
-                                         "outline = [[0,0],[1,0],[1,1]]\n");
+  const fs::path level = write("a.toml",
+                               "[kind.spare]\n[[block]]\nid = \"b\"\nmaterial = \"brick\"\n"
+                               "outline = [[0,0],[1,0],[1,1]]\n");
   const Answer answer = gaze_call({"check", level.string()});
   EXPECT_EQ(answer.status, 1);
-  EXPECT_EQ(answer.out.find(level.string() + ":1:1: warning: kind spare is never used"), 0U) << answer.out;
+  EXPECT_EQ(answer.out.find(level.string() + ":1:1: warning: kind spare is never used"), 0U)
+      << answer.out;
   const json findings = json::parse(gaze_call({"check", "--json", level.string()}).out);
   ASSERT_EQ(findings.size(), 1U);
   EXPECT_EQ(findings[0]["code"], "kind-never-used");
@@ -78,9 +80,10 @@ TEST_F(Command, ReportsAllFaultsOfAllFiles) {
   const fs::path one = write("one.toml", "sed = 1\nseconds = 0\n");
   const Answer answer = gaze_call({"check", one.string(), (folder / "none.toml").string()});
   EXPECT_EQ(answer.status, 2);
-  EXPECT_EQ(answer.err, one.string() + ":1:1: error: unknown key 'sed'; did you mean 'seed'?\n" +
-                            one.string() + ":2:11: error: seconds is 0; above 0 to 86400 s is allowed\n" +
-                            (folder / "none.toml").string() + ":1:1: error: there is no such file\n");
+  EXPECT_EQ(answer.err,
+            one.string() + ":1:1: error: unknown key 'sed'; did you mean 'seed'?\n" + one.string() +
+                ":2:11: error: seconds is 0; above 0 to 86400 s is allowed\n" +
+                (folder / "none.toml").string() + ":1:1: error: there is no such file\n");
 }
 
 TEST_F(Command, RunPrintsTheContractsJson) {
@@ -110,7 +113,8 @@ TEST_F(Command, RunPrintsTheContractsJson) {
     EXPECT_NEAR(event["time"].get<double>(), event["tick"].get<int>() / 60.0, 1e-9);
     EXPECT_GE(event["time"].get<double>(), last);
     last = event["time"];
-    for (const std::string& key : keys[what]) EXPECT_TRUE(event.contains(key)) << what << " " << key;
+    for (const std::string& key : keys[what])
+      EXPECT_TRUE(event.contains(key)) << what << " " << key;
   }
   for (const auto& [what, ignored] : keys) EXPECT_TRUE(met.contains(what)) << what;
 }
@@ -118,7 +122,8 @@ TEST_F(Command, RunPrintsTheContractsJson) {
 TEST_F(Command, RunPrintsATimelineAndASummary) {
   const Answer answer = gaze_call({"run", GAZE_DEMO});
   EXPECT_EQ(answer.status, 0);
-  EXPECT_NE(answer.out.find("noticed   sprinkler-1 noticed collector by sight, "), std::string::npos);
+  EXPECT_NE(answer.out.find("noticed   sprinkler-1 noticed collector by sight, "),
+            std::string::npos);
   EXPECT_NE(answer.out.find("\nagent          mode"), std::string::npos);
   EXPECT_TRUE(answer.err.empty());
 }
@@ -143,8 +148,8 @@ TEST_F(Command, TraceHasALineForEachAgentAndTick) {
 }
 
 TEST_F(Command, WhyPrintsTheContractsJson) {
-  const Answer answer = gaze_call({"why", GAZE_DEMO, "--agent", "sprinkler-2", "--other", "collector", "--at",
-                                   "3.0", "--json"});
+  const Answer answer = gaze_call({"why", GAZE_DEMO, "--agent", "sprinkler-2", "--other",
+                                   "collector", "--at", "3.0", "--json"});
   ASSERT_EQ(answer.status, 0);
   const json why = json::parse(answer.out);
   EXPECT_EQ(why["time"], 3.0);
@@ -159,8 +164,8 @@ TEST_F(Command, WhyPrintsTheContractsJson) {
   EXPECT_TRUE(why["tests"][2].contains("visible"));
   EXPECT_FALSE(why["reason"].get<std::string>().empty());
   // The nearest tick, and past the end the run is played on.
-  EXPECT_EQ(json::parse(gaze_call({"why", GAZE_DEMO, "--agent", "pruner-1", "--other", "collector", "--at",
-                                   "29.009", "--json"})
+  EXPECT_EQ(json::parse(gaze_call({"why", GAZE_DEMO, "--agent", "pruner-1", "--other", "collector",
+                                   "--at", "29.009", "--json"})
                             .out)["time"],
             29.016666667);
 }
@@ -168,9 +173,11 @@ TEST_F(Command, WhyPrintsTheContractsJson) {
 TEST_F(Command, WhySaysItInWords) {
   const Answer answer =
       gaze_call({"why", GAZE_DEMO, "--agent", "collector", "--other", "pruner-1", "--at", "1"});
-  EXPECT_EQ(answer.out, "At 1.000 s collector (mode script) does not see pruner-1.\n"
-                        "  because        collector has no sight\n");
-  const Answer nobody = gaze_call({"why", GAZE_DEMO, "--agent", "pruner-2", "--other", "collector", "--at", "1"});
+  EXPECT_EQ(answer.out,
+            "At 1.000 s collector (mode script) does not see pruner-1.\n"
+            "  because        collector has no sight\n");
+  const Answer nobody =
+      gaze_call({"why", GAZE_DEMO, "--agent", "pruner-2", "--other", "collector", "--at", "1"});
   EXPECT_EQ(nobody.status, 2);
   EXPECT_EQ(nobody.err, "gaze: error: there is no agent 'pruner-2'; did you mean 'pruner-1'?\n");
 }
@@ -213,17 +220,25 @@ TEST_F(Command, DemoPlaysAndWritesItsPictures) {
     EXPECT_NE(answer.out.find("wrote " + entry.path().string()), std::string::npos);
   }
   EXPECT_EQ(pictures, 3);
-  for (const char* story : {"noticed   pruner-1", "patrol to chase", "fired     sprinkler-1",
-                            "to jet of sprinkler-1", "to shears of pruner-1", "forgot    pruner-1"}) {
+  for (const char* story :
+       {"noticed   pruner-1", "patrol to chase", "fired     sprinkler-1", "to jet of sprinkler-1",
+        "to shears of pruner-1", "forgot    pruner-1"}) {
     EXPECT_NE(answer.out.find(story), std::string::npos) << story;
   }
 }
 
 TEST_F(Command, WrongUseIsStatusTwoAndOneLine) {
   for (const std::vector<std::string>& arguments : std::vector<std::vector<std::string>>{
-           {}, {"frobnicate"}, {"run"}, {"run", "a", "b"}, {"why", GAZE_DEMO}, {"run", GAZE_DEMO, "--no"},
-           {"draw", GAZE_DEMO, "--output", "a.png", "--at", "nan"}, {"run", GAZE_DEMO, "--set", "x"},
-           {"run", GAZE_DEMO, "--seconds", "abc"}, {"run", GAZE_DEMO, "--ticks-per-second", "0"}}) {
+           {},
+           {"frobnicate"},
+           {"run"},
+           {"run", "a", "b"},
+           {"why", GAZE_DEMO},
+           {"run", GAZE_DEMO, "--no"},
+           {"draw", GAZE_DEMO, "--output", "a.png", "--at", "nan"},
+           {"run", GAZE_DEMO, "--set", "x"},
+           {"run", GAZE_DEMO, "--seconds", "abc"},
+           {"run", GAZE_DEMO, "--ticks-per-second", "0"}}) {
     const Answer answer = gaze_call(arguments);
     EXPECT_EQ(answer.status, 2);
     EXPECT_TRUE(answer.out.empty());

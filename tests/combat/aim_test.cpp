@@ -30,7 +30,9 @@ Attack shot(double tolerance_deg) {
 
 const Fighter kOne{{0, 0, 0}, {1, 0}, 0.3, 2.0};
 
-Fighter at(double x, double y) { return {{x, y, 0}, {1, 0}, 0.3, 2.0}; }
+Fighter at(double x, double y) {
+  return {{x, y, 0}, {1, 0}, 0.3, 2.0};
+}
 
 TEST(CanStrike, NeedsRangeArcAndAFreeWay) {
   const World open{Level{}};

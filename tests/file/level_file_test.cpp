@@ -177,7 +177,9 @@ TEST(AgentValues, AreForThatCopyAlone) {
 
 TEST(Origins, TellWhereEachValueWasWritten) {
   const Level level = example();
-  const auto line = [&](const std::string& path) { return level.origin(path).value_or(Place{}).line; };
+  const auto line = [&](const std::string& path) {
+    return level.origin(path).value_or(Place{}).line;
+  };
   EXPECT_EQ(line("kind.pruner.sight.range"), 34);
   EXPECT_EQ(line("kind.long-pruner.sight.range"), 34);  // it is like pruner
   EXPECT_EQ(line("kind.long-pruner.attack.shears.range"), 57);
@@ -192,10 +194,11 @@ TEST(Origins, TellWhereEachValueWasWritten) {
 }
 
 TEST(Copies, StandApartAndCanBeSetOneByOne) {
-  const std::string text = std::string(kExample) + "[[agent]]\nid = \"row\"\nkind = \"pruner\"\n" +
-                           "at = [1.0, 2.0]\ncopies = 3\napart = [1.5, 0.5]\npatrol = [[1.0, 2.0], [1.0, 5.0]]\n";
-  const Level level = read_level_text(text, "t", {{"agent.row-2.sight.range", "4"},
-                                                  {"agent.row.facing", "90"}});
+  const std::string text =
+      std::string(kExample) + "[[agent]]\nid = \"row\"\nkind = \"pruner\"\n" +
+      "at = [1.0, 2.0]\ncopies = 3\napart = [1.5, 0.5]\npatrol = [[1.0, 2.0], [1.0, 5.0]]\n";
+  const Level level =
+      read_level_text(text, "t", {{"agent.row-2.sight.range", "4"}, {"agent.row.facing", "90"}});
   ASSERT_EQ(level.agents.size(), 5U);
   EXPECT_EQ(level.agents[4].id, "row-3");
   EXPECT_EQ(level.agents[4].position, Vector3d(4, 3, 0));
@@ -217,8 +220,9 @@ TEST(Settings, ChangeValuesAndReportWhatTheyCannot) {
   EXPECT_EQ(level.solids[1].height, 3.0);
   EXPECT_EQ(level.kinds[0].when.sees, Mode::patrol);
   EXPECT_EQ(level.seconds, 12.5);
-  EXPECT_EQ(faults_of(kExample, {{"seed", "2"}, {"kind.Pruner.radius", "1"}}),
-            "--set:2:1: error: there is no kind 'Pruner' to set a value of; did you mean 'pruner'?\n");
+  EXPECT_EQ(
+      faults_of(kExample, {{"seed", "2"}, {"kind.Pruner.radius", "1"}}),
+      "--set:2:1: error: there is no kind 'Pruner' to set a value of; did you mean 'pruner'?\n");
   EXPECT_EQ(faults_of(kExample, {{"agent.pruner-2.at", "1"}}),
             "--set:1:1: error: there is no agent 'pruner-2' to set a value of; did you mean "
             "'pruner-1'?\n");
@@ -230,17 +234,24 @@ TEST(Settings, ChangeValuesAndReportWhatTheyCannot) {
 
 TEST(Planes, SayHowManyNumbersAPointHas) {
   const char* const agent = "[kind.a]\n[[agent]]\nid = \"a\"\nkind = \"a\"\nat = ";
-  EXPECT_EQ(read_level_text(std::string("plane = \"upright\"\n") + agent + "[3, 4]", "t").agents[0].position,
+  EXPECT_EQ(read_level_text(std::string("plane = \"upright\"\n") + agent + "[3, 4]", "t")
+                .agents[0]
+                .position,
             Vector3d(3, 0, 4));
-  EXPECT_EQ(read_level_text(std::string("plane = \"space\"\n") + agent + "[3, 4, 5]", "t").agents[0].position,
+  EXPECT_EQ(read_level_text(std::string("plane = \"space\"\n") + agent + "[3, 4, 5]", "t")
+                .agents[0]
+                .position,
             Vector3d(3, 4, 5));
-  EXPECT_EQ(read_level_text(std::string("ground_height = 2\n") + agent + "[3, 4]", "t").agents[0].position,
+  EXPECT_EQ(read_level_text(std::string("ground_height = 2\n") + agent + "[3, 4]", "t")
+                .agents[0]
+                .position,
             Vector3d(3, 4, 2));
   EXPECT_EQ(faults_of(std::string("plane = \"space\"\n") + agent + "[3, 4]"),
             "bad.toml:6:6: error: agent.a.at is a list of 2; 3 numbers are needed\n");
-  EXPECT_EQ(faults_of("plane = \"upright\"\n[[block]]\nid = \"b\"\nmaterial = \"brick\"\n"
-                      "outline = [[0, 0], [1, 0], [1, 1]]\nheight = 2\n"),
-            "bad.toml:6:1: error: unknown key 'height' in block.b; allowed: id, material, outline\n");
+  EXPECT_EQ(
+      faults_of("plane = \"upright\"\n[[block]]\nid = \"b\"\nmaterial = \"brick\"\n"
+                "outline = [[0, 0], [1, 0], [1, 1]]\nheight = 2\n"),
+      "bad.toml:6:1: error: unknown key 'height' in block.b; allowed: id, material, outline\n");
 }
 
 // ---- the gallery of bad input, word for word
@@ -261,37 +272,46 @@ const char* const kBlock = "[[block]]\nid = \"b\"\nmaterial = \"brick\"\noutline
 INSTANTIATE_TEST_SUITE_P(
     Gallery, BadInput,
     ::testing::Values(
-        Bad{"seed = \"1\"", "bad.toml:1:8: error: seed is the text \"1\"; a whole number is needed\n"},
+        Bad{"seed = \"1\"",
+            "bad.toml:1:8: error: seed is the text \"1\"; a whole number is needed\n"},
         Bad{"ticks_per_second = 60.5",
             "bad.toml:1:20: error: ticks_per_second is 60.5; a whole number is needed\n"},
         Bad{"ticks_per_second = 1001",
             "bad.toml:1:20: error: ticks_per_second is 1001; 1 to 1000 is allowed\n"},
-        Bad{"seconds = nan", "bad.toml:1:11: error: seconds is nan; above 0 to 86400 s is allowed\n"},
+        Bad{"seconds = nan",
+            "bad.toml:1:11: error: seconds is nan; above 0 to 86400 s is allowed\n"},
         Bad{"gravity = inf", "bad.toml:1:11: error: gravity is inf; 0 to 1000 m/s2 is allowed\n"},
         Bad{"gravity = true", "bad.toml:1:11: error: gravity is true; a number is needed\n"},
         Bad{"name = 2026-01-01", "bad.toml:1:8: error: name is a date or time; text is needed\n"},
         Bad{"plane = \"Ground\"",
             "bad.toml:1:9: error: plane is the text \"Ground\"; allowed: \"ground\", \"upright\", "
             "\"space\"; did you mean 'ground'?\n"},
-        Bad{"Plane = \"ground\"", "bad.toml:1:1: error: unknown key 'Plane'; did you mean 'plane'?\n"},
+        Bad{"Plane = \"ground\"",
+            "bad.toml:1:1: error: unknown key 'Plane'; did you mean 'plane'?\n"},
         Bad{"format = 2", "bad.toml:1:10: error: format is 2; 1 to 1 is allowed\n"},
         Bad{"[team.a]\nhostile = [\"B\"]\n[team.b]\n",
             "bad.toml:2:12: error: there is no team 'B'; did you mean 'b'?\n"},
         Bad{"[material.glass]\nstops = [\"light\"]\n",
-            "bad.toml:2:10: error: there is no thing to stop called 'light'; did you mean 'sight'?\n"},
+            "bad.toml:2:10: error: there is no thing to stop called 'light'; did you mean "
+            "'sight'?\n"},
         Bad{"[kind.a]\nlike = \"b\"\n[kind.b]\nlike = \"a\"\n",
             "bad.toml:4:8: error: kinds in a circle: a is like b is like a\n"},
-        Bad{"[kind.a]\nlike = \"c\"\n", "bad.toml:2:8: error: there is no kind 'c'; did you mean 'a'?\n"},
+        Bad{"[kind.a]\nlike = \"c\"\n",
+            "bad.toml:2:8: error: there is no kind 'c'; did you mean 'a'?\n"},
         Bad{"[kind.a.sight]\nfield_of_view = 90\n",
             "bad.toml:1:1: error: kind.a.sight.range is missing: a number must be given\n"},
         Bad{"[kind.a.sight]\nrange = 9\nkeep_range = 8\nfield_of_view = 361\n",
-            "bad.toml:3:14: error: kind.a.sight.keep_range is 8; at least the range of 9 m is allowed\n"
+            "bad.toml:3:14: error: kind.a.sight.keep_range is 8; at least the range of 9 m is "
+            "allowed\n"
             "bad.toml:4:17: error: kind.a.sight.field_of_view is 361; above 0 to 360 degrees is "
             "allowed\n"},
-        Bad{"[kind.a.attack.x]\nhow = \"strike\"\nrange = 1\ndamage = -1\ncooldown = 0\nspeed = 3\n",
-            "bad.toml:4:10: error: kind.a.attack.x.damage is -1; 0 to 1000000000 points is allowed\n"
+        Bad{"[kind.a.attack.x]\nhow = \"strike\"\nrange = 1\ndamage = -1\ncooldown = 0\nspeed = "
+            "3\n",
+            "bad.toml:4:10: error: kind.a.attack.x.damage is -1; 0 to 1000000000 points is "
+            "allowed\n"
             "bad.toml:5:12: error: kind.a.attack.x.cooldown is 0; 0.001 to 86400 s is allowed\n"
-            "bad.toml:6:1: error: unknown key 'speed' in kind.a.attack.x; allowed: how, range, damage, "
+            "bad.toml:6:1: error: unknown key 'speed' in kind.a.attack.x; allowed: how, range, "
+            "damage, "
             "cooldown, arc\n"},
         Bad{"[kind.a.move]\nstep_height = 1.7\n",
             "bad.toml:2:15: error: kind.a.move.step_height is 1.7; below the height of 1.7 m is "
@@ -306,7 +326,8 @@ INSTANTIATE_TEST_SUITE_P(
             "[[agent]]\nid = \"x\"\nkind = \"a\"\nat = [5, 0]\n",
             "bad.toml:6:1: error: the id 'x' is taken by what stands at bad.toml:2:1\n"},
         Bad{"[kind.a]\n[[agent]]\nid = \"x\"\nkind = \"a\"\nat = [0, 0]\ncopies = 2\n",
-            "bad.toml:6:10: error: copies and apart are given together: how many, and how far from one "
+            "bad.toml:6:10: error: copies and apart are given together: how many, and how far from "
+            "one "
             "to the next\n"},
         Bad{"[kind.a]\n[[agent]]\nid = \"x\"\nkind = \"a\"\nat = [0, 0]\n"
             "script = [{ go = [1, 1], wait = 1 }, { repeat = true }, { wait = 1 }]\n",
@@ -317,7 +338,8 @@ INSTANTIATE_TEST_SUITE_P(
             "bad.toml:3:12: error: there is no material 'brik'; did you mean 'brick'?\n"
             "bad.toml:4:8: error: wall.w.path has a stretch of no length at [0, 0]\n"},
         Bad{"[[wall]]\nid = \"w\"\nmaterial = \"brick\"\npath = [[0, 0], [5, 0], [0, 0]]\n",
-            "bad.toml:4:8: error: wall.w.path has a corner too sharp, or a stretch too short, for a "
+            "bad.toml:4:8: error: wall.w.path has a corner too sharp, or a stretch too short, for "
+            "a "
             "thickness of 0.2 m\n"},
         Bad{"kind = 3\n", "bad.toml:1:8: error: kind is 3; [kind.NAME] is needed\n"},
         Bad{"agent = [3]\n", "bad.toml:1:10: error: agent is 3; a table is needed\n"},
@@ -342,7 +364,8 @@ TEST(BadInput, SyntaxErrorsHaveAPlaceAndOneLine) {
     EXPECT_EQ(std::count(faults.begin(), faults.end(), '\n'), 1) << faults;
   }
   EXPECT_NE(faults_of(std::string(1'000'000, '[')).find("error: not TOML"), std::string::npos);
-  EXPECT_NE(faults_of("a = " + std::string(1'000'000, '[')).find("error: not TOML"), std::string::npos);
+  EXPECT_NE(faults_of("a = " + std::string(1'000'000, '[')).find("error: not TOML"),
+            std::string::npos);
 }
 
 TEST(BadInput, OfRandomBytesNeverCrashes) {
@@ -384,7 +407,8 @@ class Files : public ::testing::Test {
 
 TEST_F(Files, ThatCannotBeReadAreNamedAtOneOne) {
   const std::string here = folder.string();
-  EXPECT_EQ(first_fault(folder / "none.toml"), here + "/none.toml:1:1: error: there is no such file");
+  EXPECT_EQ(first_fault(folder / "none.toml"),
+            here + "/none.toml:1:1: error: there is no such file");
   EXPECT_EQ(first_fault(folder), here + ":1:1: error: is a folder, not a level file");
   EXPECT_EQ(first_fault("/dev/zero"), "/dev/zero:1:1: error: is not a regular file");
   const fs::path large = write("large.toml", "");
@@ -395,7 +419,8 @@ TEST_F(Files, ThatCannotBeReadAreNamedAtOneOne) {
 
 TEST_F(Files, IncludedOnesBringTeamsMaterialsAndKinds) {
   write("shared.toml", "[team.a]\n[material.glass]\nstops = []\n[kind.x]\nteam = \"a\"\n");
-  const fs::path level = write("level.toml", "include = [\"shared.toml\"]\n[kind.y]\nlike = \"x\"\n");
+  const fs::path level =
+      write("level.toml", "include = [\"shared.toml\"]\n[kind.y]\nlike = \"x\"\n");
   const Level read = read_level(level);
   EXPECT_EQ(read.kinds.size(), 2U);
   EXPECT_EQ(read.origin("kind.y.team")->file, (folder / "shared.toml").string());
@@ -403,7 +428,8 @@ TEST_F(Files, IncludedOnesBringTeamsMaterialsAndKinds) {
 
 TEST_F(Files, IncludedOnesAreJudgedWithTheirOwnPlace) {
   const fs::path shared = write("shared.toml", "[kind.x]\nradius = \"a\"\n[[agent]]\n[kind.y]\n");
-  const fs::path level = write("level.toml", "include = [\"shared.toml\", \"none.toml\"]\n[kind.y]\n");
+  const fs::path level =
+      write("level.toml", "include = [\"shared.toml\", \"none.toml\"]\n[kind.y]\n");
   std::string faults;
   try {
     static_cast<void>(read_level(level));
@@ -413,11 +439,14 @@ TEST_F(Files, IncludedOnesAreJudgedWithTheirOwnPlace) {
   const std::string in = shared.string();
   EXPECT_NE(faults.find(in + ":2:10: error: kind.x.radius is the text \"a\"; a number is needed\n"),
             std::string::npos);
-  EXPECT_NE(faults.find(in + ":3:3: error: 'agent' in an included file; team, material and kind are "
-                             "allowed there\n"),
-            std::string::npos) << faults;
+  EXPECT_NE(
+      faults.find(in + ":3:3: error: 'agent' in an included file; team, material and kind are "
+                       "allowed there\n"),
+      std::string::npos)
+      << faults;
   EXPECT_NE(faults.find("level.toml:2:1: error: kind 'y' is defined twice; the other is at " + in),
-            std::string::npos) << faults;
+            std::string::npos)
+      << faults;
   EXPECT_NE(faults.find("none.toml:1:1: error: there is no such file\n"), std::string::npos);
 }
 

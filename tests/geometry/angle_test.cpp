@@ -56,8 +56,8 @@ TEST(AngleOf, AxesAreExactAndZeroIsZero) {
 
 TEST(AngleBetween, KnowsRightAnglesAndTheDiagonalOfACube) {
   EXPECT_NEAR(angle_between({1, 0, 0}, {0, 0, 5}).degrees(), 90.0, 1e-13);
-  EXPECT_NEAR(angle_between({1, 1, 1}, {1, 0, 0}).degrees(), std::acos(1 / std::sqrt(3.0)) * 180 / M_PI,
-              1e-13);
+  EXPECT_NEAR(angle_between({1, 1, 1}, {1, 0, 0}).degrees(),
+              std::acos(1 / std::sqrt(3.0)) * 180 / M_PI, 1e-13);
   EXPECT_EQ(angle_between({1, 0, 0}, {-2, 0, 0}).degrees(), 180.0);
   EXPECT_EQ(angle_between({0, 0, 0}, {1, 0, 0}).degrees(), 0.0);
 }

@@ -22,7 +22,7 @@ TEST(OutlineFault, NamesWhatIsWrong) {
   EXPECT_EQ(fault_of({{0, 0}, {1, 0}, {1, 0}, {0, 1}}), What::repeated_point);
   EXPECT_EQ(fault_of({{0, 0}, {1, 1}, {1, 0}, {0, 1}}), What::crosses_itself);
   EXPECT_EQ(fault_of({{0, 0}, {2, 0}, {2, 2}, {1, 0}, {0, 2}}), What::crosses_itself);  // touches
-  EXPECT_EQ(fault_of({{0, 0}, {2, 0}, {1, 0}}), What::crosses_itself);                  // folds back
+  EXPECT_EQ(fault_of({{0, 0}, {2, 0}, {1, 0}}), What::crosses_itself);  // folds back
   EXPECT_FALSE(find_outline_fault(std::vector<Vector2d>{{0, 0}, {1, 0}, {2, 0}, {1, 1}}));
 }
 

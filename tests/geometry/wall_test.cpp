@@ -43,8 +43,8 @@ TEST(WidenPath, ClosedPathIsMitredWhereItCloses) {
 }
 
 TEST(WidenPath, RefusesCornersThatTheMitreWouldTurnInsideOut) {
-  EXPECT_FALSE(widen_path(Path{{0, 0}, {4, 0}, {0, 0}}, 0.2));      // straight back
-  EXPECT_FALSE(widen_path(Path{{0, 0}, {1, 0}, {0, 0.02}}, 0.5));   // too sharp
+  EXPECT_FALSE(widen_path(Path{{0, 0}, {4, 0}, {0, 0}}, 0.2));     // straight back
+  EXPECT_FALSE(widen_path(Path{{0, 0}, {1, 0}, {0, 0.02}}, 0.5));  // too sharp
   EXPECT_TRUE(widen_path(Path{{0, 0}, {1, 0}, {0, 0.5}}, 0.1));
 }
 

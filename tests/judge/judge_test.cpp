@@ -51,7 +51,8 @@ std::vector<Finding> findings(const std::vector<Setting>& settings, const std::s
 }
 
 const Finding* find(const std::vector<Finding>& all, const std::string& code) {
-  const auto it = std::find_if(all.begin(), all.end(), [&](const Finding& f) { return f.code == code; });
+  const auto it =
+      std::find_if(all.begin(), all.end(), [&](const Finding& f) { return f.code == code; });
   return it == all.end() ? nullptr : &*it;
 }
 
@@ -71,23 +72,29 @@ TEST(Judge, FindsNothingWrongWithASoundLevel) {
 
 TEST(Judge, StrikeThatDoesNotReachBeyondTheStop) {
   expect(findings({{"kind.pruner.attack.shears.range", "0.8"}}), "strike-short-of-stop",
-         "pruner stops 1 m from collector, but its strike 'shears' reaches 0.8 m: it will stand in front "
+         "pruner stops 1 m from collector, but its strike 'shears' reaches 0.8 m: it will stand in "
+         "front "
          "of it and not strike; let it reach more than 1 m or stop nearer",
          1);
-  EXPECT_NE(find(findings({{"kind.pruner.attack.shears.range", "1.0"}}), "strike-short-of-stop"), nullptr);
-  EXPECT_EQ(find(findings({{"kind.pruner.attack.shears.range", "1.01"}}), "strike-short-of-stop"), nullptr);
+  EXPECT_NE(find(findings({{"kind.pruner.attack.shears.range", "1.0"}}), "strike-short-of-stop"),
+            nullptr);
+  EXPECT_EQ(find(findings({{"kind.pruner.attack.shears.range", "1.01"}}), "strike-short-of-stop"),
+            nullptr);
 }
 
 TEST(Judge, StopAndAttackBeyondWhatIsNoticed) {
   expect(findings({{"kind.pruner.move.stop_distance", "9.5"}}), "stop-beyond-sight",
-         "pruner notices collector within 9 m and stops 9.5 m from it: when it notices, it is near enough "
+         "pruner notices collector within 9 m and stops 9.5 m from it: when it notices, it is near "
+         "enough "
          "already and will not take a step",
          1);
   expect(findings({{"kind.pruner.attack.shears.range", "12"}}), "attack-beyond-sight",
-         "'shears' of pruner reaches 12 m, but it notices within 9 m and sees no farther than 9 m: the "
+         "'shears' of pruner reaches 12 m, but it notices within 9 m and sees no farther than 9 m: "
+         "the "
          "last 3 m are never used",
          1);
-  EXPECT_EQ(find(findings({{"kind.pruner.attack.shears.range", "12"}, {"kind.pruner.sight.keep_range", "12"}}),
+  EXPECT_EQ(find(findings({{"kind.pruner.attack.shears.range", "12"},
+                           {"kind.pruner.sight.keep_range", "12"}}),
                  "attack-beyond-sight"),
             nullptr);
 }
@@ -95,45 +102,56 @@ TEST(Judge, StopAndAttackBeyondWhatIsNoticed) {
 TEST(Judge, AgentsInSolidsAndInEachOther) {
   expect(findings({{"agent.pruner-1.at", "[2.7, 2.5]"}}), "agent-in-solid",
          "pruner-1 (radius 0.4 m) is placed inside planter at [2.7, 2.5]: it cannot walk out", 1);
-  EXPECT_EQ(find(findings({{"agent.pruner-1.at", "[2.6, 2.5]"}}), "agent-in-solid"), nullptr);  // touching
-  expect(findings({{"agent.collector.at", "[0.5, 0.0]"}}), "agents-overlap",
-         "collector is placed where pruner-1 is, 0.20 m inside it: bodies pass through each other, so "
-         "they will stay so until one walks off",
-         30);
+  EXPECT_EQ(find(findings({{"agent.pruner-1.at", "[2.6, 2.5]"}}), "agent-in-solid"),
+            nullptr);  // touching
+  expect(
+      findings({{"agent.collector.at", "[0.5, 0.0]"}}), "agents-overlap",
+      "collector is placed where pruner-1 is, 0.20 m inside it: bodies pass through each other, so "
+      "they will stay so until one walks off",
+      30);
   EXPECT_EQ(find(findings({{"agent.collector.at", "[0.7, 0.0]"}}), "agents-overlap"), nullptr);
 }
 
 TEST(Judge, PatrolPointsInSolids) {
   expect(findings({{"agent.pruner-1.patrol", "[[0, 0], [3.5, 2.5]]"}}), "patrol-point-in-solid",
-         "patrol point 2 of pruner-1 at [3.5, 2.5] is inside planter for a body of radius 0.4 m: it will "
+         "patrol point 2 of pruner-1 at [3.5, 2.5] is inside planter for a body of radius 0.4 m: "
+         "it will "
          "press against it for a second and go on to the next point",
          1);
-  EXPECT_NE(find(findings({{"kind.pruner.when.idle", "patrol"}}), "patrol-without-points"), nullptr);
+  EXPECT_NE(find(findings({{"kind.pruner.when.idle", "patrol"}}), "patrol-without-points"),
+            nullptr);
 }
 
 TEST(Judge, KindsAndTeamsThatPlayNoPart) {
   expect(findings({}, "[kind.spare]\n"), "kind-never-used",
          "kind spare is never used: no agent is of it and no kind is like it", 35);
-  EXPECT_EQ(find(findings({}, "[kind.spare]\nlike = \"pruner\"\n[[agent]]\nid = \"s\"\nkind = \"spare\"\n"
-                              "at = [0, 5]\n"),
-                 "kind-never-used"),
-            nullptr);
+  EXPECT_EQ(
+      find(findings({},
+                    "[kind.spare]\nlike = \"pruner\"\n[[agent]]\nid = \"s\"\nkind = \"spare\"\n"
+                    "at = [0, 5]\n"),
+           "kind-never-used"),
+      nullptr);
   const auto all = findings({{"kind.collector.team", "caretakers"}});
-  expect(all, "hostile-team-empty",
-         "caretakers are hostile to visitors, but no agent is of that team: they will notice nobody", 36);
+  expect(
+      all, "hostile-team-empty",
+      "caretakers are hostile to visitors, but no agent is of that team: they will notice nobody",
+      36);
 }
 
 TEST(Judge, ChasersThatNeverCatchOrNeverLose) {
-  expect(findings({}), "never-catches",
-         "pruner at 2.6 m/s can never catch collector at 3 m/s while that runs straight away: the gap "
-         "grows by 0.4 m each second; it gets near only when collector turns or stands",
-         9);
+  expect(
+      findings({}), "never-catches",
+      "pruner at 2.6 m/s can never catch collector at 3 m/s while that runs straight away: the gap "
+      "grows by 0.4 m each second; it gets near only when collector turns or stands",
+      9);
   EXPECT_EQ(find(findings({{"kind.pruner.move.speed", "3.1"}}), "never-catches"), nullptr);
   EXPECT_EQ(find(findings({{"kind.pruner.move.speed", "3.1"}}), "never-loses"), nullptr);  // cover
-  const auto open = findings({{"kind.pruner.move.speed", "3.1"}, {"block.planter.material", "glass"}},
-                             "[material.glass]\nstops = [\"bodies\"]\n");
+  const auto open =
+      findings({{"kind.pruner.move.speed", "3.1"}, {"block.planter.material", "glass"}},
+               "[material.glass]\nstops = [\"bodies\"]\n");
   expect(open, "never-loses",
-         "pruner at 3.1 m/s can never lose collector at 3 m/s once it chases it: it comes up to 1 m, sees "
+         "pruner at 3.1 m/s can never lose collector at 3 m/s once it chases it: it comes up to 1 "
+         "m, sees "
          "9 m far, and no solid of this level stops sight",
          1);
 }

@@ -25,10 +25,13 @@ TEST(ChooseTarget, TakesTheNearestNoticedAndOfEqualsTheFirst) {
 }
 
 TEST(ChooseTarget, PrefersWhatItSeesToWhatItRemembers) {
-  EXPECT_EQ(choose({contact(0, State::remembered, 5), contact(1, State::noticed)}, {1, 99})->other, 1U);
-  EXPECT_EQ(choose({contact(0, State::noticed), contact(1, State::remembered, 5)}, {99, 1})->other, 0U);
-  EXPECT_EQ(choose({contact(0, State::remembered, 5), contact(1, State::remembered, 7)}, {1, 9})->other,
+  EXPECT_EQ(choose({contact(0, State::remembered, 5), contact(1, State::noticed)}, {1, 99})->other,
             1U);
+  EXPECT_EQ(choose({contact(0, State::noticed), contact(1, State::remembered, 5)}, {99, 1})->other,
+            0U);
+  EXPECT_EQ(
+      choose({contact(0, State::remembered, 5), contact(1, State::remembered, 7)}, {1, 9})->other,
+      1U);
 }
 
 class NextMode : public ::testing::Test {

@@ -39,8 +39,8 @@ TEST(SeenArea, BeforeALongWallIsATriangle) {
 }
 
 TEST(SeenArea, BehindABlockIsCutOut) {
-  // All round within 10; the block's front face x = 1, |y| <= 1 hides a quarter but for the triangle
-  // in front of it.
+  // All round within 10; the block's front face x = 1, |y| <= 1 hides a quarter but for the
+  // triangle in front of it.
   const World world(level_of({box({1, -1}, {2, 1})}));
   const SeenArea area = seen_area(world, looker_at({0, 0}, 123, 10, 360));
   EXPECT_NEAR(area.area(), 100 * M_PI * 0.75 + 1.0, 1e-10);

@@ -21,7 +21,9 @@ Looker looker_at(const Vector3d& feet, double facing_deg, double range, double f
   return {feet, {way.cosine, way.sine}, sight, false};
 }
 
-Looked body_at(const Vector3d& feet, double height = 2.0) { return {feet, height, kThreePoints}; }
+Looked body_at(const Vector3d& feet, double height = 2.0) {
+  return {feet, height, kThreePoints};
+}
 
 Verdict look_in(const Level& level, const Looker& looker, const Looked& other) {
   const World world(level);

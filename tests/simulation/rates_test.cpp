@@ -119,7 +119,8 @@ TEST_P(Rates, AttacksAreAsManyAndBodiesRestInTheSamePlace) {
     // In reach once 2.5 m at 2 m/s are behind it, to a step.
     EXPECT_NEAR(double(made[0].tick) / rate, 1.25, 2.0 / rate);
     const double span = double(10 * rate - made[0].tick) / rate;
-    EXPECT_EQ(made.size(), static_cast<std::size_t>(std::floor(span / cooldown + 1e-9)) + 1) << name;
+    EXPECT_EQ(made.size(), static_cast<std::size_t>(std::floor(span / cooldown + 1e-9)) + 1)
+        << name;
   }
   EXPECT_NEAR((simulation.state({0}).position - Vector3d(0, 3, 0)).norm(), 0.0, 0.01);
 }

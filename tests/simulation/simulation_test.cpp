@@ -39,8 +39,9 @@ kind = "player"
 
 TEST(ClosedForm, PlayerWalksIntoTheFieldOfView) {
   for (const char* rate : {"20", "60", "144", "1000"}) {
-    Simulation simulation(garden(std::string(kTurret) + "at = [8.0, -9.0]\nscript = [{ go = [8.0, 9.0] }]",
-                                 {{"ticks_per_second", rate}}));
+    Simulation simulation(
+        garden(std::string(kTurret) + "at = [8.0, -9.0]\nscript = [{ go = [8.0, 9.0] }]",
+               {{"ticks_per_second", rate}}));
     const auto noticed = only(play(simulation, 6 * std::atoi(rate)), What::noticed);
     ASSERT_GE(noticed.size(), 1U);
     // Half of 60 degrees at 8 m: y = -8 tan 30 at 3 m/s from -9.
@@ -54,7 +55,8 @@ TEST(ClosedForm, PlayerWalksIntoTheFieldOfView) {
 }
 
 TEST(ClosedForm, PlayerWalksIntoRange) {
-  Simulation simulation(garden(std::string(kTurret) + "at = [20.0, 1.0]\nscript = [{ go = [1.0, 1.0] }]"));
+  Simulation simulation(
+      garden(std::string(kTurret) + "at = [20.0, 1.0]\nscript = [{ go = [1.0, 1.0] }]"));
   const auto noticed = only(play(simulation, 600), What::noticed);
   ASSERT_EQ(noticed.size(), 1U);
   const double expected = (20.0 - std::sqrt(12.0 * 12.0 - 1.0)) / 3.0;
@@ -74,13 +76,14 @@ TEST(ClosedForm, PlayerComesOutFromBehindAWall) {
 }
 
 TEST(ClosedForm, NoticeTimeCountsFromWhereEvidenceBegan) {
-  const std::string level = std::string(kTurret) + "at = [8.0, -9.0]\nscript = [{ go = [8.0, 9.0] }]";
+  const std::string level =
+      std::string(kTurret) + "at = [8.0, -9.0]\nscript = [{ go = [8.0, 9.0] }]";
   const double begins = (9.0 - 8.0 * std::tan(M_PI / 6)) / 3.0;
   for (const int rate : {20, 30, 60, 144, 240}) {
     for (const double notice_time : {0.11, 0.5, 0.777}) {
-      Simulation simulation(garden(level, {{"ticks_per_second", std::to_string(rate)},
-                                           {"kind.turret.sight.notice_time",
-                                            std::to_string(notice_time)}}));
+      Simulation simulation(
+          garden(level, {{"ticks_per_second", std::to_string(rate)},
+                         {"kind.turret.sight.notice_time", std::to_string(notice_time)}}));
       const auto noticed = only(play(simulation, 4 * rate), What::noticed);
       ASSERT_EQ(noticed.size(), 1U);
       const double late = seconds_of(noticed[0], simulation) - begins - notice_time;
@@ -180,12 +183,14 @@ cooldown = 1.0
 }
 
 TEST(Events, OfAStepAreListedByWhatAndThenByFile) {
-  Simulation simulation(garden(std::string(kDuel) + "at = [1.2, 0.0]\nscript = [{ go = [1.2, 0.05] }]",
-                               {{"kind.collector.health", "8"}}));
+  Simulation simulation(
+      garden(std::string(kDuel) + "at = [1.2, 0.0]\nscript = [{ go = [1.2, 0.05] }]",
+             {{"kind.collector.health", "8"}}));
   std::vector<What> order;
   for (const Event& event : play(simulation, 1)) order.push_back(event.what);
-  EXPECT_EQ(order, (std::vector<What>{What::noticed, What::arrived, What::attacked, What::hit, What::hurt,
-                                      What::defeated, What::lost, What::mode, What::mode}));
+  EXPECT_EQ(order,
+            (std::vector<What>{What::noticed, What::arrived, What::attacked, What::hit, What::hurt,
+                               What::defeated, What::lost, What::mode, What::mode}));
 }
 
 const char* const kShooting = R"(
@@ -231,7 +236,8 @@ TEST(Shots, HitTheBodySurfaceHoweverFast) {
 }
 
 TEST(Shots, AreNotFiredThroughWhatStopsThem) {
-  const std::string pane = "[[wall]]\nid = \"pane\"\nmaterial = \"glass\"\npath = [[5.0, -2.0], [5.0, 2.0]]\n";
+  const std::string pane =
+      "[[wall]]\nid = \"pane\"\nmaterial = \"glass\"\npath = [[5.0, -2.0], [5.0, 2.0]]\n";
   Simulation simulation(garden(std::string(kShooting) + pane));
   const auto events = play(simulation, 60);
   EXPECT_EQ(only(events, What::noticed).size(), 1U);  // seen through
@@ -307,7 +313,8 @@ TEST(Shots, StopAtTheGround) {
 
 TEST(Return, GoesBackToWhereItLeftAndResumesItsPost) {
   const std::string text = std::string(kDuel) + "at = [6.0, 0.0]\nscript = [{ go = [40.0, 0.0] }]";
-  Simulation simulation(garden(text, {{"agent.pruner.facing", "90"}, {"kind.pruner.sight.range", "8"}}));
+  Simulation simulation(
+      garden(text, {{"agent.pruner.facing", "90"}, {"kind.pruner.sight.range", "8"}}));
   const auto events = play(simulation, 1800);
   std::vector<std::pair<Mode, Mode>> modes;
   for (const Event& event : only(events, What::mode)) modes.emplace_back(event.from, event.to);
@@ -341,9 +348,10 @@ patrol_style = "to and fro"
   play(simulation, 7 * 30);
   // 30 m along a round of 2.6 + 1.3 sqrt 2; 30 m along 4 m to and fro: 2 m into the eighth.
   const double rest = std::fmod(30.0, 2.6 + 1.3 * std::sqrt(2.0));
-  const Vector3d expected = rest < 1.3   ? Vector3d(rest, 0, 0)
-                            : rest < 2.6 ? Vector3d(1.3, rest - 1.3, 0)
-                                         : Vector3d(1.3, 1.3, 0) * (1 - (rest - 2.6) / (1.3 * std::sqrt(2.0)));
+  const Vector3d expected =
+      rest < 1.3   ? Vector3d(rest, 0, 0)
+      : rest < 2.6 ? Vector3d(1.3, rest - 1.3, 0)
+                   : Vector3d(1.3, 1.3, 0) * (1 - (rest - 2.6) / (1.3 * std::sqrt(2.0)));
   EXPECT_NEAR((simulation.state(simulation.agent("round")).position - expected).norm(), 0, 1e-9);
   EXPECT_NEAR(simulation.state(simulation.agent("fro")).position.x(), 2.0, 1e-9);
 }
@@ -396,7 +404,8 @@ TEST(Host, SetsThePoseAndWrongUseThrows) {
   const AgentId player = simulation.agent("player");
   simulation.set_pose(player, {5, 0, 0}, Angle::from_degrees(90));
   simulation.step();
-  EXPECT_EQ(only({simulation.events().begin(), simulation.events().end()}, What::noticed).size(), 1U);
+  EXPECT_EQ(only({simulation.events().begin(), simulation.events().end()}, What::noticed).size(),
+            1U);
   EXPECT_EQ(simulation.state(player).position, Vector3d(5, 0, 0));
   EXPECT_EQ(simulation.state(player).facing, Vector2d(0, 1));
   EXPECT_THROW(simulation.set_pose(simulation.agent("turret"), {0, 0, 0}, {}), UsageError);

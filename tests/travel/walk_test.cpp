@@ -15,14 +15,18 @@ using testing::level_of;
 
 constexpr int kRate = 60;
 
-WalkingBody body_at(double x, double y) { return {{x, y, 0}, 0.4, 1.7, 0.3}; }
+WalkingBody body_at(double x, double y) {
+  return {{x, y, 0}, 0.4, 1.7, 0.3};
+}
 
 TEST(Walk, CoversSpeedTimesTimeAndArrivesToTheBit) {
   const World world{Level{}};
-  const LegResult half = walk(world, body_at(0, 0), {{3, 4, 0}, 0.0, 2.0}, kMomentsPerTick * 60, kRate);
+  const LegResult half =
+      walk(world, body_at(0, 0), {{3, 4, 0}, 0.0, 2.0}, kMomentsPerTick * 60, kRate);
   EXPECT_FALSE(half.arrived);
   EXPECT_NEAR((half.feet - Vector3d(1.2, 1.6, 0)).norm(), 0.0, 1e-12);
-  const LegResult all = walk(world, body_at(0, 0), {{3, 4, 0}, 0.0, 2.0}, kMomentsPerTick * 200, kRate);
+  const LegResult all =
+      walk(world, body_at(0, 0), {{3, 4, 0}, 0.0, 2.0}, kMomentsPerTick * 200, kRate);
   EXPECT_TRUE(all.arrived);
   EXPECT_EQ(all.feet, Vector3d(3, 4, 0));
   EXPECT_EQ(all.used, kMomentsPerTick * 150);  // 5 m at 2 m/s
@@ -30,7 +34,8 @@ TEST(Walk, CoversSpeedTimesTimeAndArrivesToTheBit) {
 
 TEST(Walk, StopsAtTheDistanceAndNeverBacksAway) {
   const World world{Level{}};
-  const LegResult result = walk(world, body_at(0, 0), {{5, 0, 0}, 1.5, 2.0}, kMomentsPerTick * 999, kRate);
+  const LegResult result =
+      walk(world, body_at(0, 0), {{5, 0, 0}, 1.5, 2.0}, kMomentsPerTick * 999, kRate);
   EXPECT_TRUE(result.arrived);
   EXPECT_NEAR(result.feet.x(), 3.5, 1e-12);
   const LegResult near = walk(world, body_at(4, 0), {{5, 0, 0}, 1.5, 2.0}, kMomentsPerTick, kRate);
@@ -73,7 +78,8 @@ TEST(Slide, StepsOverWhatIsLowAndUnderWhatIsHigh) {
   Level level = level_of({box({2, -5}, {3, 5}, 0.25)});
   level.solids.push_back(box({4, -5}, {5, 5}, 1.0));
   level.solids[1].base = 1.7;
-  const LegResult result = walk(World(level), body_at(0, 0), {{8, 0, 0}, 0, 9}, kMomentsPerTick * 999, kRate);
+  const LegResult result =
+      walk(World(level), body_at(0, 0), {{8, 0, 0}, 0, 9}, kMomentsPerTick * 999, kRate);
   EXPECT_TRUE(result.arrived);
 }
 

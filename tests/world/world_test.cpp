@@ -159,7 +159,8 @@ TEST(Materials, StopEachOfTheFourThingsApart) {
     level.materials[0].stops = StopSet(1U << bit);
     const World world(level);
     for (int what = 0; what < 4; ++what) {
-      EXPECT_EQ(world.is_clear(between(0, 0.5, 1, 4, 0.5, 1), static_cast<Stops>(what)), what != bit);
+      EXPECT_EQ(world.is_clear(between(0, 0.5, 1, 4, 0.5, 1), static_cast<Stops>(what)),
+                what != bit);
       EXPECT_EQ(world.overlaps({{1, 0.5, 0}, 0.3, 1}, static_cast<Stops>(what)), what == bit);
     }
   }
@@ -307,13 +308,15 @@ TEST_P(Generated, ManyAtOnceAreAnsweredLikeOneByOne) {
   std::vector<std::uint8_t> flags(300);
   std::vector<std::optional<Touch>> touches(300);
   world.are_clear(segments, Stops::sight, flags);
-  for (std::size_t i = 0; i < 300; ++i) EXPECT_EQ(flags[i], world.is_clear(segments[i], Stops::sight));
+  for (std::size_t i = 0; i < 300; ++i)
+    EXPECT_EQ(flags[i], world.is_clear(segments[i], Stops::sight));
   world.are_clear(rays, Stops::sight, flags);
   for (std::size_t i = 0; i < 300; ++i) EXPECT_EQ(flags[i], world.is_clear(rays[i], Stops::sight));
   world.are_clear(balls, Stops::sight, flags);
   for (std::size_t i = 0; i < 300; ++i) EXPECT_EQ(flags[i], world.is_clear(balls[i], Stops::sight));
   world.overlap(cylinders, Stops::bodies, flags);
-  for (std::size_t i = 0; i < 300; ++i) EXPECT_EQ(flags[i], world.overlaps(cylinders[i], Stops::bodies));
+  for (std::size_t i = 0; i < 300; ++i)
+    EXPECT_EQ(flags[i], world.overlaps(cylinders[i], Stops::bodies));
   const auto same = [](const std::optional<Touch>& a, const std::optional<Touch>& b) {
     return a.has_value() == b.has_value() &&
            (!a || (a->share == b->share && a->solid == b->solid && a->normal == b->normal));
@@ -340,7 +343,8 @@ INSTANTIATE_TEST_SUITE_P(Scenes, Generated, ::testing::Values(1, 2, 3, 4));
 
 TEST(World, IsIndexedInAFewBytesATriangle) {
   const World world(scenes::campus());
-  EXPECT_LE(static_cast<double>(world.index_bytes()), 150.0 * static_cast<double>(world.triangle_count()));
+  EXPECT_LE(static_cast<double>(world.index_bytes()),
+            150.0 * static_cast<double>(world.triangle_count()));
   EXPECT_GT(world.triangle_count(), 12U * 2000U - 1U);
 }
 
