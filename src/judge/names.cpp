@@ -43,8 +43,8 @@ void judge_names(Bench& bench) {
     for (const std::uint32_t hostile : level.teams[team].hostile) {
       if (has_agents(level, hostile) || !has_agents(level, team)) continue;
       bench.say(Severity::warning, "hostile-team-empty", level.teams[team].place,
-                fmt::format("{} are hostile to {}, but no agent is of that team: they will notice "
-                            "nobody",
+                fmt::format("{} are hostile to {}, but no agent is of that team: there is nobody "
+                            "of it to notice",
                             level.teams[team].name, level.teams[hostile].name));
     }
   }

@@ -25,14 +25,21 @@ std::string at(Plane plane, const Vector3d& p) {
   return fmt::format("[{:g}, {:g}, {:g}]", p.x(), p.y(), p.z());
 }
 
+// Of an agent inside a solid. One whose centre is outside is only kept from going in.
+std::string what_can_it_do(const Bench& bench, const Kind& kind, const Vector3d& feet) {
+  if (kind.move.gait == Gait::fixed) return "what is meant to hit it stops at the solid";
+  Cylinder core = solid_part(kind, feet);
+  if (bench.level().plane != Plane::upright) core.radius = kContactGap;
+  return bench.world().overlaps(core, Stops::bodies) ? "it cannot walk out"
+                                                     : "it can only walk away from it";
+}
+
 void judge_in_solid(Bench& bench, const Agent& agent) {
   const Level& level = bench.level();
   const Kind& kind = level.kind_of(agent);
   const auto solid = bench.world().first_overlap(solid_part(kind, agent.position), Stops::bodies);
   if (!solid) return;
-  const std::string what_happens = kind.move.gait == Gait::fixed
-                                       ? "shots at it and by it will stop there"
-                                       : "it cannot walk out";
+  const std::string what_happens = what_can_it_do(bench, kind, agent.position);
   bench.say(
       Severity::error, "agent-in-solid",
       level.origin("agent." + agent.id + ".at").value_or(agent.place),

@@ -66,6 +66,20 @@ void paint_field(Canvas& canvas, const SeenShape& seen, const MapView& view) {
   canvas.stroke(kFaintInk, 1.0, {1.5, 4.0});
 }
 
+// Seen from the side, nobody looks into the ground.
+void paint_senses(Canvas& canvas, const Scene& scene, const MapView& view) {
+  cairo_save(canvas.raw());
+  if (scene.is_upright && scene.ground_height) {
+    const double bottom = view({0.0, *scene.ground_height}).y();
+    cairo_rectangle(canvas.raw(), view.frame.x, view.frame.y, view.frame.width,
+                    bottom - view.frame.y);
+    cairo_clip(canvas.raw());
+  }
+  for (const SeenShape& seen : scene.seen) paint_seen(canvas, seen, view);
+  for (const SeenShape& seen : scene.seen) paint_field(canvas, seen, view);
+  cairo_restore(canvas.raw());
+}
+
 void paint_solid(Canvas& canvas, const SolidShape& solid, const MapView& view, bool stops_sight) {
   for (const Polygon& piece : solid.pieces) {
     std::vector<Vector2d> corners;
@@ -232,8 +246,7 @@ void paint_map(Canvas& canvas, const Scene& scene, const MapView& view) {
   cairo_clip(raw);
   paint_ground(canvas, scene, view);
   paint_grid(canvas, view);
-  for (const SeenShape& seen : scene.seen) paint_seen(canvas, seen, view);
-  for (const SeenShape& seen : scene.seen) paint_field(canvas, seen, view);
+  paint_senses(canvas, scene, view);
   for (const SolidShape& solid : scene.solids) {
     paint_solid(canvas, solid, view, scene.stops_sight[solid.material]);
   }

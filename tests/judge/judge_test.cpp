@@ -101,7 +101,9 @@ TEST(Judge, StopAndAttackBeyondWhatIsNoticed) {
 
 TEST(Judge, AgentsInSolidsAndInEachOther) {
   expect(findings({{"agent.pruner-1.at", "[2.7, 2.5]"}}), "agent-in-solid",
-         "pruner-1 (radius 0.4 m) is placed inside planter at [2.7, 2.5]: it cannot walk out", 1);
+         "pruner-1 (radius 0.4 m) is placed inside planter at [2.7, 2.5]: it can only walk away "
+         "from it",
+         1);
   EXPECT_EQ(find(findings({{"agent.pruner-1.at", "[2.6, 2.5]"}}), "agent-in-solid"),
             nullptr);  // touching
   expect(
@@ -132,10 +134,10 @@ TEST(Judge, KindsAndTeamsThatPlayNoPart) {
            "kind-never-used"),
       nullptr);
   const auto all = findings({{"kind.collector.team", "caretakers"}});
-  expect(
-      all, "hostile-team-empty",
-      "caretakers are hostile to visitors, but no agent is of that team: they will notice nobody",
-      36);
+  expect(all, "hostile-team-empty",
+         "caretakers are hostile to visitors, but no agent is of that team: there is nobody of it "
+         "to notice",
+         36);
 }
 
 TEST(Judge, ChasersThatNeverCatchOrNeverLose) {
