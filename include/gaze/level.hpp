@@ -165,6 +165,9 @@ struct Level {
   /// which is that of the kind it is `like`. Nothing where it was left out or there is no such
   /// path.
   std::optional<Place> origin(std::string_view path) const;
+
+  /// The same for a value of an agent of this level, without looking for the agent: "at".
+  std::optional<Place> origin(const Agent& agent, std::string_view key) const;
 };
 
 /// True if agents of the first team look for and may harm those of the second.

@@ -43,8 +43,9 @@ struct ReadLimits {
   static constexpr std::size_t solids = 200'000;
   static constexpr std::size_t outline_points = 500;
   static constexpr std::size_t path_points = 10'000;
-  static constexpr std::size_t list_items = 10'000;  ///< Of patrols, scripts, copies, includes.
-  static constexpr double coordinate = 20'000.0;     ///< Metres from the origin, on each axis.
+  static constexpr std::size_t list_items =
+      10'000;                                     ///< Of kinds, patrols, scripts, copies, includes.
+  static constexpr double coordinate = 20'000.0;  ///< Metres from the origin, on each axis.
 };
 
 /// Reads a level and everything that it includes. All or nothing.

@@ -8,6 +8,7 @@
 #include <cstring>
 #include <fstream>
 
+#include "file/key_depth.hpp"
 #include "file/node.hpp"
 
 namespace gaze {
@@ -91,6 +92,11 @@ std::optional<std::string> why_unreadable(const std::filesystem::path& file) {
 }  // namespace
 
 std::optional<Node> parse_toml(std::string_view text, const std::string& file, Faults& faults) {
+  if (auto place = find_endless_key(text)) {
+    place->file = file;
+    faults.add(*place, fmt::format("a key of more than {} parts", kMostKeyParts));
+    return std::nullopt;
+  }
   try {
     return Converter(file).convert(toml::parse(text, std::string_view(file)));
   } catch (const toml::parse_error& error) {

@@ -109,6 +109,12 @@ class LevelReader {
 
   void read_kinds() {
     named_tables("kind");  // reports what is no kind at all
+    const Node* kinds = top_.table().find("kind");
+    if (kinds != nullptr && kinds->entries.size() > ReadLimits::list_items) {
+      top_.fault(kinds->place, fmt::format("{} kinds; at most {} are allowed",
+                                           kinds->entries.size(), ReadLimits::list_items));
+      return;
+    }
     kinds_ = resolve_kinds(top_.table(), context_.faults);
     for (const Node::Entry& entry : kinds_) names_.kinds.push_back(entry.key);
     for (const Node::Entry& entry : kinds_) {

@@ -8,7 +8,7 @@ namespace gaze {
 Place Bench::place_of(const Kind& kind, const std::string& key) const {
   for (const Agent& agent : level_.agents) {
     if (&level_.kind_of(agent) != &kind) continue;
-    return level_.origin("agent." + agent.id + "." + key).value_or(agent.place);
+    return level_.origin(agent, key).value_or(agent.place);
   }
   return level_.origin("kind." + kind.name + "." + key).value_or(kind.place);
 }

@@ -41,8 +41,7 @@ void judge_in_solid(Bench& bench, const Agent& agent) {
   if (!solid) return;
   const std::string what_happens = what_can_it_do(bench, kind, agent.position);
   bench.say(
-      Severity::error, "agent-in-solid",
-      level.origin("agent." + agent.id + ".at").value_or(agent.place),
+      Severity::error, "agent-in-solid", level.origin(agent, "at").value_or(agent.place),
       fmt::format("{} (radius {:g} m) is placed inside {} at {}: {}", agent.id, kind.radius,
                   level.solids[solid->index].id, at(level.plane, agent.position), what_happens));
 }
@@ -50,14 +49,14 @@ void judge_in_solid(Bench& bench, const Agent& agent) {
 void judge_patrol(Bench& bench, const Agent& agent) {
   const Level& level = bench.level();
   const Kind& kind = level.kind_of(agent);
-  const Place place = level.origin("agent." + agent.id + ".patrol").value_or(agent.place);
   for (std::size_t i = 0; i < agent.patrol.size(); ++i) {
     Vector3d feet = agent.patrol[i];
     if (level.plane == Plane::upright) feet.z() = agent.position.z();
     const auto solid = bench.world().first_overlap(solid_part(kind, feet), Stops::bodies);
     if (!solid) continue;
     bench.say(
-        Severity::error, "patrol-point-in-solid", place,
+        Severity::error, "patrol-point-in-solid",
+        level.origin(agent, "patrol").value_or(agent.place),
         fmt::format("patrol point {} of {} at {} is inside {} for a body of radius {:g} m: it "
                     "will press against it for a second and go on to the next point",
                     i + 1, agent.id, at(level.plane, agent.patrol[i]),

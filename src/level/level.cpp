@@ -14,8 +14,13 @@ std::optional<Place> Level::origin(std::string_view path) const {
                                   [&](const Agent& candidate) { return candidate.id == id; });
   if (agent == agents.end()) return std::nullopt;
   if (rest.size() == id.size()) return agent->place;
-  const std::string of_kind = "kind." + kind_of(*agent).name + std::string(rest.substr(id.size()));
-  const auto found = origins.find(of_kind);
+  return origin(*agent, rest.substr(id.size() + 1));
+}
+
+std::optional<Place> Level::origin(const Agent& agent, std::string_view key) const {
+  const std::string tail = "." + std::string(key);
+  auto found = origins.find("agent." + agent.id + tail);
+  if (found == origins.end()) found = origins.find("kind." + kind_of(agent).name + tail);
   return found == origins.end() ? std::nullopt : std::optional(found->second);
 }
 

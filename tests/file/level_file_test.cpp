@@ -368,6 +368,18 @@ TEST(BadInput, SyntaxErrorsHaveAPlaceAndOneLine) {
             std::string::npos);
 }
 
+TEST(BadInput, KeysWithoutEndAreRefused) {
+  std::string dots;
+  for (int i = 0; i < 300'000; ++i) dots += "a.";
+  EXPECT_EQ(faults_of("\n  " + dots + "a = 1"),
+            "bad.toml:2:18: error: a key of more than 8 parts\n");
+  EXPECT_EQ(faults_of("[" + dots + "a]"), "bad.toml:1:17: error: a key of more than 8 parts\n");
+  // Dots in texts, comments and numbers are none of a key.
+  EXPECT_EQ(faults_of("name = \"a.b.c.d.e.f.g.h.i.j\" # a.b.c.d.e.f.g.h.i.j.k\nseed = 1"),
+            "readable");
+  EXPECT_EQ(faults_of("name = \"\"\"\n.........\\\"........\"\"\"\nseed = 1"), "readable");
+}
+
 TEST(BadInput, OfRandomBytesNeverCrashes) {
   std::uint64_t state = 1;
   const std::string alphabet = "[]{}=\"'.,#\n -_0123456789abkindwallagent\xc3\x28\x00\xff";
