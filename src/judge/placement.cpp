@@ -26,7 +26,7 @@ std::string at(Plane plane, const Vector3d& p) {
 }
 
 // Of an agent inside a solid. One whose centre is outside is only kept from going in.
-std::string what_can_it_do(const Bench& bench, const Kind& kind, const Vector3d& feet) {
+std::string_view what_can_it_do(const Bench& bench, const Kind& kind, const Vector3d& feet) {
   if (kind.move.gait == Gait::fixed) return "what is meant to hit it stops at the solid";
   Cylinder core = solid_part(kind, feet);
   if (bench.level().plane != Plane::upright) core.radius = kContactGap;
@@ -39,7 +39,7 @@ void judge_in_solid(Bench& bench, const Agent& agent) {
   const Kind& kind = level.kind_of(agent);
   const auto solid = bench.world().first_overlap(solid_part(kind, agent.position), Stops::bodies);
   if (!solid) return;
-  const std::string what_happens = what_can_it_do(bench, kind, agent.position);
+  const std::string_view what_happens = what_can_it_do(bench, kind, agent.position);
   bench.say(
       Severity::error, "agent-in-solid", level.origin(agent, "at").value_or(agent.place),
       fmt::format("{} (radius {:g} m) is placed inside {} at {}: {}", agent.id, kind.radius,

@@ -1,5 +1,7 @@
 #include "gaze/level.hpp"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 
 namespace gaze {
@@ -18,9 +20,10 @@ std::optional<Place> Level::origin(std::string_view path) const {
 }
 
 std::optional<Place> Level::origin(const Agent& agent, std::string_view key) const {
-  const std::string tail = "." + std::string(key);
-  auto found = origins.find("agent." + agent.id + tail);
-  if (found == origins.end()) found = origins.find("kind." + kind_of(agent).name + tail);
+  auto found = origins.find(fmt::format("agent.{}.{}", agent.id, key));
+  if (found == origins.end()) {
+    found = origins.find(fmt::format("kind.{}.{}", kind_of(agent).name, key));
+  }
   return found == origins.end() ? std::nullopt : std::optional(found->second);
 }
 
