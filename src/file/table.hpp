@@ -2,6 +2,7 @@
 
 #include <string>
 #include <string_view>
+#include <utility>
 #include <vector>
 
 #include "file/node.hpp"
@@ -61,7 +62,7 @@ class TableReader {
   /// Items of a list; none if it is something else.
   const std::vector<Node>& items(const std::string& key, std::size_t most);
 
-  void fault(const Place& place, std::string message) { context_.faults.add(place, message); }
+  void fault(const Place& place, std::string message) { context_.faults.add(place, std::move(message)); }
   void finish();
 
   std::string path_of(const std::string& key) const;

@@ -2,6 +2,7 @@
 
 #include <bit>
 #include <cmath>
+#include <cstring>
 
 #include "world/lanes.hpp"
 #include "world/tree.hpp"
@@ -20,21 +21,24 @@ class Walker {
   // All axes at once (the fourth is none), and no branches: which way a segment runs cannot be
   // predicted.
   Walker(const PlanSegment& segment, const std::array<double, 3>& reach) {
-    const std::array from{segment.from.plan.x(), segment.from.plan.y(), segment.from.across, 0.0};
-    const std::array to{segment.to.plan.x(), segment.to.plan.y(), segment.to.across, 0.0};
-    const std::array wide{reach[0], reach[1], reach[2], 0.0};
-    for (std::uint32_t axis = 0; axis < 4; ++axis) {
-      const float motion = static_cast<float>(to[axis] - from[axis]);
-      // So slow along this axis that it stays in place: far from 0/0, and from overflow.
-      query_.inverse[axis] = 1.0F / (std::abs(motion) < 1e-25F ? 1e-25F : motion);
-      query_.far_inverse[axis] = query_.inverse[axis] * kSlack;
-      const float sign = std::copysign(1.0F, query_.inverse[axis]);
-      query_.near[axis] = round_along(sign, from[axis] + sign * wide[axis]);
-      query_.far[axis] = round_along(-sign, from[axis] - sign * wide[axis]);
-      const std::uint32_t backward = query_.inverse[axis] < 0.0F ? 3 : 0;
-      query_.near_side[axis] = axis + backward;
-      query_.far_side[axis] = axis + 3 - backward;
-    }
+    const Doubles from{segment.from.plan.x(), segment.from.plan.y(), segment.from.across, 0.0};
+    const Doubles to{segment.to.plan.x(), segment.to.plan.y(), segment.to.across, 0.0};
+    const Doubles wide{reach[0], reach[1], reach[2], 0.0};
+    const Floats motion = __builtin_convertvector(to - from, Floats);
+    // So slow along an axis that it stays in place: far from 0/0, and from overflow.
+    constexpr float kStill = 1e-25F;
+    const Floats floor{kStill, kStill, kStill, kStill};
+    const Floats inverse = 1.0F / (((motion < kStill) & (motion > -kStill)) ? floor : motion);
+    const Floats above = round_up(__builtin_convertvector(from + wide, Floats));
+    const Floats below = -round_up(__builtin_convertvector(wide - from, Floats));
+    const Whole backward = inverse < 0.0F;
+    const Whole axis{0, 1, 2, 3};
+    store(query_.inverse, inverse);
+    store(query_.far_inverse, inverse * kSlack);
+    store(query_.near, backward ? below : above);
+    store(query_.far, backward ? above : below);
+    store(query_.near_side, axis + (backward & 3));
+    store(query_.far_side, axis + 3 - (backward & 3));
   }
 
   /// What share to look up to; a visitor may lower it while walking.
@@ -46,48 +50,61 @@ class Walker {
   const BoxQuery& query() const { return query_; }
 
  private:
-  // To one of the next floats in that direction, without asking which.
-  static float round_along(float sign, double value) {
-    const float rounded = static_cast<float>(value);
-    return rounded + sign * (std::abs(rounded) * std::numeric_limits<float>::epsilon() +
-                             std::numeric_limits<float>::min());
+  using Doubles = double __attribute__((vector_size(32)));
+  using Floats = float __attribute__((vector_size(16)));
+  using Whole = std::int32_t __attribute__((vector_size(16)));
+
+  // To one of the next floats above, without asking which.
+  static Floats round_up(const Floats& rounded) {
+    constexpr float kEpsilon = std::numeric_limits<float>::epsilon();
+    constexpr float kLeast = std::numeric_limits<float>::min();
+    const Floats size = rounded < 0.0F ? -rounded : rounded;
+    return rounded + (size * kEpsilon + kLeast);
+  }
+
+  template <typename Array, typename Vector>
+  static void store(Array& to, const Vector& from) {
+    static_assert(sizeof to == sizeof from);
+    std::memcpy(to.data(), &from, sizeof from);
   }
 
   BoxQuery query_{{}, {}, {}, {}, {}, {}, kSlack};
 };
 
-/// In large levels walking waits for memory: what is walked next is asked for at once.
-inline void fetch_ahead(const Tree::Node& node) {
-  const auto* bytes = reinterpret_cast<const char*>(&node);
-  for (std::size_t line = 0; line < sizeof node; line += 64) __builtin_prefetch(bytes + line);
-}
+constexpr std::size_t kStackSize = Tree::kWidth * (Tree::kMostDepth + 1);
 
-constexpr std::size_t kStackSize = (Tree::kWidth - 1) * Tree::kMostDepth + 1;
+/// In large levels walking waits for memory: what is walked soon is asked for at once.
+inline void fetch_ahead(const Tree& tree, std::uint32_t child) {
+  const std::size_t at = (child & Tree::kItemBit) != 0 ? 0 : child;
+  const auto* bytes = reinterpret_cast<const char*>(&tree.nodes[at]);
+  for (std::size_t line = 0; line < sizeof(Tree::Node); line += 64) {
+    __builtin_prefetch(bytes + line);
+  }
+}
 
 /// Calls visit(item) for every item whose box may be touched, until it returns true.
 template <typename Visit>
 bool walk_any(const Tree& tree, const Walker& walker, Visit&& visit) {
   if (tree.nodes.empty()) return false;
-  constexpr std::uint32_t kNone = Tree::kItemBit;
   std::array<std::uint32_t, kStackSize> stack;
-  stack[0] = kNone;
+  stack[0] = 0;
   std::size_t size = 1;
   std::array<float, Tree::kWidth> enter;
-  for (std::uint32_t at = 0; at != kNone;) {
-    const Tree::Node& node = tree.nodes[at];
-    at = kNone;
-    for (unsigned mask = tree.touch(node, walker.query(), enter.data()); mask != 0;
-         mask &= mask - 1) {
-      const std::uint32_t child = node.child[static_cast<std::size_t>(std::countr_zero(mask))];
-      if ((child & Tree::kItemBit) != 0) {
-        if (visit(child & ~Tree::kItemBit)) return true;
-        continue;
-      }
-      fetch_ahead(tree.nodes[child]);
-      if (at != kNone) stack[size++] = at;
-      at = child;
+  while (size > 0) {
+    const std::uint32_t at = stack[--size];
+    if ((at & Tree::kItemBit) != 0) {
+      if (visit(at & ~Tree::kItemBit)) return true;
+      continue;
     }
-    if (at == kNone) at = stack[--size];
+    const Tree::Node& node = tree.nodes[at];
+    const std::size_t before = size;
+    const unsigned mask = tree.touch(node, walker.query(), enter.data());
+    // All are stored and only those touched are kept: no branch, for none could be predicted.
+    for (std::size_t slot = 0; slot < Tree::kWidth; ++slot) {
+      stack[size] = node.child[slot];
+      size += mask >> slot & 1U;
+    }
+    if (size > before + 1) fetch_ahead(tree, stack[before]);
   }
   return false;
 }
