@@ -1,5 +1,17 @@
+namespace gaze {
+/// Thrown where the library takes for granted what a text need not keep to ("[.a]"); it would go on
+/// from there into undefined behaviour.
+struct Assumption {};
+[[noreturn, gnu::noinline]] static void refuse() { throw Assumption(); }
+static constexpr void assume(bool holds) {
+  if (!holds) refuse();
+}
+}  // namespace gaze
+
 #define TOML_HEADER_ONLY 1
 #define TOML_ENABLE_FORMATTERS 0
+#undef NDEBUG
+#define TOML_ASSERT(expression) gaze::assume(static_cast<bool>(expression))
 #include <fmt/format.h>
 #include <toml++/toml.h>
 
@@ -76,6 +88,30 @@ class Converter {
   const std::string& file_;
 };
 
+bool breaks_assumption(std::string_view text) {
+  try {
+    static_cast<void>(toml::parse(text));
+  } catch (const toml::parse_error&) {
+    return false;
+  } catch (const Assumption&) {
+    return true;
+  }
+  return false;
+}
+
+// The library does not say where; the shortest run of lines that does it ends there.
+int line_of_assumption(std::string_view text) {
+  std::vector<std::size_t> ends;
+  for (std::size_t i = 0; i < text.size(); ++i) {
+    if (text[i] == '\n') ends.push_back(i + 1);
+  }
+  ends.push_back(text.size());
+  const auto line = std::partition_point(ends.begin(), ends.end(), [&](std::size_t end) {
+    return !breaks_assumption(text.substr(0, end));
+  });
+  return static_cast<int>(line - ends.begin()) + 1;
+}
+
 std::optional<std::string> why_unreadable(const std::filesystem::path& file) {
   std::error_code error;
   const auto status = std::filesystem::status(file, error);
@@ -102,8 +138,10 @@ std::optional<Node> parse_toml(std::string_view text, const std::string& file, F
   } catch (const toml::parse_error& error) {
     faults.add(place_of(error.source(), file),
                "not TOML: " + one_line(std::string(error.description())));
-    return std::nullopt;
+  } catch (const Assumption&) {
+    faults.add({file, line_of_assumption(text), 1}, "not TOML: a key is expected in this line");
   }
+  return std::nullopt;
 }
 
 std::optional<std::string> read_text(const std::filesystem::path& file, Faults& faults) {

@@ -157,7 +157,7 @@ TEST(ReadLevel, FillsInTheDefaults) {
 }
 
 TEST(Like, MergesKeyByKeyAndTakesAttacksAway) {
-  const Kind& longer = example().kinds[1];
+  const Kind longer = example().kinds[1];
   EXPECT_EQ(longer.attacks[0].range, 2.2);
   EXPECT_EQ(longer.attacks[0].damage, 8.0);
   EXPECT_EQ(longer.sight->field_of_view.degrees(), 110.0);
@@ -261,6 +261,8 @@ struct Bad {
   const char* faults;
 };
 
+void PrintTo(const Bad& bad, std::ostream* out) { *out << std::string(bad.text).substr(0, 12); }
+
 class BadInput : public ::testing::TestWithParam<Bad> {};
 
 TEST_P(BadInput, IsReportedInOneClearLineEach) {
@@ -363,6 +365,8 @@ TEST(BadInput, SyntaxErrorsHaveAPlaceAndOneLine) {
     EXPECT_NE(faults.find("error: not TOML: "), std::string::npos) << faults;
     EXPECT_EQ(std::count(faults.begin(), faults.end(), '\n'), 1) << faults;
   }
+  EXPECT_EQ(faults_of("seed = 1\n\n[.a]\nseed = 2\n"),
+            "bad.toml:3:1: error: not TOML: a key is expected in this line\n");
   EXPECT_NE(faults_of(std::string(1'000'000, '[')).find("error: not TOML"), std::string::npos);
   EXPECT_NE(faults_of("a = " + std::string(1'000'000, '[')).find("error: not TOML"),
             std::string::npos);
