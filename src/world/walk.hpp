@@ -3,6 +3,7 @@
 #include <bit>
 #include <cmath>
 #include <cstring>
+#include <optional>
 
 #include "world/lanes.hpp"
 #include "world/tree.hpp"
@@ -17,6 +18,8 @@ namespace gaze {
 class Walker {
  public:
   static constexpr float kSlack = 1.0F + 16.0F * std::numeric_limits<float>::epsilon();
+
+  Walker() = default;
 
   // All axes at once (the fourth is none), and no branches: which way a segment runs cannot be
   // predicted.
@@ -82,11 +85,26 @@ inline void fetch_ahead(const Tree& tree, std::uint32_t child) {
   }
 }
 
+using Stack = std::array<std::uint32_t, kStackSize>;
+
+/// Puts the children that may be touched on the stack. All are stored and only those touched are
+/// kept: no branch, for none could be predicted. @return The new size of the stack.
+inline std::size_t push_touched(const Tree& tree, const Walker& walker, const Tree::Node& node,
+                                Stack& stack, std::size_t size,
+                                std::array<float, Tree::kWidth>& enter) {
+  const unsigned mask = tree.touch(node, walker.query(), enter.data());
+  for (std::size_t slot = 0; slot < Tree::kWidth; ++slot) {
+    stack[size] = node.child[slot];
+    size += mask >> slot & 1U;
+  }
+  return size;
+}
+
 /// Calls visit(item) for every item whose box may be touched, until it returns true.
 template <typename Visit>
 bool walk_any(const Tree& tree, const Walker& walker, Visit&& visit) {
   if (tree.nodes.empty()) return false;
-  std::array<std::uint32_t, kStackSize> stack;
+  Stack stack;
   stack[0] = 0;
   std::size_t size = 1;
   std::array<float, Tree::kWidth> enter;
@@ -96,17 +114,63 @@ bool walk_any(const Tree& tree, const Walker& walker, Visit&& visit) {
       if (visit(at & ~Tree::kItemBit)) return true;
       continue;
     }
-    const Tree::Node& node = tree.nodes[at];
     const std::size_t before = size;
-    const unsigned mask = tree.touch(node, walker.query(), enter.data());
-    // All are stored and only those touched are kept: no branch, for none could be predicted.
-    for (std::size_t slot = 0; slot < Tree::kWidth; ++slot) {
-      stack[size] = node.child[slot];
-      size += mask >> slot & 1U;
-    }
+    size = push_touched(tree, walker, tree.nodes[at], stack, size, enter);
     if (size > before + 1) fetch_ahead(tree, stack[before]);
   }
   return false;
+}
+
+/// Walks for many questions, a few at a time by turns: while one waits for memory, or for the boxes
+/// of a node to be compared, the others go on. `start(i)` gives the walker of question i, if it can
+/// be asked; visit(i, item) says whether that is the answer; finish(i, found) takes it.
+template <typename Start, typename Visit, typename Finish>
+void walk_any_by_turns(const Tree& tree, std::size_t count, Start&& start, Visit&& visit,
+                       Finish&& finish) {
+  struct Turn {
+    Walker walker;
+    std::size_t question = 0;
+    std::size_t size = 0;
+    Stack stack;
+  };
+  constexpr std::size_t kAtOnce = 6;
+  std::array<Turn, kAtOnce> turns;
+  std::size_t next = 0;
+  const auto begin_next = [&](Turn& turn) {
+    while (next < count) {
+      turn.question = next++;
+      if (const std::optional<Walker> walker = start(turn.question)) {
+        turn.walker = *walker;
+        turn.stack[0] = 0;
+        turn.size = 1;
+        return true;
+      }
+      finish(turn.question, false);
+    }
+    return false;
+  };
+  std::size_t active = 0;
+  while (active < kAtOnce && begin_next(turns[active])) ++active;
+  std::array<float, Tree::kWidth> enter;
+  while (active > 0) {
+    for (std::size_t i = 0; i < active; ++i) {
+      Turn& turn = turns[i];
+      const std::uint32_t at = turn.stack[--turn.size];
+      bool found = false;
+      if ((at & Tree::kItemBit) != 0) {
+        found = visit(turn.question, at & ~Tree::kItemBit);
+      } else {
+        turn.size = push_touched(tree, turn.walker, tree.nodes[at], turn.stack, turn.size, enter);
+        if (turn.size > 0) fetch_ahead(tree, turn.stack[turn.size - 1]);
+      }
+      if (!found && turn.size > 0) continue;
+      finish(turn.question, found);
+      if (!begin_next(turn)) {
+        turn = turns[--active];
+        --i;
+      }
+    }
+  }
 }
 
 /// Calls visit(item), nearest boxes first as far as that costs little; visit may shorten the way by

@@ -177,7 +177,22 @@ std::optional<Touch> World::sweep(const Cylinder& cylinder, const Vector3d& moti
 
 void World::are_clear(std::span<const Segment> segments, Stops what,
                       std::span<std::uint8_t> clear) const noexcept {
-  ask_each(segments, clear, [&](const Segment& segment) { return is_clear(segment, what); });
+  assert(segments.size() == clear.size());
+  if (index_->tree.nodes.empty()) {
+    std::fill(clear.begin(), clear.end(), std::uint8_t{1});
+    return;
+  }
+  const auto start = [&](std::size_t i) {
+    return is_askable(segments[i])
+               ? std::optional(Walker(to_plan(index_->plane, segments[i]), around(0.0)))
+               : std::nullopt;
+  };
+  const auto visit = [&](std::size_t i, std::uint32_t piece) {
+    return index_->stops(piece, what) &&
+           gaze::first_touch(index_->prism(piece), to_plan(index_->plane, segments[i])).has_value();
+  };
+  walk_any_by_turns(index_->tree, segments.size(), start, visit,
+                    [&](std::size_t i, bool found) { clear[i] = found ? 0 : 1; });
 }
 
 void World::are_clear(std::span<const Ray> rays, Stops what,

@@ -10,6 +10,7 @@
 #include <sstream>
 
 #include "commands.hpp"
+#include "support/temporary_folder.hpp"
 
 namespace gaze {
 namespace {
@@ -44,16 +45,7 @@ std::string contents(const fs::path& file) {
   return {std::istreambuf_iterator<char>(stream), {}};
 }
 
-class Command : public ::testing::Test {
- protected:
-  void SetUp() override { fs::create_directories(folder); }
-  void TearDown() override { fs::remove_all(folder); }
-  fs::path write(const std::string& name, const std::string& text) const {
-    std::ofstream(folder / name) << text;
-    return folder / name;
-  }
-  const fs::path folder = fs::temp_directory_path() / ("gaze-cli-" + std::to_string(::getpid()));
-};
+using Command = testing::InTemporaryFolder;
 
 TEST_F(Command, CheckPassesTheDemo) {
   const Answer answer = gaze_call({"check", GAZE_DEMO});

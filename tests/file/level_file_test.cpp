@@ -3,9 +3,9 @@
 #include <gtest/gtest.h>
 
 #include <filesystem>
-#include <fstream>
 
 #include "support/levels.hpp"
+#include "support/temporary_folder.hpp"
 
 namespace gaze {
 namespace {
@@ -402,14 +402,8 @@ TEST(BadInput, OfRandomBytesNeverCrashes) {
 
 // ---- files
 
-class Files : public ::testing::Test {
+class Files : public testing::InTemporaryFolder {
  protected:
-  void SetUp() override { fs::create_directories(folder); }
-  void TearDown() override { fs::remove_all(folder); }
-  fs::path write(const std::string& name, const std::string& text) const {
-    std::ofstream(folder / name) << text;
-    return folder / name;
-  }
   static std::string first_fault(const fs::path& file) {
     try {
       static_cast<void>(read_level(file));
@@ -418,7 +412,6 @@ class Files : public ::testing::Test {
     }
     return "readable";
   }
-  const fs::path folder = fs::temp_directory_path() / ("gaze-files-" + std::to_string(::getpid()));
 };
 
 TEST_F(Files, ThatCannotBeReadAreNamedAtOneOne) {
