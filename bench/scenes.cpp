@@ -181,4 +181,22 @@ void add_chasers(Level& level, int chasers, std::uint64_t seed) {
   }
 }
 
+void gather_round_player(Level& level, double within, std::uint64_t seed) {
+  Random random(seed);
+  const World world(level);
+  Sight& sight = *level.kinds[0].sight;
+  sight.field_of_view = Angle::from_degrees(360.0);
+  sight.remember = Duration::from_seconds(86'400.0);
+  const Vector3d player = level.agents[0].position;
+  for (std::size_t i = 1; i < level.agents.size();) {
+    const Vector3d place =
+        player + Vector3d{random.between(-within, within), random.between(-within, within), 0.0};
+    const Segment eye_to_middle{place + Vector3d{0.0, 0.0, sight.eye_height},
+                                player + Vector3d{0.0, 0.0, 0.85}};
+    const bool is_free = !world.overlaps({place, 0.4, 1.7}, Stops::bodies);
+    if (!is_free || (place - player).norm() > within) continue;
+    if (world.is_clear(eye_to_middle, Stops::sight)) level.agents[i++].position = place;
+  }
+}
+
 }  // namespace gaze::scenes

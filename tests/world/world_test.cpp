@@ -68,6 +68,17 @@ TEST_F(OneBox, WhatIsNotFiniteFindsNothing) {
   EXPECT_FALSE(world.first_touch(BallPath{between(0, 0.5, 1, 4, 0.5, 1), NAN}, Stops::sight));
 }
 
+TEST_F(OneBox, FewAtOnceAndOddOnesAmongThem) {
+  const std::vector<Segment> segments{between(0, 0.5, 1, 4, 0.5, 1), between(NAN, 0, 0, 4, 0, 0),
+                                      between(0, 5, 1, 4, 5, 1)};
+  std::vector<std::uint8_t> clear(3, 9);
+  world.are_clear(segments, Stops::sight, clear);
+  EXPECT_EQ(clear, (std::vector<std::uint8_t>{0, 1, 1}));
+  World(Level{}).are_clear(segments, Stops::sight, clear);
+  EXPECT_EQ(clear, (std::vector<std::uint8_t>{1, 1, 1}));
+  world.are_clear(std::span<const Segment>{}, Stops::sight, std::span<std::uint8_t>{});
+}
+
 TEST_F(OneBox, RayIsTheSegmentOfItsLength) {
   EXPECT_TRUE(world.is_clear(Ray{{0, 0.5, 1}, {2, 0, 0}, 0.99}, Stops::sight));
   EXPECT_FALSE(world.is_clear(Ray{{0, 0.5, 1}, {2, 0, 0}, 1.01}, Stops::sight));
