@@ -2,7 +2,9 @@ namespace gaze {
 /// Thrown where the library takes for granted what a text need not keep to ("[.a]"); it would go on
 /// from there into undefined behaviour.
 struct Assumption {};
-[[noreturn, gnu::noinline]] static void refuse() { throw Assumption(); }
+[[noreturn, gnu::noinline]] static void refuse() {
+  throw Assumption();
+}
 static constexpr void assume(bool holds) {
   if (!holds) refuse();
 }

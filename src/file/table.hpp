@@ -62,7 +62,9 @@ class TableReader {
   /// Items of a list; none if it is something else.
   const std::vector<Node>& items(const std::string& key, std::size_t most);
 
-  void fault(const Place& place, std::string message) { context_.faults.add(place, std::move(message)); }
+  void fault(const Place& place, std::string message) {
+    context_.faults.add(place, std::move(message));
+  }
   void finish();
 
   std::string path_of(const std::string& key) const;

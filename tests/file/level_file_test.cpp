@@ -261,7 +261,9 @@ struct Bad {
   const char* faults;
 };
 
-void PrintTo(const Bad& bad, std::ostream* out) { *out << std::string(bad.text).substr(0, 12); }
+void PrintTo(const Bad& bad, std::ostream* out) {
+  *out << std::string(bad.text).substr(0, 12);
+}
 
 class BadInput : public ::testing::TestWithParam<Bad> {};
 

@@ -360,9 +360,8 @@ TEST(World, AnswersManyThreadsAtOnce) {
   std::vector<std::vector<std::uint8_t>> answers(4, std::vector<std::uint8_t>(segments.size()));
   std::vector<std::thread> threads;
   for (auto& answer : answers) {
-    threads.emplace_back([&] {
-      World(world).are_clear(std::span<const Segment>(segments), Stops::sight, answer);
-    });
+    threads.emplace_back(
+        [&] { World(world).are_clear(std::span<const Segment>(segments), Stops::sight, answer); });
   }
   for (std::thread& thread : threads) thread.join();
   for (const auto& answer : answers) EXPECT_EQ(answer, answers[0]);
