@@ -10,12 +10,14 @@ namespace {
 
 std::string verdict_line(const std::vector<Finding>& findings, std::size_t files) {
   const auto count = [&](Finding::Severity severity) {
-    return std::count_if(findings.begin(), findings.end(),
-                         [=](const Finding& finding) { return finding.severity == severity; });
+    const auto number =
+        std::count_if(findings.begin(), findings.end(),
+                      [=](const Finding& finding) { return finding.severity == severity; });
+    return fmt::format("{} {}{}", number, name_of(severity), number == 1 ? "" : "s");
   };
-  return fmt::format("{} level{} read: {} errors, {} warnings, {} notes\n", files,
-                     files == 1 ? "" : "s", count(Finding::Severity::error),
-                     count(Finding::Severity::warning), count(Finding::Severity::note));
+  return fmt::format("{} level{} read: {}, {}, {}\n", files, files == 1 ? "" : "s",
+                     count(Finding::Severity::error), count(Finding::Severity::warning),
+                     count(Finding::Severity::note));
 }
 
 }  // namespace

@@ -21,14 +21,10 @@ std::optional<Vector3d> place_to_face(const Simulation::State& state, std::uint3
   return contact->last_place + Vector3d{0.0, 0.0, state.kind(contact->other).height / 2.0};
 }
 
-double speed_of(const Kind& kind) {
-  return kind.move.gait == Gait::fixed ? 0.0 : kind.move.speed;
-}
-
 Wish chase(Simulation::State& state, std::uint32_t who) {
   const auto& contact = state.target[who];
   if (!contact) return {};
-  Leg leg{contact->last_place, 0.0, speed_of(state.kind(who))};
+  Leg leg{contact->last_place, 0.0, state.kind(who).move.speed};
   if (contact->state == Contact::State::noticed) {
     leg.goal = state.seen_position[contact->other];
     leg.stop = stop_distance(state.kind(who), state.kind(contact->other));
@@ -51,7 +47,7 @@ LegResult walk_watched(Simulation::State& state, std::uint32_t who, const Vector
     course.progress = {level_distance(state, who, goal), state.now() - budget, false};
     course.is_new = false;
   }
-  const LegResult result = walk_leg(state, who, {goal, 0.0, speed_of(state.kind(who))}, budget);
+  const LegResult result = walk_leg(state, who, {goal, 0.0, state.kind(who).move.speed}, budget);
   stuck = !result.arrived && is_stuck(course, level_distance(state, who, goal), state.now(),
                                       state.level->ticks_per_second);
   if (stuck && !course.progress.told) {
