@@ -20,17 +20,19 @@ struct AgentId {
 struct Event {
   /// In the order in which the events of one tick are listed.
   enum class What : std::uint8_t {
-    arrived,   ///< At `place`, the end of a script's way.
-    blocked,   ///< On the way to `place`: under 1 cm nearer within a second.
-    attacked,  ///< `other` with `attack`, from `distance`.
-    fired,     ///< A projectile of `attack` from `place`.
-    hit,       ///< `other`, or `solid`, or the ground, with `attack` at `place`.
-    hurt,      ///< By `other` with `attack`: lost `damage`, `health` is left.
-    defeated,  ///< By `other`.
-    noticed,   ///< `other`, by sight, at `distance`, `angle_deg` off its facing.
-    lost,      ///< `other`, by sight; last perceived at `place`.
-    forgot,    ///< `other`.
-    mode,      ///< Changed it, `from` one `to` another.
+    arrived,    ///< At `place`, the end of a script's way.
+    blocked,    ///< On the way to `place`: under 1 cm nearer within a second.
+    attacked,   ///< `other` with `attack`, from `distance`.
+    fired,      ///< A projectile of `attack` from `place`.
+    hit,        ///< `other`, or `solid`, or the ground, with `attack` at `place`.
+    hurt,       ///< By `other` with `attack`: lost `damage`, `health` is left.
+    defeated,   ///< By `other`.
+    triggered,  ///< Stepped into `zone`.
+    heard,      ///< `noise` of `other`, or of nobody, at `place`, `distance` away.
+    noticed,    ///< `other`, `by` a sense, at `distance`, `angle_deg` off its facing.
+    lost,       ///< `other`; last perceived at `place`.
+    forgot,     ///< `other`, or the noise that it went by.
+    mode,       ///< Changed it, `from` one `to` another.
   };
 
   What what = What::mode;
@@ -38,7 +40,11 @@ struct Event {
   AgentId agent;  ///< Who did or felt it.
   std::optional<AgentId> other;
   std::optional<SolidId> solid;
+  std::optional<std::uint32_t> zone;  ///< Index in Level::zones.
+  std::optional<AgentId> teller;      ///< Noticed because told by this one.
+  Sense by = Sense::sight;
   std::string_view attack;  ///< Lives as long as the simulation or any copy of it.
+  std::string_view noise;   ///< Its name; lives as long.
   double distance = 0.0;
   double angle_deg = 0.0;
   double damage = 0.0;

@@ -2,13 +2,17 @@
 
 // Everything that Gaze offers; each header also stands alone.
 #include "gaze/event.hpp"
+#include "gaze/feeling.hpp"
 #include "gaze/finding.hpp"
 #include "gaze/geometry.hpp"
+#include "gaze/hearing.hpp"
 #include "gaze/level.hpp"
 #include "gaze/level_file.hpp"
 #include "gaze/picture.hpp"
+#include "gaze/reaction.hpp"
 #include "gaze/report.hpp"
 #include "gaze/seen_area.hpp"
+#include "gaze/senses.hpp"
 #include "gaze/sight.hpp"
 #include "gaze/simulation.hpp"
 #include "gaze/time.hpp"

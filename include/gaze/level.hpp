@@ -1,7 +1,5 @@
 #pragma once
 
-#include <array>
-#include <bitset>
 #include <cstdint>
 #include <map>
 #include <optional>
@@ -10,6 +8,8 @@
 #include <vector>
 
 #include "gaze/geometry.hpp"
+#include "gaze/reaction.hpp"
+#include "gaze/senses.hpp"
 #include "gaze/time.hpp"
 
 /// What a designer wrote, as plain values. `read_level` makes a Level from a file; a program may as
@@ -24,14 +24,10 @@ struct Place {
   auto operator<=>(const Place&) const = default;
 };
 
-/// The four things that a material can stop.
-enum class Stops : std::uint8_t { sight, bodies, shots, sound };
-inline constexpr std::array kStopsNames{"sight", "bodies", "shots", "sound"};
-using StopSet = std::bitset<4>;  ///< Indexed by Stops.
-
 struct Material {
   std::string name;
   StopSet stops;
+  double muffles = 1.0;  ///< Share of a noise's reach lost in passing, if it stops sound; [0, 1].
 };
 
 /// A wall (a path of some thickness) or a block (a filled outline), rising from `base` by `height`.
@@ -54,19 +50,9 @@ struct Team {
   Place place;
 };
 
-enum class Mode { post, patrol, chase, return_, script, host, out };
 enum class Gait { fixed, walk };
 enum class Driver { mind, script, host };
 enum class PatrolStyle { round, to_and_fro };
-
-struct Sight {
-  double range = 0.0;       ///< Metres, above 0.
-  double keep_range = 0.0;  ///< Metres, at least `range`.
-  Angle field_of_view;      ///< Full opening angle, (0, 360].
-  double eye_height = 0.0;  ///< Metres above the feet.
-  Duration notice_time;     ///< Of unbroken evidence before it counts.
-  Duration remember;        ///< After evidence ends.
-};
 
 struct Move {
   Gait gait = Gait::fixed;
@@ -74,6 +60,10 @@ struct Move {
   Angle turn_rate = Angle::from_degrees(360.0);  ///< A second.
   std::optional<double> stop_distance;  ///< Metres, centre to centre; else the sum of both radii.
   double step_height = 0.3;             ///< Metres.
+  double step_reach = 0.0;              ///< Of the noise "step" as it walks; 0: none.
+  double quiet_reach = 0.0;             ///< The same while it walks quietly.
+  double stride = 0.75;                 ///< Metres from one such noise to the next, above 0.
+  double search_radius = 3.0;           ///< Metres about the place that it searches.
 };
 
 struct Attack {
@@ -90,14 +80,8 @@ struct Attack {
   Vector3d muzzle{0.0, 0.0, 0.0};          ///< Shots: forward, left, up from the feet, metres.
   Angle aim_tolerance = Angle::from_degrees(3.0);  ///< Shots: between facing and target.
   Duration lifetime;                               ///< Shots: above 0.
-};
-
-/// What an agent does about what it perceives. Nothing set: it keeps its mode.
-struct When {
-  std::optional<Mode> sees;
-  std::optional<Mode> loses;
-  std::optional<Mode> forgets = Mode::return_;
-  std::optional<Mode> idle;  ///< post or patrol; else patrol with two points or more, else post.
+  double noise_reach = 0.0;                        ///< Shots: heard where they land, by its name.
+  double fire_reach = 0.0;                         ///< Shots: of the noise "shot" at the muzzle.
 };
 
 constexpr std::uint32_t kNoTeam = 0xFFFFFFFF;
@@ -111,7 +95,19 @@ struct Kind {
   double height = 1.7;                             ///< Metres, above 0.
   double health = 100.0;                           ///< Points, above 0.
   std::vector<double> body_points{0.0, 0.5, 1.0};  ///< Shares of the height that others look at.
-  std::optional<Sight> sight;                      ///< None: it never sees.
+  double visibility = 1.0;                         ///< Evidence of it grows as fast, [0, 100].
+  double still_visibility = 1.0;                   ///< The same while it does not move.
+  std::vector<std::string> tags;
+  std::optional<Sight> sight;  ///< None: it never sees.
+  std::optional<Scan> scan;
+  std::optional<Head> head;
+  std::optional<Hearing> hearing;
+  std::vector<Feeler> feelers;  ///< In the order of the file, at most 32.
+  std::optional<Nearness> nearness;
+  std::optional<TouchSense> touch;
+  std::optional<HurtSense> hurt;
+  std::optional<Tell> tell;
+  Choose choose;
   Move move;
   std::vector<Attack> attacks;  ///< In the order of the file.
   When when;
@@ -119,12 +115,15 @@ struct Kind {
 };
 
 struct ScriptStep {
-  enum class What { go, wait, face, repeat };
+  enum class What { go, wait, face, noise, quiet, repeat };
   What what = What::wait;
   Vector3d place{0.0, 0.0, 0.0};  ///< go
   std::optional<double> speed;    ///< go: metres a second; else the speed of the kind.
   Duration duration;              ///< wait
-  Angle facing;                   ///< face
+  Angle facing;                   ///< face: turns to it, at its turn rate, and goes on.
+  std::string noise;              ///< noise: its name.
+  double reach = 0.0;             ///< noise: metres, above 0.
+  bool quiet = true;              ///< quiet: from here on, or no longer.
 };
 
 struct Agent {
@@ -136,6 +135,24 @@ struct Agent {
   std::vector<Vector3d> patrol;
   PatrolStyle patrol_style = PatrolStyle::round;
   std::vector<ScriptStep> script;
+  bool is_asleep = false;  ///< Until woken it perceives nothing and does nothing.
+  Place place;
+};
+
+/// An area with properties of its own, and a trigger for those who step into it.
+struct Zone {
+  std::string id;
+  std::vector<Vector2d> outline;  ///< Plan points; closed.
+  double base = 0.0;              ///< Metres; not in upright levels.
+  double height = 2.5;            ///< Metres, above 0.
+  std::vector<std::string> tags;
+  double dimness = 0.0;                   ///< Share of evidence that it takes, [0, 1].
+  std::vector<std::string> triggered_by;  ///< Teams, kinds or tags; empty: anybody.
+  std::vector<std::string> grants;        ///< Tags that those get who trigger it,
+  std::vector<std::string> takes;         ///< and those that they lose.
+  std::vector<std::uint32_t> tells;       ///< Agents that are told who triggered it,
+  std::vector<std::uint32_t> wakes;       ///< and those that it switches on.
+  bool once = false;                      ///< Triggered the first time only.
   Place place;
 };
 
@@ -151,11 +168,12 @@ struct Level {
   std::uint64_t seed = 1;
   double gravity = 9.81;                      ///< Metres a second squared, downwards.
   std::optional<double> ground_height = 0.0;  ///< Of an endless floor; none: there is no floor.
-  std::vector<Material> materials{{"brick", StopSet(0b1111)}};
+  std::vector<Material> materials{{"brick", StopSet(0b1111), 1.0}};
   std::vector<Team> teams;
   std::vector<Kind> kinds;      ///< Those of the file first, in its order; then agents' own.
   std::size_t named_kinds = 0;  ///< How many of `kinds` are of the file.
   std::vector<Solid> solids;
+  std::vector<Zone> zones;
   std::vector<Agent> agents;
   Origins origins;
 
@@ -182,7 +200,6 @@ struct Level {
 /// How far it goes on seeing what it has noticed, or 0 without sight, metres.
 [[nodiscard]] double farthest_sight(const Kind& kind);
 
-[[nodiscard]] std::string_view name_of(Mode mode);
 [[nodiscard]] std::string_view name_of(Plane plane);
 
 }  // namespace gaze

@@ -14,7 +14,7 @@ namespace gaze {
 /// Who looks. The facing is a unit vector in the plan of the plane ([x, y]; upright [x, z]).
 struct Looker {
   Vector3d feet{0.0, 0.0, 0.0};
-  Vector2d facing{1.0, 0.0};
+  Vector2d facing{1.0, 0.0};  ///< Of the head.
   Sight sight;
   bool has_noticed = false;  ///< Its range limit is then `keep_range`.
 };
@@ -24,11 +24,15 @@ struct Looked {
   Vector3d feet{0.0, 0.0, 0.0};
   double height = 1.7;
   std::span<const double> body_points;  ///< Shares of the height; none: it cannot be seen.
+  double radius = 0.0;                  ///< Metres; for distances to its surface.
+  double visibility = 1.0;              ///< As it is now: still or moving.
+  double dimness = 0.0;                 ///< Of where it stands, [0, 1].
 };
 
 struct RangeTest {
-  double value =
-      0.0;  ///< Metres, between the feet: in x and y; upright: x and z; space: all three.
+  /// Metres, between the feet: in x and y; upright: x and z; space: all three. To the surface if
+  /// the sight measures so, down to 0.
+  double value = 0.0;
   double limit = 0.0;
   bool pass = false;  ///< On the limit is inside.
 };
@@ -37,36 +41,54 @@ struct FieldTest {
   double value_deg = 0.0;  ///< Between the facing and the line from the eye to the other's middle.
   double limit_deg = 0.0;  ///< Half the field of view.
   bool pass = false;
+  bool is_near = false;  ///< It passes within the near ring, whatever the angle.
 };
 
 struct LineTest {
   double visible = 0.0;  ///< Share of the body points that a ray from the eye reaches.
-  double limit = 0.0;    ///< It passes above this.
+  double limit = 0.0;    ///< It passes from this share on, and above 0.
   bool pass = false;
   int points = 0;                      ///< How many rays there were.
   std::string blocked_by;              ///< Id of a solid; empty if nothing is in the way.
   Vector3d blocked_at{0.0, 0.0, 0.0};  ///< Where that ray stops.
 };
 
-/// What one agent can tell of another by sight, and why. All three tests are always made.
+/// How fast evidence of another grows, by its parts: each 1 where nothing slows it.
+struct EvidenceRate {
+  double visibility = 1.0;  ///< Of the other, moving or still.
+  double visible = 1.0;     ///< Share of its body points.
+  double fade = 1.0;        ///< By distance: from 1 at `fade_from` to 0 at the limit.
+  double light = 1.0;       ///< 1 - dimness.
+
+  double rate() const { return visibility * visible * fade * light; }  ///< Of 1 / notice_time.
+};
+
+/// What one agent can tell of another by sight, and why. All tests are always made.
 struct Verdict {
   std::string looker;
   std::string other;
-  bool sees = false;  ///< All three pass, and nothing in `hindrance`.
+  bool sees = false;  ///< All pass, and nothing in `hindrance`.
   RangeTest range;
   FieldTest field;
+  std::optional<FieldTest> vertical;  ///< If the sight has a vertical field of view.
   LineTest line;
+  EvidenceRate evidence;
+  double gathered = 0.0;  ///< Evidence so far, [0, 1]; noticed at 1. Simulations know it.
   bool has_sight = true;  ///< False: there are no tests.
   std::string hindrance;  ///< Why it does not look for the other at all; mostly empty.
 };
 
-/// Makes all three tests and keeps their numbers. Solids are named as in the level.
+/// Makes all tests and keeps their numbers. Solids are named as in the level.
 [[nodiscard]] Verdict look(const World& world, const Level& level, const Looker& looker,
                            const Looked& other);
 
 /// The same answer as `look(...).sees`, cheapest test first and as few rays as it takes.
 /// Does not throw or allocate.
 [[nodiscard]] bool can_see(const World& world, const Looker& looker, const Looked& other) noexcept;
+
+/// How fast evidence grows of somebody who is seen now: as in the verdict. One ray a body point.
+[[nodiscard]] double evidence_rate(const World& world, const Looker& looker,
+                                   const Looked& other) noexcept;
 
 /// Distance and angle as in the verdict, without the line of sight.
 struct Sighting {
@@ -80,7 +102,7 @@ struct Sighting {
 [[nodiscard]] std::string explain(const Verdict& verdict);
 
 /// The eye of a looker.
-[[nodiscard]] Vector3d eye_of(const Looker& looker) noexcept;
+[[nodiscard]] Vector3d eye_of(Plane plane, const Looker& looker) noexcept;
 
 /// The rays of the line of sight, from the eye to each body point, and where each one stops.
 struct SightRay {

@@ -5,6 +5,7 @@
 #include <stdexcept>
 #include <string>
 #include <string_view>
+#include <vector>
 
 #include "gaze/event.hpp"
 #include "gaze/level.hpp"
@@ -26,7 +27,10 @@ struct AgentState {
   double health = 0.0;               ///< Never below 0.
   bool is_alive = true;
   Mode mode = Mode::post;
-  std::optional<AgentId> target;  ///< The agent it acts on; nearest of those noticed.
+  std::optional<AgentId> target;  ///< The agent it acts on, of those it notices.
+  Vector2d head{1.0, 0.0};        ///< Where its sight looks: the facing, if it has no head.
+  bool is_awake = true;           ///< Else it perceives nothing and does nothing.
+  std::vector<std::string> tags;  ///< Those it has now.
 };
 
 /// A shot in flight.
@@ -85,6 +89,16 @@ class Simulation {
   Awareness awareness(AgentId looker, AgentId other) const;
   /// Where the looker last perceived the other; nothing while it is unaware of it.
   std::optional<Vector3d> last_place(AgentId looker, AgentId other) const;
+
+  /// By which sense a looker knows of another: the leading one while it notices it, else the last.
+  std::optional<Sense> noticed_by(AgentId looker, AgentId other) const;
+
+  /// Makes a noise, to be heard in the next step. Throws UsageError unless its reach is above 0.
+  void make_noise(const Vector3d& place, double reach, std::string_view name,
+                  std::optional<AgentId> maker = std::nullopt);
+
+  /// Switches an agent on that sleeps.
+  void wake(AgentId agent);
 
   /// Moves an agent that the host drives: until the next step it counts as having come there in a
   /// straight line. Throws UsageError for another driver or numbers that are not finite.

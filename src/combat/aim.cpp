@@ -25,17 +25,6 @@ double fight_distance(Plane plane, const Fighter& one, const Fighter& other) {
   return std::sqrt(dot(way, way) + across * across);
 }
 
-Vector3d muzzle_place(Plane plane, const Fighter& shooter, const Vector3d& offset) {
-  const Vector2d& f = shooter.facing;
-  if (plane == Plane::upright) {
-    // Seen from the side, left of the facing is depth: toward y for who faces right.
-    const double depth = f.x() < 0.0 ? -offset.y() : offset.y();
-    return shooter.feet + Vector3d{f.x() * offset.x(), depth, f.y() * offset.x() + offset.z()};
-  }
-  return shooter.feet + Vector3d{f.x() * offset.x() - f.y() * offset.y(),
-                                 f.y() * offset.x() + f.x() * offset.y(), offset.z()};
-}
-
 bool can_strike(const World& world, const Attack& attack, const Fighter& fighter,
                 const Fighter& target) {
   return fight_distance(world.plane(), fighter, target) <= attack.range &&
@@ -47,13 +36,13 @@ bool can_shoot(const World& world, const Attack& attack, const Fighter& fighter,
                const Fighter& target) {
   if (fight_distance(world.plane(), fighter, target) > attack.range) return false;
   if (!is_turned_to(world.plane(), fighter, target, attack.aim_tolerance)) return false;
-  const Vector3d muzzle = muzzle_place(world.plane(), fighter, attack.muzzle);
+  const Vector3d muzzle = offset_place(world.plane(), fighter.feet, fighter.facing, attack.muzzle);
   return world.is_clear(BallPath{{muzzle, target.middle()}, attack.radius}, Stops::shots);
 }
 
 Vector3d launch_velocity(Plane plane, const Attack& attack, const Fighter& shooter,
                          const Fighter& target) {
-  Vector3d way = target.middle() - muzzle_place(plane, shooter, attack.muzzle);
+  Vector3d way = target.middle() - offset_place(plane, shooter.feet, shooter.facing, attack.muzzle);
   double length = std::sqrt(way.x() * way.x() + way.y() * way.y() + way.z() * way.z());
   if (length == 0.0) {
     way = from_plan(plane, {shooter.facing, 0.0});

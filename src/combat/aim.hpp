@@ -18,9 +18,6 @@ struct Fighter {
 /// Centre to centre: in x and y; upright: x and z; space: all three. Metres.
 [[nodiscard]] double fight_distance(Plane plane, const Fighter& one, const Fighter& other);
 
-/// Where shots leave: an offset forward, left and up from the feet.
-[[nodiscard]] Vector3d muzzle_place(Plane plane, const Fighter& shooter, const Vector3d& offset);
-
 /// Near enough, within the arc about the facing, nothing that stops bodies between the middles.
 [[nodiscard]] bool can_strike(const World& world, const Attack& attack, const Fighter& fighter,
                               const Fighter& target);

@@ -13,6 +13,10 @@ inline constexpr Allowed kCoordinate{-ReadLimits::coordinate, ReadLimits::coordi
 inline constexpr Allowed kSize{0.0, 1000.0, "m", true};
 inline constexpr Allowed kOffset{-1000.0, 1000.0, "m"};
 inline constexpr Allowed kSeconds{0.0, 86'400.0, "s"};
+inline constexpr Allowed kRange{0.0, 2.0 * ReadLimits::coordinate, "m", true};
+inline constexpr Allowed kReach{0.0, 2.0 * ReadLimits::coordinate, "m"};
+inline constexpr Allowed kFullAngle{0.0, 360.0, "degrees", true};
+inline constexpr Allowed kShare{0.0, 1.0, ""};
 
 /// Names defined so far, by what they name.
 struct Names {
@@ -23,12 +27,38 @@ struct Names {
 
 /// Reads the values of a kind from a table in which `like` has been resolved.
 [[nodiscard]] Kind read_kind(ReadContext& context, const Node& table, const std::string& name,
-                             const std::string& path, const Names& names);
+                             const std::string& path, const Names& names, Plane plane);
+
+/// The parts of that: every sense, and what it does about what it perceives.
+void read_senses(ReadContext& context, TableReader& reader, Kind& kind, const Names& names,
+                 Plane plane);
+[[nodiscard]] When read_when(ReadContext& context, const Node& table, const std::string& path,
+                             const Kind& kind, const Names& names);
+
+/// [forward, left, up]; the fallback if it is left out or wrong.
+[[nodiscard]] Vector3d read_offset(TableReader& reader, const std::string& key,
+                                   const Vector3d& fallback);
+[[nodiscard]] std::vector<std::string> read_tags(TableReader& reader, const std::string& key);
+
+/// True if the node is a table; a fault if it is not.
+bool is_table(TableReader& reader, const Node& node, const std::string& path);
+
+/// Zones, which name agents; to be read after these.
+void read_zones(ReadContext& context, TableReader& top, Level& level);
+
+/// Faults for agents and tags that kinds in play name and nobody has.
+void check_references(ReadContext& context, const Level& level);
 
 /// The keys of an agent that are its own; all others are values of its kind.
 [[nodiscard]] const std::vector<std::string>& agent_keys();
 /// The keys that an agent may change of its kind.
 [[nodiscard]] const std::vector<std::string>& kind_keys();
+
+/// Plan points of `key`, which must be there; none if any is wrong.
+[[nodiscard]] std::vector<Vector2d> read_plan_points(TableReader& reader, const std::string& key,
+                                                     std::size_t most);
+/// False with a fault if the points are no simple outline.
+bool check_outline(TableReader& reader, const std::vector<Vector2d>& points);
 
 [[nodiscard]] std::optional<Solid> read_solid(ReadContext& context, const Node& table,
                                               Solid::Form form, const Names& names, Plane plane,

@@ -1,4 +1,5 @@
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 
 #include <algorithm>
 
@@ -10,35 +11,49 @@ namespace {
 
 using Plan = std::pair<Plane, double>;  // the plane, and the height of the ground
 
+void read_go(TableReader& reader, const Node& go, const Plan& plan, ScriptStep& step) {
+  step.speed = reader.optional_number("speed", {0.0, 1000.0, "m/s", true});
+  const auto place = read_point(reader, go, reader.path_of("go"), plan.first, plan.second);
+  if (place) step.place = *place;
+}
+
+void read_noise(TableReader& reader, ScriptStep& step) {
+  step.noise = reader.needed_name("noise");
+  step.reach = reader.needed_number("reach", kRange);
+}
+
+void read_repeat(TableReader& reader, const Node& repeat) {
+  if (repeat.type == Node::Type::boolean && repeat.boolean) return;
+  reader.fault(repeat.place,
+               fmt::format("{} is {}; true is allowed", reader.path_of("repeat"), found(repeat)));
+}
+
 std::optional<ScriptStep> read_step(ReadContext& context, const Node& node, const std::string& path,
                                     const Plan& plan) {
+  static const std::vector<std::string> kWords{"go", "wait", "face", "noise", "quiet", "repeat"};
   TableReader reader(context, node, path);
-  if (node.type != Node::Type::table) {
-    reader.fault(node.place, fmt::format("{} is {}; a table is needed", path, found(node)));
-    return std::nullopt;
-  }
+  if (!is_table(reader, node, path)) return std::nullopt;
   ScriptStep step;
-  const Node* go = reader.find("go");
-  const auto wait = reader.optional_number("wait", kSeconds);
-  const Node* repeat = reader.find("repeat");
-  const Node* wait_node = node.find("wait");
-  if ((go != nullptr) + (wait_node != nullptr) + (repeat != nullptr) != 1) {
-    reader.fault(node.place, path + " must hold one of: go, wait, repeat");
+  int given = 0;
+  for (std::size_t i = 0; i < kWords.size(); ++i) {
+    if (reader.find(kWords[i]) == nullptr) continue;
+    step.what = static_cast<ScriptStep::What>(i);
+    ++given;
   }
-  if (go != nullptr) {
-    step.what = ScriptStep::What::go;
-    step.speed = reader.optional_number("speed", {0.0, 1000.0, "m/s", true});
-    const auto place = read_point(reader, *go, path + ".go", plan.first, plan.second);
-    if (place) step.place = *place;
-  } else if (repeat != nullptr) {
-    step.what = ScriptStep::What::repeat;
-    if (repeat->type != Node::Type::boolean || !repeat->boolean) {
-      reader.fault(repeat->place,
-                   fmt::format("{}.repeat is {}; true is allowed", path, found(*repeat)));
-    }
-  } else {
-    step.duration = Duration::from_seconds(wait.value_or(0.0));
+  if (given != 1) {
+    reader.fault(node.place, fmt::format("{} must hold one of: {}", path, fmt::join(kWords, ", ")));
   }
+  const Node* first = node.find(kWords[static_cast<std::size_t>(step.what)]);
+  if (first == nullptr) return step;
+  using What = ScriptStep::What;
+  if (step.what == What::go) read_go(reader, *first, plan, step);
+  if (step.what == What::wait) step.duration = reader.duration("wait", 0.0, kSeconds);
+  if (step.what == What::face) {
+    step.facing = Angle::from_degrees(reader.number("face", 0.0, {-360.0, 360.0, "degrees"}));
+  }
+  if (step.what == What::noise) read_noise(reader, step);
+  if (step.what == What::quiet) step.quiet = reader.boolean("quiet", true);
+  if (step.what == What::repeat) read_repeat(reader, *first);
   reader.finish();
   return step;
 }
@@ -152,6 +167,7 @@ class AgentReader {
                              : PatrolStyle::round;
     agent.script = read_script(context_, reader, plan);
     agent.driver = read_driver(reader, table.find("script") != nullptr);
+    agent.is_asleep = reader.boolean("asleep", false);
     agent.kind = own_kind(table, path, agent.kind);
     for (const std::string& key : kind_keys()) reader.find(key);
     context_.origins[path] = table.place;
@@ -172,7 +188,7 @@ class AgentReader {
     if (changes.entries.empty() || kind >= level_.named_kinds) return kind;
     const Node merged = merge(kinds_[kind].value, changes);
     ReadContext own;  // its origins are those of the kind, but for what the agent changes
-    level_.kinds.push_back(read_kind(own, merged, kinds_[kind].key, path, names_));
+    level_.kinds.push_back(read_kind(own, merged, kinds_[kind].key, path, names_, level_.plane));
     level_.kinds.back().place = level_.kinds[kind].place;
     keep_origins(own, path, changes);
     context_.faults.add_inherited(std::move(own.faults), path);

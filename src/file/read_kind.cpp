@@ -7,29 +7,6 @@
 namespace gaze {
 namespace {
 
-constexpr Allowed kRange{0.0, 2.0 * ReadLimits::coordinate, "m", true};
-constexpr Allowed kFullAngle{0.0, 360.0, "degrees", true};
-
-std::optional<Sight> read_sight(ReadContext& context, const Node& table, const std::string& path,
-                                double height) {
-  TableReader reader(context, table, path);
-  Sight sight;
-  sight.range = reader.needed_number("range", kRange);
-  sight.field_of_view = Angle::from_degrees(reader.needed_number("field_of_view", kFullAngle));
-  const auto keep_range = reader.optional_number("keep_range", kRange);
-  sight.keep_range = keep_range.value_or(sight.range);
-  sight.eye_height = reader.number("eye_height", 0.9 * height, {0.0, 1000.0, "m"});
-  sight.notice_time = reader.duration("notice_time", 0.0, kSeconds);
-  sight.remember = reader.duration("remember", 0.0, kSeconds);
-  reader.finish();
-  if (keep_range && table.find("range") != nullptr && sight.keep_range < sight.range) {
-    reader.fault(table.find("keep_range")->place,
-                 fmt::format("{}.keep_range is {}; at least the range of {} m is allowed", path,
-                             sight.keep_range, sight.range));
-  }
-  return sight;
-}
-
 Move read_move(ReadContext& context, const Node& table, const std::string& path, double height) {
   TableReader reader(context, table, path);
   Move move;
@@ -40,6 +17,10 @@ Move read_move(ReadContext& context, const Node& table, const std::string& path,
       Angle::from_degrees(reader.number("turn_rate", 360.0, {0.0, 36'000.0, "degrees/s"}));
   move.stop_distance = reader.optional_number("stop_distance", {0.0, 1000.0, "m"});
   move.step_height = reader.number("step_height", std::min(0.3, height / 2.0), {0.0, 1000.0, "m"});
+  move.step_reach = reader.number("step_reach", 0.0, kReach);
+  move.quiet_reach = reader.number("quiet_reach", 0.0, kReach);
+  move.stride = reader.number("stride", 0.75, {0.01, 1000.0, "m"});
+  move.search_radius = reader.number("search_radius", 3.0, {0.0, 1000.0, "m"});
   reader.finish();
   const Node* step = table.find("step_height");
   if (step != nullptr && !(move.step_height < height)) {
@@ -58,12 +39,9 @@ void read_shot(TableReader& reader, Attack& attack, double height) {
       Angle::from_degrees(reader.number("aim_tolerance", 3.0, {0.0, 180.0, "degrees"}));
   const double flight = std::min(attack.range / attack.speed, kSeconds.high);
   attack.lifetime = reader.duration("lifetime", flight, {0.0, kSeconds.high, "s", true});
-  attack.muzzle = {0.0, 0.0, height / 2.0};
-  const Node* muzzle = reader.find("muzzle");
-  if (muzzle == nullptr) return;
-  if (const auto place = reader.numbers(*muzzle, reader.path_of("muzzle"), 3, kOffset)) {
-    attack.muzzle = {(*place)[0], (*place)[1], (*place)[2]};
-  }
+  attack.muzzle = read_offset(reader, "muzzle", {0.0, 0.0, height / 2.0});
+  attack.noise_reach = reader.number("noise_reach", 0.0, kReach);
+  attack.fire_reach = reader.number("fire_reach", 0.0, kReach);
 }
 
 Attack read_attack(ReadContext& context, const Node& table, const std::string& name,
@@ -88,12 +66,6 @@ Attack read_attack(ReadContext& context, const Node& table, const std::string& n
   return attack;
 }
 
-bool is_table(TableReader& reader, const Node& node, const std::string& path) {
-  if (node.type == Node::Type::table) return true;
-  reader.fault(node.place, fmt::format("{} is {}; a table is needed", path, found(node)));
-  return false;
-}
-
 void read_attacks(ReadContext& context, TableReader& reader, Kind& kind) {
   const Node* attacks = reader.find("attack");
   const std::string path = reader.path_of("attack");
@@ -105,22 +77,6 @@ void read_attacks(ReadContext& context, TableReader& reader, Kind& kind) {
     if (!is_table(reader, node, own_path)) continue;
     kind.attacks.push_back(read_attack(context, node, entry.key, own_path, kind.height));
   }
-}
-
-When read_when(ReadContext& context, const Node& table, const std::string& path) {
-  static const std::vector<std::string> kModes{"post", "patrol", "chase", "return"};
-  TableReader reader(context, table, path);
-  const auto mode = [&](const std::string& key, const std::vector<std::string>& words) {
-    const auto word = reader.word(key, words);
-    return word ? std::optional(static_cast<Mode>(*word)) : std::nullopt;
-  };
-  When when;
-  when.sees = mode("sees", kModes);
-  when.loses = mode("loses", kModes);
-  when.forgets = mode("forgets", kModes).value_or(Mode::return_);
-  when.idle = mode("idle", {"post", "patrol"});
-  reader.finish();
-  return when;
 }
 
 std::vector<double> read_body_points(TableReader& reader) {
@@ -137,13 +93,15 @@ std::vector<double> read_body_points(TableReader& reader) {
 }  // namespace
 
 const std::vector<std::string>& kind_keys() {
-  static const std::vector<std::string> kKeys{"team",  "radius", "height", "health", "body_points",
-                                              "sight", "move",   "attack", "when"};
+  static const std::vector<std::string> kKeys{
+      "team",  "radius", "height", "health", "body_points", "visibility", "still_visibility",
+      "tags",  "sight",  "scan",   "head",   "hearing",     "feeler",     "nearness",
+      "touch", "hurt",   "tell",   "choose", "move",        "attack",     "when"};
   return kKeys;
 }
 
 Kind read_kind(ReadContext& context, const Node& table, const std::string& name,
-               const std::string& path, const Names& names) {
+               const std::string& path, const Names& names, Plane plane) {
   TableReader reader(context, table, path);
   Kind kind;
   kind.name = name;
@@ -158,10 +116,10 @@ Kind read_kind(ReadContext& context, const Node& table, const std::string& name,
   kind.health = reader.number("health", 100.0, {0.0, 1e9, "points", true});
   kind.body_points = read_body_points(reader);
   kind.move.step_height = std::min(0.3, kind.height / 2.0);
-  const Node* sight = reader.find("sight");
-  if (sight != nullptr && is_table(reader, *sight, reader.path_of("sight"))) {
-    kind.sight = read_sight(context, *sight, reader.path_of("sight"), kind.height);
-  }
+  kind.visibility = reader.number("visibility", 1.0, {0.0, 100.0, ""});
+  kind.still_visibility = reader.number("still_visibility", kind.visibility, {0.0, 100.0, ""});
+  kind.tags = read_tags(reader, "tags");
+  read_senses(context, reader, kind, names, plane);
   const Node* move = reader.find("move");
   if (move != nullptr && is_table(reader, *move, reader.path_of("move"))) {
     kind.move = read_move(context, *move, reader.path_of("move"), kind.height);
@@ -169,7 +127,7 @@ Kind read_kind(ReadContext& context, const Node& table, const std::string& name,
   read_attacks(context, reader, kind);
   const Node* when = reader.find("when");
   if (when != nullptr && is_table(reader, *when, reader.path_of("when"))) {
-    kind.when = read_when(context, *when, reader.path_of("when"));
+    kind.when = read_when(context, *when, reader.path_of("when"), kind, names);
   }
   reader.finish();
   return kind;

@@ -23,9 +23,11 @@ class LevelReader {
     read_solids("wall", Solid::Form::wall);
     read_solids("block", Solid::Form::block);
     read_agents(context_, top_, level_, names_, kinds_, settings_);
+    read_zones(context_, top_, level_);
     top_.finish();
     check_ids();
     level_.origins = std::move(context_.origins);
+    check_references(context_, level_);
     return std::move(level_);
   }
 
@@ -78,11 +80,13 @@ class LevelReader {
     static const std::vector<std::string> kThings{kStopsNames.begin(), kStopsNames.end()};
     for (const Node::Entry* entry : named_tables("material")) {
       TableReader reader(context_, entry->value, "material." + entry->key);
-      Material material{entry->key, {}};
+      Material material;
+      material.name = entry->key;
       reader.need("stops", "a list");
       for (const Node& item : reader.items("stops", kThings.size())) {
         material.stops.set(reader.reference(item, kThings, "thing to stop called"));
       }
+      material.muffles = reader.number("muffles", 1.0, kShare);
       reader.finish();
       if (material.name == "brick") {
         level_.materials.front() = material;
@@ -120,7 +124,7 @@ class LevelReader {
     for (const Node::Entry& entry : kinds_) {
       ReadContext own;
       const std::string path = "kind." + entry.key;
-      level_.kinds.push_back(read_kind(own, entry.value, entry.key, path, names_));
+      level_.kinds.push_back(read_kind(own, entry.value, entry.key, path, names_, level_.plane));
       context_.origins.merge(own.origins);
       context_.faults.add_inherited(std::move(own.faults), path);
     }
@@ -153,6 +157,7 @@ class LevelReader {
                                     it->second.file, it->second.line, it->second.column));
     };
     for (const Solid& solid : level_.solids) check(solid.id, solid.place);
+    for (const Zone& zone : level_.zones) check(zone.id, zone.place);
     for (const Agent& agent : level_.agents) check(agent.id, agent.place);
   }
 

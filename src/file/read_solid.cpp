@@ -6,48 +6,8 @@
 namespace gaze {
 namespace {
 
-std::vector<Vector2d> read_plan_points(TableReader& reader, const std::string& key,
-                                       std::size_t most) {
-  std::vector<Vector2d> points;
-  if (reader.need(key, "a list of points") == nullptr) return points;
-  for (const Node& item : reader.items(key, most)) {
-    const auto point = reader.numbers(item, "a point of " + reader.path_of(key), 2, kCoordinate);
-    if (!point) return {};
-    points.emplace_back((*point)[0], (*point)[1]);
-  }
-  return points;
-}
-
 std::string point_text(const Vector2d& p) {
   return fmt::format("[{}, {}]", p.x(), p.y());
-}
-
-bool check_outline(TableReader& reader, const Solid& solid) {
-  const auto fault = find_outline_fault(solid.points);
-  if (!fault) return true;
-  const Place& place = reader.table().find("outline")->place;
-  const auto say = [&](const std::string& what) {
-    reader.fault(place, fmt::format("{} {}", reader.path_of("outline"), what));
-  };
-  switch (fault->what) {
-    case OutlineFault::What::too_few_points:
-      say(fmt::format("has {} points; 3 to {} are allowed", solid.points.size(),
-                      ReadLimits::outline_points));
-      break;
-    case OutlineFault::What::repeated_point:
-      say(fmt::format("repeats the point {}; the outline closes by itself",
-                      point_text(solid.points[fault->first])));
-      break;
-    case OutlineFault::What::crosses_itself:
-      say(fmt::format("crosses or touches itself: the side from {} meets the side from {}",
-                      point_text(solid.points[fault->first]),
-                      point_text(solid.points[fault->second])));
-      break;
-    case OutlineFault::What::no_area:
-      say("has no area");
-      break;
-  }
-  return false;
 }
 
 bool check_path(TableReader& reader, const Solid& solid) {
@@ -75,6 +35,45 @@ bool check_path(TableReader& reader, const Solid& solid) {
 
 }  // namespace
 
+std::vector<Vector2d> read_plan_points(TableReader& reader, const std::string& key,
+                                       std::size_t most) {
+  std::vector<Vector2d> points;
+  if (reader.need(key, "a list of points") == nullptr) return points;
+  for (const Node& item : reader.items(key, most)) {
+    const auto point = reader.numbers(item, "a point of " + reader.path_of(key), 2, kCoordinate);
+    if (!point) return {};
+    points.emplace_back((*point)[0], (*point)[1]);
+  }
+  return points;
+}
+
+bool check_outline(TableReader& reader, const std::vector<Vector2d>& points) {
+  const auto fault = find_outline_fault(points);
+  if (!fault) return true;
+  const Place& place = reader.table().find("outline")->place;
+  const auto say = [&](const std::string& what) {
+    reader.fault(place, fmt::format("{} {}", reader.path_of("outline"), what));
+  };
+  switch (fault->what) {
+    case OutlineFault::What::too_few_points:
+      say(fmt::format("has {} points; 3 to {} are allowed", points.size(),
+                      ReadLimits::outline_points));
+      break;
+    case OutlineFault::What::repeated_point:
+      say(fmt::format("repeats the point {}; the outline closes by itself",
+                      point_text(points[fault->first])));
+      break;
+    case OutlineFault::What::crosses_itself:
+      say(fmt::format("crosses or touches itself: the side from {} meets the side from {}",
+                      point_text(points[fault->first]), point_text(points[fault->second])));
+      break;
+    case OutlineFault::What::no_area:
+      say("has no area");
+      break;
+  }
+  return false;
+}
+
 std::optional<Solid> read_solid(ReadContext& context, const Node& table, Solid::Form form,
                                 const Names& names, Plane plane, double ground_height) {
   const bool is_wall = form == Solid::Form::wall;
@@ -99,7 +98,7 @@ std::optional<Solid> read_solid(ReadContext& context, const Node& table, Solid::
   const Node* points = table.find(key);
   if (points == nullptr || points->type != Node::Type::array) return std::nullopt;
   if (solid.points.size() != points->items.size()) return std::nullopt;  // reported already
-  const bool sound = is_wall ? check_path(reader, solid) : check_outline(reader, solid);
+  const bool sound = is_wall ? check_path(reader, solid) : check_outline(reader, solid.points);
   return sound ? std::optional(solid) : std::nullopt;
 }
 

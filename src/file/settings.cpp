@@ -87,7 +87,7 @@ class Setter {
     const auto value = parse_value(setting, place, faults_);
     if (!value) return;
     const auto [first, rest] = split_at_dot(setting.path);
-    if (first == "agent" || first == "wall" || first == "block") {
+    if (first == "agent" || first == "wall" || first == "block" || first == "zone") {
       set_in_list(std::string(first), rest, *value);
     } else if (first == "kind" || first == "team" || first == "material") {
       set_in_table(std::string(first), rest, *value);

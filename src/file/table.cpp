@@ -94,6 +94,14 @@ Duration TableReader::duration(const std::string& key, double fallback, const Al
   return Duration::from_seconds(number(key, fallback, allowed));
 }
 
+bool TableReader::boolean(const std::string& key, bool fallback) {
+  const Node* node = find(key);
+  if (node == nullptr) return fallback;
+  if (node->type == Node::Type::boolean) return node->boolean;
+  fault(node->place, fmt::format("{} is {}; true or false is needed", path_of(key), found(*node)));
+  return fallback;
+}
+
 std::string TableReader::text(const std::string& key, const std::string& fallback) {
   const Node* node = find(key);
   if (node == nullptr) return fallback;

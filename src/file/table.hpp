@@ -42,6 +42,7 @@ class TableReader {
                        std::int64_t high);
   std::optional<double> optional_number(const std::string& key, const Allowed& allowed);
   Duration duration(const std::string& key, double fallback, const Allowed& allowed);
+  bool boolean(const std::string& key, bool fallback);
   std::string text(const std::string& key, const std::string& fallback);
   std::string needed_name(const std::string& key);
   std::vector<std::string> names(const std::string& key);

@@ -35,6 +35,19 @@ inline Vector2d plan_part(Plane plane, const Vector3d& v) {
   return to_plan(plane, v).plan;
 }
 
+/// Where an offset [forward, left, up] from a body's feet is in the world. Seen from the side, left
+/// of the facing is depth: toward y for who faces right.
+inline Vector3d offset_place(Plane plane, const Vector3d& feet, const Vector2d& facing,
+                             const Vector3d& offset) {
+  const Vector2d& f = facing;
+  if (plane == Plane::upright) {
+    const double depth = f.x() < 0.0 ? -offset.y() : offset.y();
+    return feet + Vector3d{f.x() * offset.x(), depth, f.y() * offset.x() + offset.z()};
+  }
+  return feet + Vector3d{f.x() * offset.x() - f.y() * offset.y(),
+                         f.y() * offset.x() + f.x() * offset.y(), offset.z()};
+}
+
 /// Twice the area of the triangle (origin, a, b); positive if b lies to the left of a.
 inline double cross(const Vector2d& a, const Vector2d& b) {
   return a.x() * b.y() - a.y() * b.x();

@@ -216,4 +216,17 @@ std::vector<Polygon> convex_pieces(std::span<const Vector2d> outline) {
   return pieces;
 }
 
+bool contains(std::span<const Vector2d> outline, const Vector2d& point) {
+  bool inside = false;
+  for (std::size_t i = 0; i < outline.size(); ++i) {
+    const Vector2d& a = outline[i];
+    const Vector2d& b = outline[(i + 1) % outline.size()];
+    const double side = cross(b - a, point - a);
+    if (side == 0.0 && within_box(a, b, point)) return true;
+    if ((a.y() <= point.y()) == (b.y() <= point.y())) continue;
+    if ((side > 0.0) == (b.y() > a.y())) inside = !inside;
+  }
+  return inside;
+}
+
 }  // namespace gaze

@@ -14,6 +14,11 @@ using Polygon = std::vector<Vector2d>;  ///< Corners in order, not closed by rep
 /// Positive for anticlockwise outlines, square metres.
 [[nodiscard]] double signed_area(std::span<const Vector2d> outline);
 
+/// True for points inside a simple polygon or on its edge. A ray to the right crosses its edges an
+/// odd number of times (Shimrat, 1962); edges are half open, and points on an edge are looked for
+/// first.
+[[nodiscard]] bool contains(std::span<const Vector2d> outline, const Vector2d& point);
+
 /// What keeps an outline from being a simple polygon.
 struct OutlineFault {
   enum class What { too_few_points, repeated_point, crosses_itself, no_area } what;

@@ -20,9 +20,10 @@ std::vector<std::uint32_t> kinds_in_play(const Level& level) {
 }
 
 bool can_chase(const Kind& kind) {
-  const When& when = kind.when;
-  return kind.move.gait != Gait::fixed && kind.sight &&
-         (when.sees == Mode::chase || when.loses == Mode::chase);
+  const bool chases =
+      std::any_of(kind.when.rules.begin(), kind.when.rules.end(),
+                  [](const Rule& rule) { return rule.reaction.mode == Mode::chase; });
+  return kind.move.gait != Gait::fixed && chases;
 }
 
 std::vector<Finding> judge(const Level& level) {

@@ -23,6 +23,12 @@ std::vector<const Kind*> foes_in_play(const Level& level, const Kind& kind) {
   return foes;
 }
 
+// By sight or another sense, so that there may be somebody to attack.
+bool notices_others(const Kind& kind) {
+  return kind.sight || !kind.feelers.empty() || kind.nearness || kind.touch || kind.hurt ||
+         !kind.when.rules.empty();
+}
+
 void judge_strike(Bench& bench, const Kind& kind, const Attack& attack, const Kind& foe) {
   const double stop = stop_distance(kind, foe);
   if (attack.range > stop) return;
@@ -46,13 +52,14 @@ void judge_stop(Bench& bench, const Kind& kind, const Kind& foe) {
 
 void judge_attack(Bench& bench, const Kind& kind, const Attack& attack) {
   const Place place = bench.place_of(kind, attack_key(attack));
-  if (!kind.sight) {
+  if (!notices_others(kind)) {
     bench.say(
         Severity::error, "attack-without-sight", place,
         fmt::format("{} has the attack '{}' but no sight: it notices nobody and never attacks",
                     kind.name, attack.name));
     return;
   }
+  if (!kind.sight) return;
   const double seen = farthest_sight(kind);
   if (attack.range <= seen) return;
   bench.say(

@@ -48,12 +48,6 @@ double farthest_sight(const Kind& kind) {
   return kind.sight ? kind.sight->keep_range : 0.0;
 }
 
-std::string_view name_of(Mode mode) {
-  constexpr std::array<std::string_view, 7> kNames{"post",   "patrol", "chase", "return",
-                                                   "script", "host",   "out"};
-  return kNames[static_cast<std::size_t>(mode)];
-}
-
 std::string_view name_of(Plane plane) {
   constexpr std::array<std::string_view, 3> kNames{"ground", "upright", "space"};
   return kNames[static_cast<std::size_t>(plane)];

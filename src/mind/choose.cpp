@@ -5,28 +5,59 @@
 namespace gaze {
 namespace {
 
-bool knows_any(std::span<const Contact> contacts, Contact::State state) {
-  return std::any_of(contacts.begin(), contacts.end(),
-                     [=](const Contact& contact) { return contact.state == state; });
+bool counts(Cause cause, const Knowledge& knowledge) {
+  switch (cause) {
+    case Cause::hears:
+    case Cause::told:
+    case Cause::loses:
+      return !knowledge.notices_any;
+    case Cause::forgets:
+      return !knowledge.notices_any && !knowledge.remembers_any;
+    default:
+      return true;
+  }
 }
 
-std::optional<Mode> reaction(const When& when, const News& news,
-                             std::span<const Contact> contacts) {
-  if (news.noticed && when.sees) return when.sees;
-  if (knows_any(contacts, Contact::State::noticed)) return std::nullopt;
-  // Both at once where nothing is remembered: what comes last in time decides.
-  if (news.forgot && when.forgets && !knows_any(contacts, Contact::State::remembered)) {
-    return when.forgets;
+std::optional<Mode> reaction(const When& when, const News& news, const Knowledge& knowledge) {
+  std::optional<Mode> best;
+  Cause best_cause = Cause::lasts;
+  if (news.forgot && counts(Cause::forgets, knowledge)) {
+    best = when.mode_of(Cause::forgets);
+    best_cause = Cause::forgets;
   }
-  return news.lost ? when.loses : std::nullopt;
+  for (std::size_t i = 0; i < when.rules.size(); ++i) {
+    const Rule& rule = when.rules[i];
+    const bool came_up = ((news.fired | news.due) >> i & 1U) != 0;
+    const bool is_now = rule.reaction.after.nanoseconds == 0 || (news.due >> i & 1U) != 0;
+    if (!came_up || !is_now || !rule.reaction.mode || !counts(rule.cause, knowledge)) continue;
+    if (best && rule.cause >= best_cause) continue;
+    best = rule.reaction.mode;
+    best_cause = rule.cause;
+  }
+  return best;
 }
 
 }  // namespace
 
 Mode next_mode(Mode mode, Mode idle, const When& when, const News& news,
-               std::span<const Contact> contacts) {
-  const Mode wanted = reaction(when, news, contacts).value_or(mode);
+               const Knowledge& knowledge) {
+  const Mode wanted = reaction(when, news, knowledge).value_or(mode);
   return wanted == Mode::return_ && mode == idle ? mode : wanted;
+}
+
+double merit(Choose::By by, const Contact& contact, const Trait& trait) {
+  switch (by) {
+    case Choose::By::first:
+      return -static_cast<double>(contact.since);
+    case Choose::By::weakest:
+      return -trait.health;
+    case Choose::By::clearest:
+      return contact.rate;
+    case Choose::By::hurt_me_last:
+      return static_cast<double>(contact.hurt_at);
+    default:
+      return -trait.distance;
+  }
 }
 
 }  // namespace gaze

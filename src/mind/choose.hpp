@@ -8,38 +8,63 @@
 
 namespace gaze {
 
-/// What happened to an agent's knowledge in the last look.
+/// What became known to an agent since its mind last decided.
 struct News {
-  bool noticed = false;
-  bool lost = false;
+  std::uint64_t fired = 0;  ///< Rules of its kind whose cause came up, by bit,
+  std::uint64_t due = 0;    ///< and those that had waited for their time.
   bool forgot = false;
 };
 
-/// The mode that follows from the news; the same one if nothing does. An agent in its idle mode has
-/// nowhere to return to.
-[[nodiscard]] Mode next_mode(Mode mode, Mode idle, const When& when, const News& news,
-                             std::span<const Contact> contacts);
+/// What decides about a mode beside the news.
+struct Knowledge {
+  bool notices_any = false;
+  bool remembers_any = false;  ///< An agent or a place.
+};
 
-/// The contact that an agent acts on: the nearest of those noticed, else the one lost last; ties by
-/// file order. `distance2(other)` gives the squared distance to another agent.
-template <typename SquaredDistance>
-std::optional<Contact> choose_target(std::span<const Contact> contacts,
-                                     SquaredDistance&& distance2) {
-  std::optional<Contact> best;
-  double best_distance2 = 0.0;
+/// The mode that follows; the same one if nothing does. Of several causes the first in the order of
+/// Cause decides. What is heard, told, lost or forgotten changes nothing while somebody is noticed,
+/// and forgetting one thing nothing while another is remembered. Who forgets returns, unless a rule
+/// says otherwise; an agent in its idle mode has nowhere to return to.
+[[nodiscard]] Mode next_mode(Mode mode, Mode idle, const When& when, const News& news,
+                             const Knowledge& knowledge);
+
+/// What the choice among noticed agents goes by.
+struct Trait {
+  double distance = 0.0;  ///< Metres.
+  double health = 0.0;
+};
+
+/// How good a contact is to act on; of two the greater one is taken.
+[[nodiscard]] double merit(Choose::By by, const Contact& contact, const Trait& trait);
+
+/// The contact that an agent acts on: of those noticed the best by its choice, else the one lost
+/// last; ties by file order. The one it acts on now stays unless another is better: nearer by more
+/// than `stick`. `trait(other)` tells what the choice goes by.
+template <typename TraitOf>
+std::optional<Contact> choose_target(std::span<const Contact> contacts, const Choose& choose,
+                                     std::optional<std::uint32_t> current, TraitOf&& trait) {
+  const Contact* best = nullptr;
+  double best_merit = 0.0;
   for (const Contact& contact : contacts) {
     if (contact.state == Contact::State::gathering) continue;
     const bool is_noticed = contact.state == Contact::State::noticed;
-    const bool best_is_noticed = best && best->state == Contact::State::noticed;
+    const bool best_is_noticed = best != nullptr && best->state == Contact::State::noticed;
     if (best_is_noticed && !is_noticed) continue;
-    const double d2 = is_noticed ? distance2(contact.other) : 0.0;
-    const bool better = !best || is_noticed != best_is_noticed ||
-                        (is_noticed ? d2 < best_distance2 : contact.since > best->since);
+    double value = 0.0;
+    if (is_noticed) {
+      value = merit(choose.by, contact, trait(contact.other));
+      if (current == contact.other) value += choose.stick;
+    }
+    const bool wins_tie =
+        current == contact.other && (choose.stick > 0.0 || choose.by != Choose::By::nearest);
+    const bool better = best == nullptr || is_noticed != best_is_noticed ||
+                        (is_noticed ? value > best_merit || (value == best_merit && wins_tie)
+                                    : contact.since > best->since);
     if (!better) continue;
-    best = contact;
-    best_distance2 = d2;
+    best = &contact;
+    best_merit = value;
   }
-  return best;
+  return best == nullptr ? std::nullopt : std::optional(*best);
 }
 
 }  // namespace gaze

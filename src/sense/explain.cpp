@@ -22,8 +22,17 @@ std::string field_fault(const FieldTest& test) {
                      amount(test.value_deg - test.limit_deg));
 }
 
+std::string vertical_fault(const FieldTest& test) {
+  return fmt::format("outside the vertical field of view by {} degrees",
+                     amount(test.value_deg - test.limit_deg));
+}
+
 std::string line_fault(const LineTest& test) {
   if (test.points == 0) return "it has no body points to be seen by";
+  if (test.visible > 0.0) {
+    return fmt::format("only {:.0f} % of it is in sight of {:.0f} % needed, the rest behind {}",
+                       test.visible * 100.0, test.limit * 100.0, test.blocked_by);
+  }
   return fmt::format("{} is in the way", test.blocked_by);
 }
 
@@ -49,6 +58,7 @@ std::string explain(const Verdict& verdict) {
   };
   if (!verdict.range.pass) add(range_fault(verdict.range));
   if (!verdict.field.pass) add(field_fault(verdict.field));
+  if (verdict.vertical && !verdict.vertical->pass) add(vertical_fault(*verdict.vertical));
   if (!verdict.line.pass) add(line_fault(verdict.line));
   return text;
 }

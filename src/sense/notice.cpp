@@ -1,52 +1,108 @@
 #include "sense/notice.hpp"
 
+#include <algorithm>
+#include <cmath>
+
 namespace gaze {
 namespace {
 
-NoticeChange go_on_gathering(Contact& contact, bool evidence, Moment now,
+// Noticed by what perceives it now. Sight leads, if its evidence is full.
+void perceive(Contact& contact, const Evidence& evidence, bool sight_counts, Moment now,
+              const NoticeLimits& limits, NoticeChange& change) {
+  change.noticed = contact.state != Contact::State::noticed;
+  change.saw = sight_counts && !contact.is_seen;
+  if (change.noticed) contact.since = now;
+  contact.state = Contact::State::noticed;
+  contact.is_seen = sight_counts;
+  contact.by = sight_counts ? Sense::sight : evidence.lasting.value_or(contact.by);
+  contact.remember = sight_counts ? limits.remember : evidence.remember;
+}
+
+void remember_sudden(Contact& contact, const Evidence& evidence, Moment now, NoticeChange& change) {
+  change.noticed = contact.state == Contact::State::gathering;
+  if (change.noticed) contact.by = *evidence.sudden;
+  contact.state = Contact::State::remembered;
+  contact.since = now;
+  contact.forget_at = std::max(contact.forget_at, now + evidence.remember);
+}
+
+void gather(Contact& contact, const Evidence& evidence, const NoticeLimits& limits) {
+  if (evidence.by_sight) {
+    contact.gathered = std::min(contact.gathered + evidence.gained, limits.notice_time);
+    return;
+  }
+  if (limits.ebb_time == 0) {
+    contact.gathered = 0;
+    return;
+  }
+  const double ebbed = static_cast<double>(kMomentsPerTick) *
+                       static_cast<double>(limits.notice_time) /
+                       static_cast<double>(limits.ebb_time);
+  contact.gathered = std::max<Moment>(0, contact.gathered - std::llround(ebbed));
+}
+
+NoticeChange go_on_gathering(Contact& contact, const Evidence& evidence, Moment now,
                              const NoticeLimits& limits) {
   NoticeChange change;
-  change.is_over = !evidence;
-  if (evidence && now - contact.since >= limits.notice_time) {
-    contact.state = Contact::State::noticed;
-    change.noticed = true;
+  gather(contact, evidence, limits);
+  const bool is_full = evidence.by_sight && contact.gathered >= limits.notice_time;
+  if (is_full || evidence.lasting) {
+    perceive(contact, evidence, is_full, now, limits, change);
+  } else if (evidence.sudden) {
+    contact.forget_at = 0;
+    remember_sudden(contact, evidence, now, change);
+  } else {
+    change.is_over = !evidence.by_sight && contact.gathered == 0;
   }
   return change;
 }
 
-NoticeChange go_on_remembering(Contact& contact, bool evidence, Moment now,
+NoticeChange go_on_remembering(Contact& contact, const Evidence& evidence, Moment now,
                                const NoticeLimits& limits) {
   NoticeChange change;
-  if (now - contact.since >= limits.remember) {
+  if (now >= contact.forget_at) {
     change.forgot = true;
-    change.is_over = !evidence;
     contact.state = Contact::State::gathering;
-    contact.since = now;
-  } else if (evidence) {
-    contact.state = Contact::State::noticed;
-    change.noticed = true;
+    contact.is_seen = false;
+    contact.gathered = 0;
+    change.is_over = !evidence.by_sight && !evidence.lasting && !evidence.sudden;
+  } else if (evidence.by_sight || evidence.lasting) {
+    perceive(contact, evidence, evidence.by_sight, now, limits, change);
+  } else if (evidence.sudden) {
+    remember_sudden(contact, evidence, now, change);
   }
+  return change;
+}
+
+// Sight of what another sense has noticed counts at once.
+NoticeChange go_on_noticing(Contact& contact, const Evidence& evidence, Moment now,
+                            const NoticeLimits& limits) {
+  NoticeChange change;
+  if (evidence.by_sight || evidence.lasting) {
+    perceive(contact, evidence, evidence.by_sight, now, limits, change);
+    return change;
+  }
+  contact.state = Contact::State::remembered;
+  contact.since = now;
+  contact.forget_at = now + contact.remember;
+  change = go_on_remembering(contact, evidence, now, limits);
+  contact.is_seen = false;
+  change.lost = true;
   return change;
 }
 
 }  // namespace
 
-NoticeChange update_contact(Contact& contact, bool evidence, Moment now,
+NoticeChange update_contact(Contact& contact, const Evidence& evidence, Moment now,
                             const NoticeLimits& limits) {
   switch (contact.state) {
     case Contact::State::gathering:
       return go_on_gathering(contact, evidence, now, limits);
     case Contact::State::remembered:
       return go_on_remembering(contact, evidence, now, limits);
-    case Contact::State::noticed:
-      break;
+    default:
+      return go_on_noticing(contact, evidence, now, limits);
   }
-  if (evidence) return {};
-  contact.state = Contact::State::remembered;
-  contact.since = now;
-  NoticeChange change = go_on_remembering(contact, false, now, limits);
-  change.lost = true;
-  return change;
 }
 
 }  // namespace gaze

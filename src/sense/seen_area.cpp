@@ -1,212 +1,208 @@
 #include "gaze/seen_area.hpp"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
-#include <limits>
 
-#include "sense/field.hpp"
+#include "sense/outlook.hpp"
 #include "world/index.hpp"
-#include "world/walk.hpp"
 
 namespace gaze {
 namespace {
 
-/// A side of a solid that faces the eye, seen from there.
-struct Side {
-  Vector2d from;
-  Vector2d to;
-  SolidId solid;
-};
+/// Sides of a box in the plan, as seen from the eye.
+struct EyeBox {
+  double left = 0.0;
+  double right = 0.0;
+  double bottom = 0.0;
+  double top = 0.0;
 
-/// A direction in which the edge of the seen area may change.
-struct Turn {
-  double angle_deg;  ///< From the start of the field of view, anticlockwise.
-  Vector2d direction;
-};
-
-struct Sides {
-  std::vector<Side> sides;
-  bool eye_is_inside = false;
-};
-
-double squared_distance_to_eye(const Side& side) {
-  const Vector2d along = side.to - side.from;
-  const double share = std::clamp(-dot(side.from, along) / dot(along, along), 0.0, 1.0);
-  const Vector2d nearest = side.from + along * share;
-  return dot(nearest, nearest);
-}
-
-void add_front_sides(Sides& found, const Prism& prism, SolidId solid, const Vector2d& eye,
-                     double range) {
-  bool inside = true;
-  for (const PrismEdge& edge : prism.edges) {
-    if (edge.side(eye.x(), eye.y()) >= 0.0) continue;
-    inside = false;
-    const Vector2d from = Vector2d{edge.x, edge.y} - eye;
-    const Side side{from, from + Vector2d{edge.dx, edge.dy}, solid};
-    if (squared_distance_to_eye(side) < range * range) found.sides.push_back(side);
+  double distance2() const {
+    const double x = std::max({left, -right, 0.0});
+    const double y = std::max({bottom, -top, 0.0});
+    return x * x + y * y;
   }
-  found.eye_is_inside |= inside;
-}
+  bool holds_eye() const { return left <= 0.0 && right >= 0.0 && bottom <= 0.0 && top >= 0.0; }
+};
 
-Sides sides_in_range(const World& world, const PlanPoint& eye, double range) {
-  const World::Index& index = world.index();
-  Sides found;
-  walk_any(index.tree, Walker({eye, eye}, {range, range, 0.0}), [&](std::uint32_t piece) {
-    const Prism prism = index.prism(piece);
-    if (index.stops(piece, Stops::sight) && prism.low <= eye.across && eye.across <= prism.high) {
-      add_front_sides(found, prism, {index.pieces[piece].solid}, eye.plan, range);
-    }
-    return false;
-  });
-  return found;
-}
-
-/// Collects the turns within a field of view.
-class Turns {
+/// Adds what one eye sees of a world to its outlook: near boxes first, and none that is hidden by
+/// what has been added before.
+class EyeWalk {
  public:
-  Turns(const Vector2d& facing, Angle field) : field_deg_(field.degrees()) {
-    const SineCosine half = sine_cosine(field.half());
-    start_ = {facing.x() * half.cosine + facing.y() * half.sine,
-              facing.y() * half.cosine - facing.x() * half.sine};
-    const Vector2d end{facing.x() * half.cosine - facing.y() * half.sine,
-                       facing.y() * half.cosine + facing.x() * half.sine};
-    turns_ = {{0.0, start_}, {field_deg_, end}};
-  }
+  EyeWalk(const World& world, const PlanPoint& eye, double range, Outlook& outlook)
+      : index_(world.index()), eye_(eye), range2_(range * range), outlook_(outlook) {}
 
-  void add(const Vector2d& direction) {
-    const double angle = angle_of({dot(start_, direction), cross(start_, direction)}).degrees();
-    if (angle < field_deg_) turns_.push_back({angle, direction});
+  /// @return False if the eye is in or on a solid that stops sight.
+  bool walk() {
+    if (index_.tree.nodes.empty()) return true;
+    std::vector<Entry> stack;
+    stack.reserve(128);
+    stack.push_back({0, 0.0, 0.0, 4.0});
+    while (!stack.empty() && !is_inside_) {
+      const Entry entry = stack.back();
+      stack.pop_back();
+      if (outlook_.hides(entry.from, entry.to, entry.distance2)) continue;
+      if ((entry.child & Tree::kItemBit) != 0) {
+        add_piece(entry.child & ~Tree::kItemBit);
+      } else {
+        push_children(index_.tree.nodes[entry.child], stack);
+      }
+    }
+    return !is_inside_;
   }
-
-  std::vector<Turn> sorted() && {
-    std::sort(turns_.begin(), turns_.end(),
-              [](const Turn& a, const Turn& b) { return a.angle_deg < b.angle_deg; });
-    return std::move(turns_);
-  }
-
-  Angle start() const { return angle_of(start_); }
 
  private:
-  double field_deg_;
-  Vector2d start_;
-  std::vector<Turn> turns_;
-};
+  struct Entry {
+    std::uint32_t child;
+    double distance2;
+    double from;  // turn keys that it lies between
+    double to;
+  };
 
-void add_range_crossings(Turns& turns, const Side& side, double range) {
-  const Vector2d along = side.to - side.from;
-  const double a = dot(along, along);
-  const double half_b = dot(side.from, along);
-  const double c = dot(side.from, side.from) - range * range;
-  const double root = half_b * half_b - a * c;
-  if (!(root > 0.0)) return;
-  for (const double sign : {-1.0, 1.0}) {
-    const double share = (-half_b + sign * std::sqrt(root)) / a;
-    if (share > 0.0 && share < 1.0) turns.add(side.from + along * share);
-  }
-}
-
-void add_crossing(Turns& turns, const Side& one, const Side& other) {
-  const Vector2d along = one.to - one.from;
-  const Vector2d across = other.to - other.from;
-  const double parallel = cross(along, across);
-  if (parallel == 0.0) return;
-  const Vector2d between = other.from - one.from;
-  const double share = cross(between, across) / parallel;
-  const double other_share = cross(between, along) / parallel;
-  if (share >= 0.0 && share <= 1.0 && other_share >= 0.0 && other_share <= 1.0) {
-    turns.add(one.from + along * share);
-  }
-}
-
-// How often `direction` goes into the way to the line of a side, which it is known to cross.
-double distance_along(const Side& side, const Vector2d& direction) {
-  const Vector2d along = side.to - side.from;
-  return cross(side.from, along) / cross(direction, along);
-}
-
-bool crosses(const Side& side, const Vector2d& direction) {
-  // The side faces the eye with its outside, so that seen from there it runs clockwise.
-  return cross(direction, side.from) > 0.0 && cross(direction, side.to) < 0.0;
-}
-
-Vector2d between(const Turn& one, const Turn& other) {
-  const Vector2d a = one.direction / std::sqrt(dot(one.direction, one.direction));
-  const Vector2d b = other.direction / std::sqrt(dot(other.direction, other.direction));
-  if (other.angle_deg - one.angle_deg < 179.0) return a + b;
-  const SineCosine half = sine_cosine(Angle::from_degrees((other.angle_deg - one.angle_deg) / 2));
-  return {a.x() * half.cosine - a.y() * half.sine, a.y() * half.cosine + a.x() * half.sine};
-}
-
-Vector2d at_range(const Vector2d& direction, double range) {
-  return direction * (range / std::sqrt(dot(direction, direction)));
-}
-
-const Side* nearest_side(const std::vector<Side>& sides, const Vector2d& direction, double range) {
-  const Side* nearest = nullptr;
-  double best = range / std::sqrt(dot(direction, direction));
-  for (const Side& side : sides) {
-    if (!crosses(side, direction)) continue;
-    const double distance = distance_along(side, direction);
-    if (distance < best) {
-      best = distance;
-      nearest = &side;
+  void push_children(const Tree::Node& node, std::vector<Entry>& stack) {
+    const std::size_t bottom = stack.size();
+    for (std::size_t slot = 0; slot < Tree::kWidth; ++slot) {
+      const auto side = [&](std::size_t which) { return double(node.sides[which][slot]); };
+      if (!(side(2) <= eye_.across && eye_.across <= side(5))) continue;
+      const EyeBox box{side(0) - eye_.plan.x(), side(3) - eye_.plan.x(), side(1) - eye_.plan.y(),
+                       side(4) - eye_.plan.y()};
+      const double distance2 = box.distance2();
+      if (!(distance2 <= range2_)) continue;
+      Entry entry{node.child[slot], distance2, 0.0, 4.0};
+      if (!box.holds_eye()) set_keys(box, entry);
+      std::size_t at = stack.size();
+      stack.push_back(entry);
+      for (; at > bottom && stack[at - 1].distance2 < distance2; --at) stack[at] = stack[at - 1];
+      stack[at] = entry;
     }
   }
-  return nearest;
+
+  // The two corners that bound a box as seen from outside, and a little more for rounding.
+  static void set_keys(const EyeBox& box, Entry& entry) {
+    constexpr double kSlack = 1e-12;
+    const bool is_right = box.left > 0.0;
+    const bool is_left = box.right < 0.0;
+    const bool is_above = box.bottom > 0.0;
+    const bool is_below = box.top < 0.0;
+    // Clockwise end and anticlockwise end of its silhouette.
+    const Vector2d first{is_above || (is_left && !is_below) ? box.right : box.left,
+                         is_left || (is_below && !is_right) ? box.top : box.bottom};
+    const Vector2d last{is_below || (is_left && !is_above) ? box.right : box.left,
+                        is_right || (is_below && !is_left) ? box.top : box.bottom};
+    entry.from = std::max(0.0, turn_key(first) - kSlack);
+    entry.to = std::min(4.0, turn_key(last) + kSlack);
+  }
+
+  void add_piece(std::uint32_t piece) {
+    if (!index_.stops(piece, Stops::sight)) return;
+    const Prism prism = index_.prism(piece);
+    if (!(prism.low <= eye_.across && eye_.across <= prism.high)) return;
+    const std::size_t count = prism.edges.size();
+    bool inside = true;
+    for (std::size_t i = 0; i < count; ++i) {
+      const PrismEdge& edge = prism.edges[i];
+      if (edge.side(eye_.plan.x(), eye_.plan.y()) >= 0.0) continue;
+      inside = false;
+      const PrismEdge& next = prism.edges[i + 1 < count ? i + 1 : 0];
+      outlook_.add(Vector2d{edge.x, edge.y} - eye_.plan, Vector2d{next.x, next.y} - eye_.plan,
+                   {index_.pieces[piece].solid});
+    }
+    is_inside_ |= inside;
+  }
+
+  const World::Index& index_;
+  PlanPoint eye_;
+  double range2_;
+  Outlook& outlook_;
+  bool is_inside_ = false;
+};
+
+/// The directions in which a field of view begins and ends, anticlockwise.
+struct FieldSides {
+  Vector2d start;
+  Vector2d end;
+};
+
+FieldSides field_sides(const Vector2d& facing, Angle field) {
+  const SineCosine half = sine_cosine(field.half());
+  return {{facing.x() * half.cosine + facing.y() * half.sine,
+           facing.y() * half.cosine - facing.x() * half.sine},
+          {facing.x() * half.cosine - facing.y() * half.sine,
+           facing.y() * half.cosine + facing.x() * half.sine}};
 }
 
-SeenEdge make_edge(const SeenArea& area, const Turn& one, const Turn& other, const Side* side,
-                   Angle start) {
-  SeenEdge edge;
-  edge.start = Angle::from_degrees(start.degrees() + one.angle_deg);
-  edge.end = Angle::from_degrees(start.degrees() + other.angle_deg);
-  edge.at_range = side == nullptr;
-  if (side != nullptr) {
-    edge.solid = side->solid;
-    edge.from = area.eye + one.direction * distance_along(*side, one.direction);
-    edge.to = area.eye + other.direction * distance_along(*side, other.direction);
-  } else {
-    edge.from = area.eye + at_range(one.direction, area.range);
-    edge.to = area.eye + at_range(other.direction, area.range);
-  }
-  return edge;
-}
+/// Turns borders into edges, from the first direction of the field of view on.
+class EdgeMaker {
+ public:
+  EdgeMaker(const Outlook& outlook, SeenArea& area) : outlook_(outlook), area_(area) {}
 
-std::vector<Turn> find_turns(const std::vector<Side>& sides, double range, Turns turns) {
-  for (std::size_t i = 0; i < sides.size(); ++i) {
-    turns.add(sides[i].from);
-    turns.add(sides[i].to);
-    add_range_crossings(turns, sides[i], range);
-    for (std::size_t j = i + 1; j < sides.size(); ++j) add_crossing(turns, sides[i], sides[j]);
+  void make() {
+    const std::vector<Outlook::Border>& borders = outlook_.borders();
+    std::size_t first = 0;  // after what is closed, if anything is
+    for (std::size_t i = 0; i < borders.size(); ++i) {
+      if (borders[i].side == Outlook::kClosed) first = (i + 1) % borders.size();
+    }
+    for (std::size_t i = 0; i < borders.size(); ++i) {
+      add(borders[(first + i) % borders.size()], borders[(first + i + 1) % borders.size()]);
+    }
   }
-  return std::move(turns).sorted();
-}
+
+ private:
+  void add(const Outlook::Border& border, const Outlook::Border& next) {
+    if (border.side == Outlook::kClosed) return;
+    SeenEdge edge;
+    edge.start = area_.edges.empty() ? angle_of(border.direction) : area_.edges.back().end;
+    edge.end = Angle::from_degrees(end_degrees(edge.start.degrees(), next.direction));
+    edge.at_range = border.side == Outlook::kOpen;
+    edge.from = place(border.side, border.direction);
+    edge.to = place(border.side, next.direction);
+    if (!edge.at_range) edge.solid = outlook_.side(border.side).solid;
+    if (!area_.edges.empty() && goes_on(area_.edges.back(), edge, border.side)) return;
+    area_.edges.push_back(edge);
+    last_side_ = border.side;
+  }
+
+  // Not before the start, which rounding may make of a narrow stretch.
+  double end_degrees(double start, const Vector2d& direction) const {
+    constexpr double kRounding = 1e-9;
+    if (outlook_.borders().size() == 1) return start + 360.0;
+    double end = angle_of(direction).degrees();
+    while (end < start - kRounding) end += 360.0;
+    return std::max(start, end);
+  }
+
+  // Across +x, where the list of borders begins.
+  bool goes_on(SeenEdge& last, const SeenEdge& edge, std::uint32_t side) const {
+    if (side != last_side_) return false;
+    last.to = edge.to;
+    last.end = edge.end;
+    return true;
+  }
+
+  Vector2d place(std::uint32_t side, const Vector2d& direction) const {
+    const double times = side == Outlook::kOpen ? area_.range / std::sqrt(dot(direction, direction))
+                                                : outlook_.distance(side, direction);
+    return area_.eye + direction * times;
+  }
+
+  const Outlook& outlook_;
+  SeenArea& area_;
+  std::uint32_t last_side_ = Outlook::kClosed;
+};
 
 }  // namespace
 
 SeenArea seen_area(const World& world, const Looker& looker) {
-  const PlanPoint eye = to_plan(world.plane(), eye_of(looker));
+  const PlanPoint eye = to_plan(world.plane(), eye_of(world.plane(), looker));
   SeenArea area;
   area.eye = eye.plan;
   area.range = looker.has_noticed ? looker.sight.keep_range : looker.sight.range;
-  const Sides found = sides_in_range(world, eye, area.range);
-  if (found.eye_is_inside) return area;
-  const Turns empty(looker.facing, looker.sight.field_of_view);
-  const std::vector<Turn> turns = find_turns(found.sides, area.range, empty);
-  const Side* last = nullptr;
-  for (std::size_t i = 0; i + 1 < turns.size(); ++i) {
-    if (!(turns[i].angle_deg < turns[i + 1].angle_deg)) continue;
-    const Side* side = nearest_side(found.sides, between(turns[i], turns[i + 1]), area.range);
-    const SeenEdge edge = make_edge(area, turns[i], turns[i + 1], side, empty.start());
-    if (!area.edges.empty() && side == last) {
-      area.edges.back().to = edge.to;
-      area.edges.back().end = edge.end;
-    } else {
-      area.edges.push_back(edge);
-    }
-    last = side;
+  Outlook outlook(area.range);
+  if (looker.sight.field_of_view.degrees() < 360.0) {
+    const FieldSides field = field_sides(looker.facing, looker.sight.field_of_view);
+    outlook.close(field.end, field.start);
   }
+  if (EyeWalk(world, eye, area.range, outlook).walk()) EdgeMaker(outlook, area).make();
   return area;
 }
 

@@ -27,39 +27,81 @@ double range_limit(const Looker& looker) {
   return looker.has_noticed ? looker.sight.keep_range : looker.sight.range;
 }
 
-bool is_in_range(Plane plane, const Looker& looker, const Vector3d& feet) {
-  const double limit = range_limit(looker);
-  return squared_length(range_vector(plane, looker.feet, feet)) <= limit * limit;
+// What a limit between centres is for a distance that is measured as this sight measures it.
+double between_centres(const Looker& looker, double limit, const Looked& other) {
+  return looker.sight.measure == Measure::surface ? limit + other.radius : limit;
 }
 
-Bearing bearing_to(Plane plane, const Looker& looker, const Looked& other) {
-  const PlanPoint eye = to_plan(plane, eye_of(looker));
+bool is_within(Plane plane, const Looker& looker, double limit, const Looked& other) {
+  const double most = between_centres(looker, limit, other);
+  return squared_length(range_vector(plane, looker.feet, other.feet)) <= most * most;
+}
+
+bool is_in_range(Plane plane, const Looker& looker, const Looked& other) {
+  return is_within(plane, looker, range_limit(looker), other);
+}
+
+bool is_in_near_ring(Plane plane, const Looker& looker, const Looked& other) {
+  const double ring = looker.sight.near_ring;
+  return ring > 0.0 && is_within(plane, looker, ring, other);
+}
+
+/// How the other's middle lies to the facing, as seen from the eye: across and, where that is
+/// looked at apart, up and down.
+struct Bearings {
+  Bearing across;
+  Bearing up;
+};
+
+Bearings bearings_to(Plane plane, const Looker& looker, const Looked& other) {
+  const PlanPoint eye = to_plan(plane, eye_of(plane, looker));
   const PlanPoint middle = to_plan(plane, body_point(other, 0.5));
   const Vector2d way = middle.plan - eye.plan;
-  return plane == Plane::space ? bearing_of(looker.facing, way, middle.across - eye.across)
-                               : bearing_of(looker.facing, way);
+  const double rise = middle.across - eye.across;
+  const bool is_cone = plane == Plane::space && !looker.sight.vertical_field_of_view;
+  return {is_cone ? bearing_of(looker.facing, way, rise) : bearing_of(looker.facing, way),
+          {std::sqrt(dot(way, way)), std::abs(rise)}};
 }
 
 bool is_in_field(Plane plane, const Looker& looker, const Looked& other) {
-  return is_within(bearing_to(plane, looker, other),
-                   sine_cosine(looker.sight.field_of_view.half()));
+  const Sight& sight = looker.sight;
+  if (is_in_near_ring(plane, looker, other)) return true;
+  const Bearings bearings = bearings_to(plane, looker, other);
+  if (!is_within(bearings.across, sine_cosine(sight.field_of_view.half()))) return false;
+  return !sight.vertical_field_of_view ||
+         is_within(bearings.up, sine_cosine(sight.vertical_field_of_view->half()));
 }
 
 RangeTest test_range(Plane plane, const Looker& looker, const Looked& other) {
   RangeTest test;
   test.value = std::sqrt(squared_length(range_vector(plane, looker.feet, other.feet)));
+  if (looker.sight.measure == Measure::surface) {
+    test.value = std::max(0.0, test.value - other.radius);
+  }
   test.limit = range_limit(looker);
-  test.pass = is_in_range(plane, looker, other.feet);
+  test.pass = is_in_range(plane, looker, other);
+  return test;
+}
+
+FieldTest test_angle(const Bearing& bearing, Angle field, bool is_near) {
+  FieldTest test;
+  test.value_deg = angle_of(Vector2d{bearing.along, bearing.off}).degrees();
+  test.limit_deg = field.half().degrees();
+  test.is_near = is_near;
+  test.pass = is_near || is_within(bearing, sine_cosine(field.half()));
   return test;
 }
 
 FieldTest test_field(Plane plane, const Looker& looker, const Looked& other) {
-  const Bearing bearing = bearing_to(plane, looker, other);
-  FieldTest test;
-  test.value_deg = angle_of(Vector2d{bearing.along, bearing.off}).degrees();
-  test.limit_deg = looker.sight.field_of_view.half().degrees();
-  test.pass = is_in_field(plane, looker, other);
-  return test;
+  return test_angle(bearings_to(plane, looker, other).across, looker.sight.field_of_view,
+                    is_in_near_ring(plane, looker, other));
+}
+
+std::optional<FieldTest> test_vertical(Plane plane, const Looker& looker, const Looked& other) {
+  const auto& field = looker.sight.vertical_field_of_view;
+  if (!field) return std::nullopt;
+  return test_angle(bearings_to(plane, looker, other).up, *field,
+                    is_in_near_ring(plane, looker, other));
 }
 
 // The ray that speaks for the body: the one nearest to its middle.
@@ -75,12 +117,13 @@ LineTest test_line(const World& world, const Level& level, const Looker& looker,
                    const Looked& other) {
   const std::vector<SightRay> rays = sight_rays(world, looker, other);
   LineTest test;
+  test.limit = looker.sight.visible_at_least;
   test.points = static_cast<int>(rays.size());
   if (rays.empty()) return test;
   const auto arrives = [](const SightRay& ray) { return !ray.touch; };
   const auto arrived = std::count_if(rays.begin(), rays.end(), arrives);
   test.visible = static_cast<double>(arrived) / static_cast<double>(rays.size());
-  test.pass = arrived > 0;
+  test.pass = arrived > 0 && test.visible >= test.limit;
   const std::size_t middle = middle_point(other.body_points);
   const auto stopped = rays[middle].touch ? rays.begin() + static_cast<std::ptrdiff_t>(middle)
                                           : std::find_if_not(rays.begin(), rays.end(), arrives);
@@ -91,16 +134,50 @@ LineTest test_line(const World& world, const Level& level, const Looker& looker,
   return test;
 }
 
+EvidenceRate rate_of(const Looker& looker, const Looked& other, double distance, double visible) {
+  const double limit = range_limit(looker);
+  const double start = looker.sight.fade_from * limit;
+  EvidenceRate evidence;
+  evidence.visibility = other.visibility;
+  evidence.visible = visible;
+  evidence.light = 1.0 - other.dimness;
+  if (distance > start) evidence.fade = std::max(0.0, (limit - distance) / (limit - start));
+  if (looker.sight.fade_from == 1.0) evidence.fade = 1.0;
+  return evidence;
+}
+
+// How many of so many body points have to be reached.
+std::size_t points_needed(const Looked& other, double share) {
+  std::size_t needed = 1;
+  const auto all = static_cast<double>(other.body_points.size());
+  while (static_cast<double>(needed) / all < share) ++needed;
+  return needed;
+}
+
+std::size_t points_reached(const World& world, const Looker& looker, const Looked& other,
+                           std::size_t enough) {
+  const Vector3d eye = eye_of(world.plane(), looker);
+  std::size_t reached = 0;
+  std::size_t left = other.body_points.size();
+  for (const double share : other.body_points) {
+    if (reached >= enough || reached + left < enough) break;
+    reached += world.is_clear(Segment{eye, body_point(other, share)}, Stops::sight);
+    --left;
+  }
+  return reached;
+}
+
 }  // namespace
 
-Vector3d eye_of(const Looker& looker) noexcept {
-  return looker.feet + Vector3d{0.0, 0.0, looker.sight.eye_height};
+Vector3d eye_of(Plane plane, const Looker& looker) noexcept {
+  return offset_place(plane, looker.feet, looker.facing, looker.sight.eye);
 }
 
 std::vector<SightRay> sight_rays(const World& world, const Looker& looker, const Looked& other) {
   std::vector<SightRay> rays;
+  const Vector3d eye = eye_of(world.plane(), looker);
   for (const double share : other.body_points) {
-    const Segment segment{eye_of(looker), body_point(other, share)};
+    const Segment segment{eye, body_point(other, share)};
     rays.push_back({segment, world.first_touch(segment, Stops::sight)});
   }
   return rays;
@@ -110,8 +187,11 @@ Verdict look(const World& world, const Level& level, const Looker& looker, const
   Verdict verdict;
   verdict.range = test_range(world.plane(), looker, other);
   verdict.field = test_field(world.plane(), looker, other);
+  verdict.vertical = test_vertical(world.plane(), looker, other);
   verdict.line = test_line(world, level, looker, other);
-  verdict.sees = verdict.range.pass && verdict.field.pass && verdict.line.pass;
+  verdict.sees = verdict.range.pass && verdict.field.pass && verdict.line.pass &&
+                 (!verdict.vertical || verdict.vertical->pass);
+  verdict.evidence = rate_of(looker, other, verdict.range.value, verdict.line.visible);
   return verdict;
 }
 
@@ -120,13 +200,23 @@ Sighting measure(const World& world, const Looker& looker, const Looked& other) 
           test_field(world.plane(), looker, other).value_deg};
 }
 
+double evidence_rate(const World& world, const Looker& looker, const Looked& other) noexcept {
+  const Vector3d eye = eye_of(world.plane(), looker);
+  const auto reached =
+      std::count_if(other.body_points.begin(), other.body_points.end(), [&](double share) {
+        return world.is_clear(Segment{eye, body_point(other, share)}, Stops::sight);
+      });
+  const double all = static_cast<double>(std::max<std::size_t>(1, other.body_points.size()));
+  const double distance = test_range(world.plane(), looker, other).value;
+  return rate_of(looker, other, distance, static_cast<double>(reached) / all).rate();
+}
+
 bool can_see(const World& world, const Looker& looker, const Looked& other) noexcept {
-  if (!is_in_range(world.plane(), looker, other.feet)) return false;
+  if (!is_in_range(world.plane(), looker, other)) return false;
   if (!is_in_field(world.plane(), looker, other)) return false;
-  const Vector3d eye = eye_of(looker);
-  return std::any_of(other.body_points.begin(), other.body_points.end(), [&](double share) {
-    return world.is_clear(Segment{eye, body_point(other, share)}, Stops::sight);
-  });
+  if (other.body_points.empty()) return false;
+  const std::size_t needed = points_needed(other, looker.sight.visible_at_least);
+  return points_reached(world, looker, other, needed) >= needed;
 }
 
 }  // namespace gaze

@@ -20,15 +20,23 @@ Json point(const Vector3d& p) {
 void add_names(Json& json, const Simulation& simulation, const Event& event) {
   json["agent"] = simulation.id_of(event.agent);
   if (event.other) json["other"] = simulation.id_of(*event.other);
+  if (event.teller) json["told_by"] = simulation.id_of(*event.teller);
   if (event.what == Event::What::hit && !event.other) {
     json["solid"] = event.solid ? simulation.level().solids[event.solid->index].id : "ground";
   }
   if (!event.attack.empty()) json["attack"] = event.attack;
+  if (!event.noise.empty()) json["noise"] = event.noise;
+  if (event.zone) json["zone"] = simulation.level().zones[*event.zone].id;
 }
 
 void add_numbers(Json& json, const Event& event) {
   switch (event.what) {
+    case Event::What::heard:
+      json["place"] = point(event.place);
+      json["distance"] = rounded(event.distance);
+      break;
     case Event::What::attacked:
+      if (!event.other) break;
       json["distance"] = rounded(event.distance);
       break;
     case Event::What::hurt:
@@ -36,7 +44,7 @@ void add_numbers(Json& json, const Event& event) {
       json["health"] = rounded(event.health);
       break;
     case Event::What::noticed:
-      json["by"] = "sight";
+      json["by"] = name_of(event.by);
       json["distance"] = rounded(event.distance);
       json["angle"] = rounded(event.angle_deg);
       break;

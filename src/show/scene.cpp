@@ -156,7 +156,7 @@ class SceneMaker {
     }
     looker.has_noticed = seen.is_alert;
     seen.area = seen_area(simulation_.world(), looker);
-    seen.facing = state.facing;
+    seen.facing = state.head;
     seen.half_field_deg = kind.sight->field_of_view.half().degrees();
     scene_.seen.push_back(std::move(seen));
   }
@@ -166,7 +166,7 @@ class SceneMaker {
     if (!verdict.range.pass) return;
     const Looked looked = simulation_.looked(other);
     SightLine line;
-    line.from = plan(eye_of(looker));
+    line.from = plan(eye_of(level_.plane, looker));
     line.to = plan(looked.feet + Vector3d{0.0, 0.0, looked.height / 2.0});
     line.label = fmt::format("{:.1f} m, {:.0f}°", verdict.range.value, verdict.field.value_deg);
     if (!verdict.line.pass) {

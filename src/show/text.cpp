@@ -53,9 +53,10 @@ std::string test_line(const char* name, const std::string& numbers, bool pass) {
 }
 
 std::string line_numbers(const LineTest& line) {
-  std::string text = fmt::format("{:.0f} % of {} points visible, more than 0 needed",
-                                 line.visible * 100.0, line.points);
-  return text;
+  const std::string needed =
+      line.limit > 0.0 ? fmt::format("{:.0f} % needed", line.limit * 100.0) : "more than 0 needed";
+  return fmt::format("{:.0f} % of {} points visible, {}", line.visible * 100.0, line.points,
+                     needed);
 }
 
 std::string tests(const Verdict& verdict) {

@@ -41,6 +41,18 @@ Moment go(Simulation::State& state, std::uint32_t who, const ScriptStep& step, M
   return result.arrived ? budget - result.used : 0;
 }
 
+// A step that takes no time.
+void do_at_once(Simulation::State& state, std::uint32_t who, const ScriptStep& step) {
+  if (step.what == ScriptStep::What::face) {
+    const SineCosine way = sine_cosine(step.facing);
+    state.script_facing[who] = Vector2d{way.cosine, way.sine};
+  } else if (step.what == ScriptStep::What::quiet) {
+    state.quiet[who] = step.quiet;
+  } else {
+    state.make_noise(state.fighter(who).middle(), step.reach, step.noise, who);
+  }
+}
+
 }  // namespace
 
 bool is_stuck(Course& course, double distance, Moment now, int ticks_per_second) {
@@ -79,6 +91,9 @@ void follow_script(Simulation::State& state, std::uint32_t who) {
                                        moments_of(step.duration, state.level->ticks_per_second));
       if (end > state.now()) return;
       budget = state.now() - end;
+      next_step(course, script.size());
+    } else if (step.what != ScriptStep::What::repeat) {
+      do_at_once(state, who, step);
       next_step(course, script.size());
     } else {
       if (budget == at_last_repeat) return;  // a round that takes no time would never end

@@ -1,33 +1,174 @@
+#include <algorithm>
+
 #include "simulation/state.hpp"
 
 namespace gaze {
 namespace {
 
-double squared_distance(Plane plane, const Vector3d& a, const Vector3d& b) {
+using Index = std::uint32_t;
+
+double distance_between(Plane plane, const Vector3d& a, const Vector3d& b) {
   const double x = b.x() - a.x();
   const double y = plane == Plane::upright ? 0.0 : b.y() - a.y();
   const double z = plane == Plane::ground ? 0.0 : b.z() - a.z();
-  return x * x + y * y + z * z;
+  return std::sqrt(x * x + y * y + z * z);
 }
 
-void decide_one(Simulation::State& state, std::uint32_t who) {
-  state.target[who] = choose_target(state.contacts[who], [&](std::uint32_t other) {
-    return squared_distance(state.plane(), state.position[who], state.position[other]);
+void take_target(Simulation::State& state, Index who) {
+  state.target[who] = choose_target(
+      state.contacts[who], state.kind(who).choose, state.target_agent(who), [&](Index other) {
+        return Trait{distance_between(state.plane(), state.position[who], state.position[other]),
+                     state.health[other]};
+      });
+}
+
+Knowledge knowledge_of(const Simulation::State& state, Index who) {
+  Knowledge knowledge;
+  knowledge.remembers_any = state.clue[who].has_value();
+  for (const Contact& contact : state.contacts[who]) {
+    knowledge.notices_any |= contact.state == Contact::State::noticed;
+    knowledge.remembers_any |= contact.state == Contact::State::remembered;
+  }
+  return knowledge;
+}
+
+// Rules of the cause `lasts`, each once while the mode goes on.
+void fire_lasting_modes(Simulation::State& state, Index who) {
+  const std::vector<Rule>& rules = state.kind(who).when.rules;
+  for (std::size_t i = 0; i < rules.size(); ++i) {
+    const std::uint64_t bit = std::uint64_t{1} << i;
+    if (rules[i].cause != Cause::lasts || (state.lasted[who] & bit) != 0) continue;
+    if (rules[i].name != name_of(state.mode[who])) continue;
+    // As of the poses on which minds decide: those of the step before.
+    const Moment after = moments_of(rules[i].reaction.after, state.level->ticks_per_second);
+    if (state.step_start() - state.mode_since[who] < after) continue;
+    state.lasted[who] |= bit;
+    state.news[who].due |= bit;
+  }
+}
+
+bool goes_on(const Simulation::State& state, Index who, const Rule& rule) {
+  const std::vector<Contact>& contacts = state.contacts[who];
+  const auto any = [&](bool Contact::*what) {
+    return std::any_of(contacts.begin(), contacts.end(),
+                       [&](const Contact& contact) { return contact.*what; });
+  };
+  if (rule.cause == Cause::near) return any(&Contact::is_near);
+  if (rule.cause == Cause::touches) return any(&Contact::is_touched);
+  const std::vector<Feeler>& feelers = state.kind(who).feelers;
+  for (std::size_t i = 0; i < feelers.size(); ++i) {
+    if (!rule.name.empty() && rule.name != feelers[i].name) continue;
+    const bool says_yes = (state.feelers[who] >> i & 1U) != 0;
+    if (says_yes == (rule.cause == Cause::feels)) return true;
+  }
+  return false;
+}
+
+// What is felt, missed, near or touching asks for its attack as long as it lasts, other causes
+// once.
+void urge_attack(Simulation::State& state, Index who, const Rule& rule, bool came_up) {
+  const std::vector<Attack>& attacks = state.kind(who).attacks;
+  const auto it = std::find_if(attacks.begin(), attacks.end(), [&](const Attack& attack) {
+    return attack.name == rule.reaction.attack;
   });
-  if (state.agent(who).driver != Driver::mind) return;
-  const Mode before = state.mode[who];
-  const Mode after = next_mode(before, state.idle[who], state.kind(who).when, state.news[who],
-                               state.contacts[who]);
-  if (before == state.idle[who] && after != before) state.home[who] = state.position[who];
-  if (before != after) state.course[who].is_new = true;
-  state.change_mode(who, after);
+  if (it == attacks.end()) return;
+  const std::uint64_t bit = std::uint64_t{1} << (it - attacks.begin());
+  const bool lasts = rule.cause == Cause::feels || rule.cause == Cause::misses ||
+                     rule.cause == Cause::near || rule.cause == Cause::touches;
+  if (lasts) {
+    state.urged[who] &= ~bit;
+    if (goes_on(state, who, rule)) state.urged[who] |= bit;
+  } else if (came_up) {
+    state.urged[who] |= bit;
+  }
+}
+
+void act(Simulation::State& state, Index who, const Reaction& reaction) {
+  if (!reaction.noise.empty()) {
+    state.make_noise(state.fighter(who).middle(), reaction.reach, reaction.noise, who);
+  }
+  for (const std::string& id : reaction.wakes) {
+    for (Index i = 0; i < state.agent_count(); ++i) {
+      if (state.agent(i).id == id) wake(state, i);
+    }
+  }
+}
+
+void react(Simulation::State& state, Index who) {
+  const std::vector<Rule>& rules = state.kind(who).when.rules;
+  News& news = state.news[who];
+  for (std::size_t i = 0; i < rules.size(); ++i) {
+    const std::uint64_t bit = std::uint64_t{1} << i;
+    const Reaction& reaction = rules[i].reaction;
+    bool is_now = (news.due & bit) != 0;
+    if ((news.fired & bit) != 0) {
+      const Moment after = moments_of(reaction.after, state.level->ticks_per_second);
+      if (after > 0) {
+        state.pending.push_back({who, static_cast<Index>(i), state.step_start() + after});
+      } else {
+        is_now = true;
+      }
+    }
+    if (!reaction.attack.empty()) urge_attack(state, who, rules[i], is_now);
+    if (is_now) act(state, who, reaction);
+  }
+}
+
+void decide_one(Simulation::State& state, Index who) {
+  take_target(state, who);
+  News& news = state.news[who];
+  if (state.agent(who).driver == Driver::mind) {
+    fire_lasting_modes(state, who);
+    react(state, who);
+    const Mode before = state.mode[who];
+    const Mode after =
+        next_mode(before, state.idle[who], state.kind(who).when, news, knowledge_of(state, who));
+    if (before == state.idle[who] && after != before) state.home[who] = state.position[who];
+    const bool goes_anew = news.fired != 0 && (after == Mode::investigate || after == Mode::search);
+    if (before != after || goes_anew) state.course[who] = {};
+    state.change_mode(who, after);
+  }
+  news = {};
+}
+
+void take_pending(Simulation::State& state) {
+  std::erase_if(state.pending, [&](const Pending& pending) {
+    if (pending.due > state.step_start()) return false;
+    state.news[pending.who].due |= std::uint64_t{1} << pending.rule;
+    return true;
+  });
 }
 
 }  // namespace
 
+void Simulation::State::fire(std::uint32_t who, Cause cause, std::string_view name) {
+  const std::vector<Rule>& rules = kind(who).when.rules;
+  std::size_t best = rules.size();
+  for (std::size_t i = 0; i < rules.size(); ++i) {
+    if (rules[i].cause != cause) continue;
+    if (rules[i].name == name && !name.empty()) {
+      best = i;
+      break;
+    }
+    if (rules[i].name.empty() && best == rules.size()) best = i;
+  }
+  if (best < rules.size()) news[who].fired |= std::uint64_t{1} << best;
+}
+
+void wake(Simulation::State& state, std::uint32_t who) {
+  if (state.awake[who]) return;
+  state.awake[who] = 1;
+  state.mode_since[who] = state.now();
+}
+
 void decide(Simulation::State& state) {
-  for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
-    if (state.alive[who]) decide_one(state, who);
+  take_pending(state);
+  for (Index who = 0; who < state.agent_count(); ++who) {
+    if (state.is_up(who)) {
+      decide_one(state, who);
+    } else {
+      state.news[who] = {};
+    }
   }
 }
 

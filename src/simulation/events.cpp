@@ -29,6 +29,18 @@ struct Describer {
     return event.solid ? level.solids[event.solid->index].id : "the ground";
   }
 
+  std::string what_made_it() const {
+    return event.other ? fmt::format("the {} of {}", event.noise, other())
+                       : fmt::format("a {}", event.noise);
+  }
+  std::string noticed() const {
+    const std::string teller =
+        event.teller ? fmt::format(" ({})", level.agents[event.teller->index].id) : "";
+    const std::string_view by = event.by == Sense::told ? "being told" : name_of(event.by);
+    return fmt::format("{} noticed {} by {}{}, {:.2f} m away, {:.1f} degrees off", who(), other(),
+                       by, teller, event.distance, event.angle_deg);
+  }
+
   std::string text() const {
     switch (event.what) {
       case Event::What::arrived:
@@ -36,6 +48,7 @@ struct Describer {
       case Event::What::blocked:
         return fmt::format("{} is blocked on its way to {}", who(), place());
       case Event::What::attacked:
+        if (!event.other) return fmt::format("{} attacked with {}", who(), event.attack);
         return fmt::format("{} attacked {} with {} from {:.2f} m", who(), other(), event.attack,
                            event.distance);
       case Event::What::fired:
@@ -47,13 +60,18 @@ struct Describer {
                            event.attack, other(), event.health);
       case Event::What::defeated:
         return fmt::format("{} was defeated by {}", who(), other());
+      case Event::What::triggered:
+        return fmt::format("{} triggered {}", who(), level.zones[*event.zone].id);
+      case Event::What::heard:
+        return fmt::format("{} heard {}, {:.2f} m away at {}", who(), what_made_it(),
+                           event.distance, place());
       case Event::What::noticed:
-        return fmt::format("{} noticed {} by sight, {:.2f} m away, {:.1f} degrees off", who(),
-                           other(), event.distance, event.angle_deg);
+        return noticed();
       case Event::What::lost:
-        return fmt::format("{} lost {}, last seen at {}", who(), other(), place());
+        return fmt::format("{} lost {}, last {} at {}", who(), other(),
+                           event.by == Sense::sight ? "seen" : "perceived", place());
       case Event::What::forgot:
-        return fmt::format("{} forgot {}", who(), other());
+        return fmt::format("{} forgot {}", who(), event.other ? other() : what_made_it());
       case Event::What::mode:
         return fmt::format("{} went from {} to {}", who(), name_of(event.from), name_of(event.to));
     }
@@ -64,9 +82,9 @@ struct Describer {
 }  // namespace
 
 std::string_view name_of(Event::What what) {
-  constexpr std::array<std::string_view, 11> kNames{"arrived", "blocked", "attacked", "fired",
-                                                    "hit",     "hurt",    "defeated", "noticed",
-                                                    "lost",    "forgot",  "mode"};
+  constexpr std::array<std::string_view, 13> kNames{
+      "arrived",   "blocked", "attacked", "fired", "hit",    "hurt", "defeated",
+      "triggered", "heard",   "noticed",  "lost",  "forgot", "mode"};
   return kNames[static_cast<std::size_t>(what)];
 }
 

@@ -1,5 +1,5 @@
 #include "combat/cooldown.hpp"
-#include "combat/flight.hpp"
+#include "geometry/rolling.hpp"
 #include "simulation/state.hpp"
 
 namespace gaze {
@@ -24,18 +24,40 @@ void strike(Simulation::State& state, Index who, Index target, Index attack) {
   state.blows.push_back({who, target, attack});
 }
 
-void shoot(Simulation::State& state, Index who, Index target, Index attack) {
+void launch(Simulation::State& state, Index who, Index attack, const Vector3d& velocity,
+            std::optional<Index> target) {
   const Attack& values = attack_of(state, who, attack);
-  const Fighter shooter = state.fighter(who);
   Shell shell;
   shell.shooter = who;
   shell.attack = attack;
-  shell.position = muzzle_place(state.plane(), shooter, values.muzzle);
-  shell.velocity = launch_velocity(state.plane(), values, shooter, state.fighter(target));
+  shell.position =
+      offset_place(state.plane(), state.position[who], state.facing[who], values.muzzle);
+  shell.velocity = velocity;
   state.shells.push_back(shell);
   Event& event = tell_attack(state, Event::What::fired, who, attack);
-  event.other = AgentId{target};
+  if (target) event.other = AgentId{*target};
   event.place = shell.position;
+  state.make_noise(shell.position, values.fire_reach, "shot", who);
+}
+
+void shoot(Simulation::State& state, Index who, Index target, Index attack) {
+  const Vector3d velocity = launch_velocity(state.plane(), attack_of(state, who, attack),
+                                            state.fighter(who), state.fighter(target));
+  launch(state, who, attack, velocity, target);
+}
+
+// With nobody to aim at, along the facing.
+void shoot_ahead(Simulation::State& state, Index who, Index attack) {
+  const Attack& values = attack_of(state, who, attack);
+  Moment& ready = state.ready[who][attack];
+  if (values.how != Attack::How::shot || ready > state.now()) return;
+  const Vector3d ahead = from_plan(state.plane(), {state.facing[who], 0.0});
+  const Moment cooldown = state.limit(who).cooldowns[attack];
+  for (int pulls = take_pulls(ready, state.now(), cooldown); pulls > 0; --pulls) {
+    tell_attack(state, Event::What::attacked, who, attack);
+    launch(state, who, attack, ahead * values.speed, std::nullopt);
+  }
+  state.urged[who] &= ~(std::uint64_t{1} << attack);
 }
 
 void attack_with(Simulation::State& state, Index who, Index target, Index attack) {
@@ -56,19 +78,28 @@ void attack_with(Simulation::State& state, Index who, Index target, Index attack
     event.distance = fight_distance(state.plane(), fighter, other);
     (is_strike ? strike : shoot)(state, who, target, attack);
   }
+  state.urged[who] &= ~(std::uint64_t{1} << attack);
 }
 
 bool may_attack(const Simulation::State& state, Index who) {
-  return state.alive[who] && state.agent(who).driver == Driver::mind &&
+  return state.is_up(who) && state.agent(who).driver == Driver::mind &&
          state.mode[who] != Mode::return_;
 }
 
 void make_attacks(Simulation::State& state) {
   for (Index who = 0; who < state.agent_count(); ++who) {
-    const auto target = state.target_agent(who);
-    if (!target || !may_attack(state, who) || !state.alive[*target]) continue;
+    auto target = state.target_agent(who);
+    if (target && !state.alive[*target]) target.reset();
+    if ((!target && state.urged[who] == 0) || !may_attack(state, who)) continue;
     for (Index attack = 0; attack < state.kind(who).attacks.size(); ++attack) {
-      attack_with(state, who, *target, attack);
+      const std::uint64_t bit = std::uint64_t{1} << attack;
+      const bool is_urged = (state.urged[who] & bit) != 0;
+      if (!is_urged && (state.limit(who).urged_only & bit) != 0) continue;
+      if (target) {
+        attack_with(state, who, *target, attack);
+      } else if (is_urged) {
+        shoot_ahead(state, who, attack);
+      }
     }
   }
 }
@@ -113,6 +144,8 @@ void end_flight(Simulation::State& state, Shell& shell, const Meeting& meeting,
   Event& event = tell_attack(state, Event::What::hit, shell.shooter, shell.attack);
   event.place = ball.path.from + (ball.path.to - ball.path.from) * meeting.share;
   event.solid = meeting.solid;
+  state.make_noise(event.place, attack_of(state, shell.shooter, shell.attack).noise_reach,
+                   attack_of(state, shell.shooter, shell.attack).name, shell.shooter);
   if (!meeting.body) return;
   event.other = AgentId{*meeting.body};
   const bool hurts =
@@ -137,6 +170,20 @@ void fly(Simulation::State& state, Shell& shell) {
   shell.is_spent = flown == left;
 }
 
+// Who is hurt knows by whom, if its kind has that sense or reacts to it.
+void feel_hurt(Simulation::State& state, const Blow& blow) {
+  const Kind& kind = state.kind(blow.victim);
+  state.fire(blow.victim, Cause::hurt, "");
+  const std::vector<Rule>& rules = kind.when.rules;
+  const bool reacts = std::any_of(rules.begin(), rules.end(),
+                                  [](const Rule& rule) { return rule.cause == Cause::hurt; });
+  if (!kind.hurt && !reacts) return;
+  const Duration remember = kind.hurt ? kind.hurt->remember : HurtSense{}.remember;
+  state.sudden.push_back({blow.victim, blow.by, Sense::hurt,
+                          moments_of(remember, state.level->ticks_per_second),
+                          state.position[blow.by], std::nullopt});
+}
+
 void deal(Simulation::State& state, const Blow& blow) {
   const Attack& attack = attack_of(state, blow.by, blow.attack);
   const double lost = std::min(attack.damage, state.health[blow.victim]);
@@ -147,12 +194,13 @@ void deal(Simulation::State& state, const Blow& blow) {
   event.attack = attack.name;
   event.damage = lost;
   event.health = state.health[blow.victim];
-  if (event.health > 0.0) return;
+  if (event.health > 0.0) return feel_hurt(state, blow);
   state.alive[blow.victim] = 0;
   state.tell(Event::What::defeated, blow.victim).other = AgentId{blow.by};
   state.change_mode(blow.victim, Mode::out);
   state.contacts[blow.victim].clear();
   state.target[blow.victim].reset();
+  state.clue[blow.victim].reset();
 }
 
 void show_projectiles(Simulation::State& state) {

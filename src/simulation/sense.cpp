@@ -1,3 +1,5 @@
+#include <algorithm>
+
 #include "simulation/state.hpp"
 
 namespace gaze {
@@ -10,17 +12,28 @@ std::vector<Contact>::iterator find_contact(std::vector<Contact>& contacts, Inde
                           [](const Contact& contact, Index id) { return contact.other < id; });
 }
 
-void tell_noticed(Simulation::State& state, const Looker& looker, Index who, Index other) {
-  const Sighting sighting = measure(state.world, looker, state.looked(other));
+Looker looker_of(const Simulation::State& state, Index who) {
+  return {state.position[who], state.head[who], *state.kind(who).sight, false};
+}
+
+void tell_noticed(Simulation::State& state, Index who, const Contact& contact,
+                  std::optional<Index> teller) {
+  Looker looker{state.position[who], state.head[who], {}, false};
+  if (state.kind(who).sight) looker.sight = *state.kind(who).sight;
+  const Sighting sighting = measure(state.world, looker, state.looked(contact.other));
   Event& event = state.tell(Event::What::noticed, who);
-  event.other = AgentId{other};
+  event.other = AgentId{contact.other};
+  event.by = contact.by;
+  event.place = contact.last_place;
   event.distance = sighting.distance;
   event.angle_deg = sighting.angle_deg;
+  if (teller && contact.by == Sense::told) event.teller = AgentId{*teller};
 }
 
 void tell_end(Simulation::State& state, Event::What what, Index who, const Contact& contact) {
   Event& event = state.tell(what, who);
   event.other = AgentId{contact.other};
+  event.by = contact.by;
   event.place = contact.last_place;
 }
 
@@ -32,57 +45,218 @@ Moment evidence_start(const Simulation::State& state, const Looker& looker, Inde
   const auto at = [](const auto& before, const auto& after, double share) {
     return (before + (after - before) * share).eval();
   };
-  const Looked body = state.looked(other);
+  Looked body = state.looked(other);
   double without = 0.0;
   double with = 1.0;
   for (int halving = 0; halving < 20; ++halving) {  // to a millionth of a step
     const double share = (without + with) / 2.0;
     Looker then = looker;
     then.feet = at(state.previous[who], state.position[who], share);
-    then.facing = at(state.previous_facing[who], state.facing[who], share);
-    const Vector3d feet = at(state.previous[other], state.position[other], share);
-    (can_see(state.world, then, {feet, body.height, body.body_points}) ? with : without) = share;
+    then.facing = at(state.previous_head[who], state.head[who], share);
+    body.feet = at(state.previous[other], state.position[other], share);
+    (can_see(state.world, then, body) ? with : without) = share;
   }
   return state.step_start() + static_cast<Moment>(std::ceil(with * kMomentsPerTick));
 }
 
-void look_at(Simulation::State& state, Index who, Looker& looker, Index other) {
-  std::vector<Contact>& contacts = state.contacts[who];
-  auto contact = find_contact(contacts, other);
-  const bool is_known = contact != contacts.end() && contact->other == other;
-  looker.has_noticed = is_known && contact->state == Contact::State::noticed;
-  const bool evidence = state.alive[other] && can_see(state.world, looker, state.looked(other));
-  if (!is_known && !evidence) return;
-  if (!is_known) {
-    const Moment since = evidence_start(state, looker, who, other);
-    contact = contacts.insert(
-        contact, Contact{other, Contact::State::gathering, since, state.position[other]});
+/// What sight adds to the evidence of one other. The rate is that of the mean of two looks; at the
+/// first it counts from where evidence began.
+class Sighter {
+ public:
+  Sighter(const Simulation::State& state, Index who) : state_(state), who_(who) {
+    if (state.kind(who).sight) looker_ = looker_of(state, who);
   }
-  if (evidence) contact->last_place = state.position[other];
+
+  void look(Index other, Contact& contact, bool is_new, Evidence& evidence) {
+    if (!looker_ || !state_.alive[other]) return;
+    looker_->has_noticed = contact.state == Contact::State::noticed;
+    const Looked body = state_.looked(other);
+    evidence.by_sight = can_see(state_.world, *looker_, body);
+    const bool was_seen = !is_new && contact.rate >= 0.0;
+    if (!evidence.by_sight) {
+      contact.rate = -1.0;
+      return;
+    }
+    const bool needs_rate =
+        state_.kind(who_).choose.by == Choose::By::clearest ||
+        (contact.state == Contact::State::gathering && looker_->sight.notice_time.nanoseconds > 0);
+    const double rate = needs_rate ? evidence_rate(state_.world, *looker_, body) : 1.0;
+    const Moment start =
+        was_seen ? state_.step_start() : evidence_start(state_, *looker_, who_, other);
+    const double mean = was_seen ? (contact.rate + rate) / 2.0 : rate;
+    evidence.gained = std::llround(mean * static_cast<double>(state_.now() - start));
+    contact.rate = rate;
+  }
+
+ private:
+  const Simulation::State& state_;
+  Index who_;
+  std::optional<Looker> looker_;
+};
+
+/// Takes what other senses perceive of one agent into its evidence; they lead in their order.
+std::optional<Index> add_perceived(const Simulation::State& state, Index other, Contact& contact,
+                                   Evidence& evidence) {
+  std::optional<Index> teller;
+  contact.is_near = contact.is_touched = false;
+  for (const Perceived& one : state.perceived) {
+    if (one.other != other) continue;
+    contact.last_place = one.place;
+    contact.is_near |= one.sense == Sense::nearness;
+    contact.is_touched |= one.sense == Sense::touch;
+    if (one.sense == Sense::hurt) contact.hurt_at = state.now();
+    const bool is_sudden = one.sense == Sense::hurt || one.sense == Sense::told;
+    std::optional<Sense>& slot = is_sudden ? evidence.sudden : evidence.lasting;
+    if (slot && *slot <= one.sense) continue;
+    slot = one.sense;
+    if (one.sense == Sense::told) teller = one.teller;
+    if (!is_sudden || !evidence.lasting) evidence.remember = one.remember;
+  }
+  return teller;
+}
+
+void pass_on(Simulation::State& state, Index who, Index about) {
+  const auto& tell = state.kind(who).tell;
+  const std::uint32_t team = state.kind(who).team;
+  if (!tell || team == kNoTeam) return;
+  const std::array<bool, 3> axes{true, state.plane() != Plane::upright,
+                                 state.plane() != Plane::ground};
+  // At the earliest in the next step, so that the order of agents does not matter.
+  const Moment delay =
+      std::max(kMomentsPerTick, moments_of(tell->delay, state.level->ticks_per_second));
+  const Moment remember = moments_of(tell->remember, state.level->ticks_per_second);
+  const std::size_t before = state.alarms.size();
+  state.crowd.near(state.position[who], tell->range, [&](Index other) {
+    if (other == who || state.kind(other).team != team) return;
+    if (distance_along(axes, state.position[who], state.position[other]) > tell->range) return;
+    state.alarms.push_back(
+        {other, who, about, state.now() + delay, remember, state.position[about]});
+  });
+  std::sort(state.alarms.begin() + static_cast<std::ptrdiff_t>(before), state.alarms.end(),
+            [](const Alarm& a, const Alarm& b) { return a.to < b.to; });
+}
+
+void tell_changes(Simulation::State& state, Index who, const Contact& contact,
+                  const NoticeChange& change, std::optional<Index> teller) {
+  if (change.noticed) {
+    tell_noticed(state, who, contact, teller);
+    if (contact.by != Sense::told) pass_on(state, who, contact.other);
+  }
+  if (change.saw) state.fire(who, Cause::sees, "");
+  if (change.lost) {
+    tell_end(state, Event::What::lost, who, contact);
+    state.fire(who, Cause::loses, "");
+  }
+  if (change.forgot) {
+    tell_end(state, Event::What::forgot, who, contact);
+    state.news[who].forgot = true;
+    state.fire(who, Cause::forgets, "");
+  }
+}
+
+void consider(Simulation::State& state, Index who, Sighter& sighter, Index other) {
+  std::vector<Contact>& contacts = state.contacts[who];
+  auto known = find_contact(contacts, other);
+  const bool is_new = known == contacts.end() || known->other != other;
+  Contact fresh;
+  fresh.other = other;
+  Contact& contact = is_new ? fresh : *known;
+  const bool was_near = contact.is_near;
+  Evidence evidence;
+  if (looks_for(state, who, other)) sighter.look(other, contact, is_new, evidence);
+  const auto teller = add_perceived(state, other, contact, evidence);
+  const bool perceives = evidence.by_sight || evidence.lasting;
+  if (is_new && !perceives && !evidence.sudden) return;
+  if (contact.is_near && !was_near) state.fire(who, Cause::near, state.kind(other).name);
+  if (evidence.sudden == Sense::told && contact.state != Contact::State::noticed) {
+    state.fire(who, Cause::told, teller ? std::string_view(state.kind(*teller).name) : "");
+  }
+  if (perceives) {
+    contact.last_place = state.position[other];
+    contact.last_motion = state.position[other] - state.previous[other];
+  }
   const NoticeChange change =
-      update_contact(*contact, evidence, state.now(), state.limit(who).notice);
-  if (change.noticed) tell_noticed(state, looker, who, other);
-  if (change.lost) tell_end(state, Event::What::lost, who, *contact);
-  if (change.forgot) tell_end(state, Event::What::forgot, who, *contact);
-  News& news = state.news[who];
-  news.noticed |= change.noticed;
-  news.lost |= change.lost;
-  news.forgot |= change.forgot;
-  if (change.is_over) contacts.erase(contact);
+      update_contact(contact, evidence, state.now(), state.limit(who).notice);
+  if (is_new) known = contacts.insert(known, contact);
+  tell_changes(state, who, *known, change, teller);
+  if (change.is_over) contacts.erase(known);
+}
+
+// Nearer than its senses reach, in two axes; what it knows of already is looked at wherever it is.
+void find_to_look_at(Simulation::State& state, Index who) {
+  const double reach = state.limit(who).farthest;
+  const Vector3d& own = state.position[who];
+  const int second = state.plane() == Plane::upright ? 2 : 1;
+  const auto is_near = [&](Index other) {
+    const double a = state.position[other].x() - own.x();
+    const double b = state.position[other][second] - own[second];
+    return a * a + b * b <= reach * reach;
+  };
+  state.candidates.clear();
+  const std::vector<Index>& foes = state.foes_of[state.kind(who).team];
+  constexpr std::size_t kFew = 32;
+  if (foes.size() <= kFew) {
+    for (const Index other : foes) {
+      if (other != who && state.alive[other] && is_near(other)) state.candidates.push_back(other);
+    }
+  } else {
+    const std::vector<char>& wanted = state.limit(who).wants_team;
+    state.crowd.near(own, reach, [&](Index other) {
+      const std::uint32_t team = state.kind(other).team;
+      if (other == who || team == kNoTeam || !wanted[team]) return;
+      if (is_near(other)) state.candidates.push_back(other);
+    });
+  }
+}
+
+void sense_one(Simulation::State& state, Index who) {
+  const Kind& kind = state.kind(who);
+  const bool has_team = kind.team != kNoTeam;
+  if (has_team && (!kind.feelers.empty() || kind.nearness || kind.touch)) {
+    perceive_bodies(state, who);
+  }
+  state.candidates.clear();
+  if (kind.sight && has_team) find_to_look_at(state, who);
+  if (state.candidates.empty() && state.contacts[who].empty() && state.perceived.empty()) return;
+  for (const Contact& contact : state.contacts[who]) state.candidates.push_back(contact.other);
+  for (const Perceived& one : state.perceived) state.candidates.push_back(one.other);
+  std::sort(state.candidates.begin(), state.candidates.end());
+  const auto end = std::unique(state.candidates.begin(), state.candidates.end());
+  Sighter sighter(state, who);
+  for (auto it = state.candidates.begin(); it != end; ++it) consider(state, who, sighter, *it);
+}
+
+void deliver_alarms(Simulation::State& state) {
+  std::erase_if(state.alarms, [&](const Alarm& alarm) {
+    if (alarm.due > state.now()) return false;
+    if (state.alive[alarm.about] && looks_for(state, alarm.to, alarm.about)) {
+      state.sudden.push_back(
+          {alarm.to, alarm.about, Sense::told, alarm.remember, alarm.place, alarm.from});
+    }
+    return true;
+  });
 }
 
 }  // namespace
 
 void sense(Simulation::State& state) {
-  for (Index who = 0; who < state.agent_count(); ++who) {
-    state.news[who] = {};
-    const Kind& kind = state.kind(who);
-    if (!state.alive[who] || !kind.sight || kind.team == kNoTeam) continue;
-    Looker looker{state.position[who], state.facing[who], *kind.sight, false};
-    for (const Index other : state.foes_of[kind.team]) {
-      if (other != who) look_at(state, who, looker, other);
-    }
+  const Index count = state.agent_count();
+  for (Index who = 0; who < count; ++who) {
+    state.is_still[who] = state.position[who] == state.previous[who];
   }
+  if (state.uses_crowd) state.crowd.rebuild(state.plane(), state.position, state.alive);
+  enter_zones(state);
+  hear(state);
+  deliver_alarms(state);
+  std::stable_sort(state.sudden.begin(), state.sudden.end(),
+                   [](const Perceived& a, const Perceived& b) { return a.who < b.who; });
+  auto next = state.sudden.begin();
+  for (Index who = 0; who < count; ++who) {
+    state.perceived.clear();
+    for (; next != state.sudden.end() && next->who == who; ++next) state.perceived.push_back(*next);
+    if (state.is_up(who)) sense_one(state, who);
+  }
+  state.sudden.clear();
 }
 
 }  // namespace gaze

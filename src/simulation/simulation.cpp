@@ -1,6 +1,7 @@
 #include "gaze/simulation.hpp"
 
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 
 #include "combat/cooldown.hpp"
 #include "simulation/state.hpp"
@@ -10,17 +11,92 @@ namespace {
 
 using Index = std::uint32_t;
 
-KindLimits limits_of(const Kind& kind, int ticks_per_second) {
+// The head turns as fast as it scans, whatever else.
+double head_turn_of(const Kind& kind) {
+  if (!kind.head && !kind.scan) return 0.0;
+  const double own = kind.head ? kind.head->turn_rate.degrees() : kind.move.turn_rate.degrees();
+  return kind.scan ? std::max(own, kind.scan->rate.degrees()) : own;
+}
+
+double farthest_sense(const Level& level, const Kind& kind) {
+  double radius = 0.0;
+  for (const Kind& other : level.kinds) radius = std::max(radius, other.radius);
+  double farthest = 0.0;
+  if (kind.sight) {
+    const bool to_surface = kind.sight->measure == Measure::surface;
+    farthest = kind.sight->keep_range + (to_surface ? radius : 0.0);
+  }
+  if (kind.touch) farthest = std::max(farthest, kind.radius + radius + kTouchGap);
+  for (const Feeler& feeler : kind.feelers) {
+    const Vector3d& from = feeler.from;
+    const double start = std::sqrt(from.x() * from.x() + from.y() * from.y() + from.z() * from.z());
+    farthest = std::max(farthest, start + feeler.length + feeler.thickness / 2.0 + radius);
+  }
+  return farthest;
+}
+
+std::uint64_t tag_bits(const std::vector<std::string>& names,
+                       const std::vector<std::string>& tags) {
+  std::uint64_t bits = 0;
+  for (const std::string& tag : tags) {
+    const auto it = std::find(names.begin(), names.end(), tag);
+    if (it != names.end()) bits |= std::uint64_t{1} << (it - names.begin());
+  }
+  return bits;
+}
+
+// Of that name, or like one of that name.
+bool is_of_kind(const Level& level, const Kind& kind, const std::string& name) {
+  const Kind* at = &kind;
+  for (std::size_t depth = 0; depth <= level.kinds.size(); ++depth) {
+    if (at->name == name) return true;
+    const auto base = std::find_if(level.kinds.begin(), level.kinds.end(),
+                                   [&](const Kind& other) { return other.name == at->like; });
+    if (at->like.empty() || base == level.kinds.end()) return false;
+    at = &*base;
+  }
+  return false;
+}
+
+void add_filters(KindLimits& limits, const Level& level, const Kind& kind) {
+  const auto has = [](const std::vector<std::string>& names, const std::string& name) {
+    return names.empty() || std::find(names.begin(), names.end(), name) != names.end();
+  };
+  if (kind.team == kNoTeam) return;
+  for (Index team = 0; team < level.teams.size(); ++team) {
+    limits.wants_team.push_back(is_hostile(level, kind.team, team) &&
+                                has(kind.choose.teams, level.teams[team].name));
+  }
+  if (kind.choose.kinds.empty()) return;
+  for (const Kind& other : level.kinds) {
+    const auto is_it = [&](const std::string& name) { return is_of_kind(level, other, name); };
+    limits.wants_kind.push_back(
+        std::any_of(kind.choose.kinds.begin(), kind.choose.kinds.end(), is_it));
+  }
+}
+
+KindLimits limits_of(const Simulation::State& state, const Kind& kind) {
+  const int ticks_per_second = state.level->ticks_per_second;
   KindLimits limits;
   if (kind.sight) {
     limits.notice = {moments_of(kind.sight->notice_time, ticks_per_second),
+                     moments_of(kind.sight->ebb_time, ticks_per_second),
                      moments_of(kind.sight->remember, ticks_per_second)};
   }
   const double turn_deg = kind.move.turn_rate.degrees() / ticks_per_second;
   limits.turn = sine_cosine(Angle::from_degrees(std::min(turn_deg, 180.0)));
+  limits.head_turn_deg = head_turn_of(kind) / ticks_per_second;
+  limits.farthest = farthest_sense(*state.level, kind);
+  limits.tags = tag_bits(state.tag_names, kind.tags);
+  limits.wanted_tags = tag_bits(state.tag_names, kind.choose.tags);
+  add_filters(limits, *state.level, kind);
   for (const Attack& attack : kind.attacks) {
     limits.cooldowns.push_back(moments_of(attack.cooldown, ticks_per_second));
     limits.lifetimes.push_back(moments_of(attack.lifetime, ticks_per_second));
+    for (const Rule& rule : kind.when.rules) {
+      if (rule.reaction.attack != attack.name) continue;
+      limits.urged_only |= std::uint64_t{1} << (limits.cooldowns.size() - 1);
+    }
   }
   return limits;
 }
@@ -32,6 +108,10 @@ void place_agent(Simulation::State& state, const Agent& agent) {
   state.facing.push_back({facing.cosine, facing.sine});
   state.health.push_back(kind.health);
   state.idle.push_back(idle_mode(agent, kind));
+  state.kind_index.push_back(agent.kind);
+  state.awake.push_back(!agent.is_asleep);
+  state.stride_left.push_back(kind.move.stride);
+  state.tags.push_back(state.limits[agent.kind].tags);
   state.ready.emplace_back(kind.attacks.size(), kAlwaysReady);
 }
 
@@ -47,16 +127,53 @@ void find_foes(Simulation::State& state) {
   }
 }
 
+void name_tags(Simulation::State& state) {
+  const auto add = [&](const std::vector<std::string>& tags) {
+    for (const std::string& tag : tags) {
+      std::vector<std::string>& names = state.tag_names;
+      if (std::find(names.begin(), names.end(), tag) == names.end()) names.push_back(tag);
+    }
+  };
+  for (const Kind& kind : state.level->kinds) add(kind.tags);
+  for (const Zone& zone : state.level->zones) add(zone.grants);
+}
+
+// Few foes are looked through one by one, many are looked up by where they are.
+bool uses_crowd(const Simulation::State& state) {
+  const bool has_many_foes = std::any_of(state.foes_of.begin(), state.foes_of.end(),
+                                         [](const auto& foes) { return foes.size() > 32; });
+  const std::vector<Kind>& kinds = state.level->kinds;
+  return has_many_foes || std::any_of(kinds.begin(), kinds.end(), [](const Kind& kind) {
+           return !kind.feelers.empty() || kind.touch || kind.tell;
+         });
+}
+
+void set_up_senses(Simulation::State& state) {
+  const std::size_t count = state.level->agents.size();
+  state.contacts.resize(count);
+  state.news.resize(count);
+  state.clue.resize(count);
+  state.feelers.resize(count);
+  state.was_near.resize(count);
+  state.is_still.assign(count, 1);
+  state.dimness.resize(count);
+  state.zones_of.resize(count);
+  state.zone_spent.resize(state.level->zones.size());
+  state.last_noise.resize(count);
+  state.urged.resize(count);
+  state.lasted.resize(count);
+  state.mode_since.resize(count);
+  state.uses_crowd = uses_crowd(state);
+}
+
 void set_up(Simulation::State& state) {
   const Level& level = *state.level;
-  for (const Kind& kind : level.kinds) {
-    state.limits.push_back(limits_of(kind, level.ticks_per_second));
-  }
+  name_tags(state);
+  for (const Kind& kind : level.kinds) state.limits.push_back(limits_of(state, kind));
   for (const Agent& agent : level.agents) place_agent(state, agent);
   find_foes(state);
   const std::size_t count = level.agents.size();
   state.previous = state.position;
-  state.previous_facing = state.facing;
   state.seen_position = state.position;
   state.home = state.position;
   state.placed_facing = state.facing;
@@ -64,9 +181,14 @@ void set_up(Simulation::State& state) {
   state.alive.assign(count, 1);
   state.target.resize(count);
   state.course.resize(count);
-  state.contacts.resize(count);
-  state.news.resize(count);
   state.wishes.resize(count);
+  state.quiet.resize(count);
+  state.script_facing.resize(count);
+  state.head_deg.resize(count);
+  state.head = state.facing;
+  set_up_senses(state);
+  for (Index who = 0; who < count; ++who) turn_head(state, who);
+  state.previous_head = state.head;
   sense(state);
   order_events(state);
 }
@@ -79,7 +201,7 @@ void play_step(Simulation::State& state) {
   sense(state);
   order_events(state);
   state.previous = state.position;
-  state.previous_facing = state.facing;
+  state.previous_head = state.head;
 }
 
 void forget_old_events(Simulation::State& state) {
@@ -88,6 +210,30 @@ void forget_old_events(Simulation::State& state) {
     state.sorted_events = 0;
   }
   state.events_are_old = true;
+}
+
+// Hostile, but not chosen: by which of the filters.
+std::string filter_text(const Simulation::State& state, Index looker, Index other) {
+  const Kind& kind = state.kind(looker);
+  const std::string& name = state.agent(looker).id;
+  const std::string& other_name = state.agent(other).id;
+  const KindLimits& limits = state.limit(looker);
+  if (!limits.wants_team[state.kind(other).team]) {
+    return fmt::format("{} looks for agents of {} only; {} is of {}", name,
+                       fmt::join(kind.choose.teams, ", "), other_name,
+                       state.level->teams[state.kind(other).team].name);
+  }
+  if (!limits.wants_kind.empty() && !limits.wants_kind[state.kind_index[other]]) {
+    return fmt::format("{} looks for agents of the kind {} only; {} is a {}", name,
+                       fmt::join(kind.choose.kinds, ", "), other_name, state.kind(other).name);
+  }
+  std::vector<std::string> tags;
+  for (std::size_t bit = 0; bit < state.tag_names.size(); ++bit) {
+    if ((state.tags[other] >> bit & 1U) != 0) tags.push_back(state.tag_names[bit]);
+  }
+  return fmt::format("{} looks for agents tagged {} only; {} has {}", name,
+                     fmt::join(kind.choose.tags, " or "), other_name,
+                     tags.empty() ? "no tag" : fmt::format("{}", fmt::join(tags, ", ")));
 }
 
 std::string hindrance(const Simulation::State& state, Index looker, Index other) {
@@ -99,11 +245,13 @@ std::string hindrance(const Simulation::State& state, Index looker, Index other)
     const std::uint32_t team = state.kind(who).team;
     return team == kNoTeam ? "no team" : state.level->teams[team].name;
   };
+  if (!state.awake[looker]) return fmt::format("{} is asleep until something wakes it", name);
   if (looker == other) return fmt::format("{} does not look for itself", name);
   if (!is_hostile(*state.level, state.kind(looker).team, state.kind(other).team)) {
     return fmt::format("{} ({}) is not hostile to {} ({}) and does not look for it", name,
                        team_name(looker), other_name, team_name(other));
   }
+  if (!looks_for(state, looker, other)) return filter_text(state, looker, other);
   return {};
 }
 
@@ -112,6 +260,15 @@ const Contact* find_contact(const Simulation::State& state, AgentId looker, Agen
     if (contact.other == other.index) return &contact;
   }
   return nullptr;
+}
+
+// Of the evidence that sight needs to notice.
+double gathered_share(const Simulation::State& state, AgentId looker, AgentId other) {
+  const Contact* contact = find_contact(state, looker, other);
+  if (contact == nullptr) return 0.0;
+  if (contact->is_seen) return 1.0;
+  const Moment needed = state.limit(looker.index).notice.notice_time;
+  return needed == 0 ? 0.0 : static_cast<double>(contact->gathered) / static_cast<double>(needed);
 }
 
 }  // namespace
@@ -184,8 +341,12 @@ const std::string& Simulation::id_of(AgentId agent) const {
 AgentState Simulation::state(AgentId agent) const {
   const Index i = agent.index;
   if (i >= agent_count()) throw UsageError("no such agent");
-  AgentState result{state_->position[i],   state_->facing[i], state_->health[i],
-                    state_->alive[i] != 0, state_->mode[i],   std::nullopt};
+  AgentState result{state_->position[i],   state_->facing[i],     state_->health[i],
+                    state_->alive[i] != 0, state_->mode[i],       std::nullopt,
+                    state_->head[i],       state_->awake[i] != 0, {}};
+  for (std::size_t bit = 0; bit < state_->tag_names.size(); ++bit) {
+    if ((state_->tags[i] >> bit & 1U) != 0) result.tags.push_back(state_->tag_names[bit]);
+  }
   if (const auto target = state_->target_agent(i)) result.target = AgentId{*target};
   return result;
 }
@@ -197,7 +358,7 @@ std::span<const Projectile> Simulation::projectiles() const {
 Looker Simulation::looker(AgentId agent) const {
   const Kind& kind = state_->kind(agent.index);
   if (!kind.sight) throw UsageError(fmt::format("{} has no sight", id_of(agent)));
-  return {state_->position[agent.index], state_->facing[agent.index], *kind.sight, false};
+  return {state_->position[agent.index], state_->head[agent.index], *kind.sight, false};
 }
 
 Looked Simulation::looked(AgentId agent) const {
@@ -210,6 +371,7 @@ Verdict Simulation::look(AgentId looker, AgentId other) const {
     Looker eyes = this->looker(looker);
     eyes.has_noticed = awareness(looker, other) == Awareness::noticed;
     verdict = gaze::look(state_->world, *state_->level, eyes, looked(other));
+    verdict.gathered = gathered_share(*state_, looker, other);
   } else {
     verdict.has_sight = false;
   }
@@ -253,6 +415,33 @@ void Simulation::set_pose(AgentId agent, const Vector3d& position, Angle facing)
   const SineCosine direction = sine_cosine(facing);
   state_->position[agent.index] = position;
   state_->facing[agent.index] = {direction.cosine, direction.sine};
+  state_->head[agent.index] = state_->facing[agent.index];
+}
+
+void Simulation::make_noise(const Vector3d& place, double reach, std::string_view name,
+                            std::optional<AgentId> maker) {
+  if (!place.allFinite() || !(reach > 0.0 && std::isfinite(reach))) {
+    throw UsageError(fmt::format("the noise '{}' reaches {} m; above 0 is allowed", name, reach));
+  }
+  if (maker && maker->index >= agent_count()) throw UsageError("no such agent");
+  auto& names = state_->host_names;
+  auto known = std::find_if(names.begin(), names.end(),
+                            [&](const auto& known_name) { return *known_name == name; });
+  if (known == names.end()) {
+    known = names.insert(names.end(), std::make_shared<const std::string>(name));
+  }
+  state_->make_noise(place, reach, **known, maker ? std::optional(maker->index) : std::nullopt);
+}
+
+void Simulation::wake(AgentId agent) {
+  if (agent.index >= agent_count()) throw UsageError("no such agent");
+  gaze::wake(*state_, agent.index);
+}
+
+std::optional<Sense> Simulation::noticed_by(AgentId looker, AgentId other) const {
+  const Contact* contact = find_contact(*state_, looker, other);
+  if (contact == nullptr || contact->state == Contact::State::gathering) return std::nullopt;
+  return contact->by;
 }
 
 const Level& Simulation::level() const {

@@ -6,9 +6,12 @@
 #include <vector>
 
 #include "combat/aim.hpp"
+#include "gaze/feeling.hpp"
+#include "gaze/hearing.hpp"
 #include "gaze/simulation.hpp"
 #include "geometry/plan.hpp"
 #include "mind/choose.hpp"
+#include "simulation/crowd.hpp"
 #include "travel/walk.hpp"
 
 namespace gaze {
@@ -17,6 +20,13 @@ namespace gaze {
 struct KindLimits {
   NoticeLimits notice;
   SineCosine turn;                ///< Most of one step.
+  double head_turn_deg = 0.0;     ///< Most of one step; 0: the head is fixed to the body.
+  std::uint64_t urged_only = 0;   ///< Attacks that a reaction alone makes, by bit.
+  double farthest = 0.0;          ///< No sense but hearing reaches farther, metres.
+  std::uint64_t tags = 0;         ///< That its agents begin with.
+  std::uint64_t wanted_tags = 0;  ///< 0: any.
+  std::vector<char> wants_kind;   ///< By kind; empty: any.
+  std::vector<char> wants_team;   ///< By team: hostile, and not filtered out.
   std::vector<Moment> cooldowns;  ///< By attack.
   std::vector<Moment> lifetimes;  ///< By attack; of its projectiles.
 };
@@ -52,6 +62,49 @@ struct Shell {
   bool is_spent = false;
 };
 
+/// A place that an agent knows of without knowing who is there: it heard something.
+struct Clue {
+  Vector3d place{0.0, 0.0, 0.0};
+  std::string_view noise;
+  Moment since = 0;
+  Moment forget_at = 0;
+  double distance = 0.0;
+};
+
+/// A noise of this step.
+struct MadeNoise {
+  Noise noise;
+  std::string_view name;
+  std::optional<std::uint32_t> maker;
+};
+
+/// A friend's word that will arrive.
+struct Alarm {
+  std::uint32_t to = 0;
+  std::uint32_t from = 0;
+  std::uint32_t about = 0;
+  Moment due = 0;
+  Moment remember = 0;
+  Vector3d place{0.0, 0.0, 0.0};
+};
+
+/// A reaction that waits for its time.
+struct Pending {
+  std::uint32_t who = 0;
+  std::uint32_t rule = 0;
+  Moment due = 0;
+};
+
+/// Another agent perceived by a sense other than sight, in this step.
+struct Perceived {
+  std::uint32_t who = 0;  ///< Perceives it.
+  std::uint32_t other = 0;
+  Sense sense = Sense::feeler;
+  Moment remember = 0;
+  Vector3d place{0.0, 0.0, 0.0};
+  std::optional<std::uint32_t> teller;
+};
+
 struct Blow {
   std::uint32_t by = 0;
   std::uint32_t victim = 0;
@@ -67,6 +120,9 @@ struct Simulation::State {
   // Worked out once.
   std::vector<KindLimits> limits;                   ///< By kind.
   std::vector<std::vector<std::uint32_t>> foes_of;  ///< By team: the agents it is hostile to.
+  std::vector<std::uint32_t> kind_index;            ///< By agent; dense, for hot loops.
+  std::vector<std::string> tag_names;               ///< By bit.
+  bool uses_crowd = false;                          ///< Some sense asks who is near.
   std::vector<Vector2d> placed_facing;
   std::vector<Mode> idle;
 
@@ -74,19 +130,46 @@ struct Simulation::State {
   std::vector<Vector3d> position;
   std::vector<Vector3d> previous;  ///< At the tick before.
   std::vector<Vector2d> facing;
-  std::vector<Vector2d> previous_facing;
+  std::vector<Vector2d> head;  ///< Where sight looks; the facing if it has no head.
+  std::vector<Vector2d> previous_head;
+  std::vector<double> head_deg;  ///< From the facing of the body.
   std::vector<double> health;
   std::vector<char> alive;
+  std::vector<char> awake;
+  std::vector<char> quiet;
+  std::vector<double> stride_left;                     ///< Metres to the next noise of a step.
+  std::vector<std::optional<Vector2d>> script_facing;  ///< Set by a script's `face`.
 
   // Minds: written by decide, and by travel on coming home.
   std::vector<Mode> mode;
+  std::vector<Moment> mode_since;
   std::vector<std::optional<Contact>> target;
-  std::vector<Vector3d> home;  ///< Where it left its idle mode.
+  std::vector<std::uint64_t> urged;   ///< Attacks that a reaction asks for, by bit.
+  std::vector<std::uint64_t> lasted;  ///< Rules of the cause `lasts` that have fired in this mode.
+  std::vector<Vector3d> home;         ///< Where it left its idle mode.
   std::vector<Course> course;
 
   // Senses.
   std::vector<std::vector<Contact>> contacts;  ///< By agent, in file order of the others.
-  std::vector<News> news;
+  std::vector<News> news;                      ///< Since minds last decided.
+  std::vector<std::optional<Clue>> clue;
+  std::vector<std::uint32_t> feelers;  ///< By agent: those that now say yes, by bit.
+  std::vector<char> was_near;          ///< Its nearness sense, once only, has fired.
+  std::vector<char> is_still;
+  std::vector<double> dimness;  ///< Where it stands.
+  std::vector<std::uint64_t> tags;
+  std::vector<std::vector<std::uint32_t>> zones_of;  ///< By agent: those it is in, in order.
+  std::vector<char> zone_spent;
+  std::vector<MadeNoise> noises;                     ///< Made in this step, to be heard in it.
+  std::vector<std::optional<MadeNoise>> last_noise;  ///< By maker.
+  std::vector<std::shared_ptr<const std::string>> host_names;
+  std::vector<Alarm> alarms;
+  std::vector<Pending> pending;
+  std::vector<Perceived> perceived;       ///< Scratch: of one agent.
+  std::vector<Perceived> sudden;          ///< Hurt and told, of this step and of all.
+  std::vector<std::uint32_t> candidates;  ///< Scratch.
+  std::vector<Cylinder> bodies;           ///< Scratch.
+  Crowd crowd;
 
   // Combat.
   std::vector<std::vector<Moment>> ready;  ///< By agent and attack.
@@ -120,13 +203,33 @@ struct Simulation::State {
     return contact->other;
   }
 
+  bool is_up(std::uint32_t i) const { return alive[i] && awake[i]; }
+
   Fighter fighter(std::uint32_t i) const {
     return {position[i], facing[i], kind(i).radius, kind(i).height};
   }
 
   Looked looked(std::uint32_t i) const {
-    return {position[i], kind(i).height, kind(i).body_points};
+    const Kind& own = kind(i);
+    return {position[i],
+            own.height,
+            own.body_points,
+            own.radius,
+            is_still[i] ? own.still_visibility : own.visibility,
+            dimness[i]};
   }
+
+  Cylinder body(std::uint32_t i) const { return {position[i], kind(i).radius, kind(i).height}; }
+
+  void make_noise(const Vector3d& place, double reach, std::string_view name,
+                  std::optional<std::uint32_t> maker) {
+    if (!(reach > 0.0)) return;
+    noises.push_back({{place, reach}, name, maker});
+    if (maker) last_noise[*maker] = noises.back();
+  }
+
+  /// Marks the rule of a cause and a name, if there is one: exactly that name, else any.
+  void fire(std::uint32_t who, Cause cause, std::string_view name);
 
   Event& tell(Event::What what, std::uint32_t who) {
     Event& event = events.emplace_back();
@@ -142,6 +245,8 @@ struct Simulation::State {
     event.from = mode[who];
     event.to = to;
     mode[who] = to;
+    mode_since[who] = now();
+    lasted[who] = 0;
   }
 };
 
@@ -149,8 +254,40 @@ struct Simulation::State {
 void decide(Simulation::State& state);
 void travel(Simulation::State& state);
 void fight(Simulation::State& state);
+void hear(Simulation::State& state);
+void enter_zones(Simulation::State& state);
 void sense(Simulation::State& state);
 void order_events(Simulation::State& state);
+
+/// Switches an agent on, if it sleeps.
+void wake(Simulation::State& state, std::uint32_t who);
+
+/// True if one looks for the other at all: hostile, and not filtered out by kind, team or tag.
+[[nodiscard]] bool looks_for(const Simulation::State& state, std::uint32_t who,
+                             std::uint32_t other);
+
+/// Whom, in range of a feeler, nearness or touch, an agent perceives now; adds to `perceived`.
+void perceive_bodies(Simulation::State& state, std::uint32_t who);
+
+/// What an agent acts on: another that it notices, else the place that it learnt of last.
+struct Focus {
+  std::optional<std::uint32_t> agent;
+  Vector3d place{0.0, 0.0, 0.0};   ///< Of the feet.
+  Vector3d motion{0.0, 0.0, 0.0};  ///< How it moved when last perceived, metres a step.
+  double height = 0.0;             ///< Of what is there.
+};
+[[nodiscard]] std::optional<Focus> focus_of(const Simulation::State& state, std::uint32_t who);
+
+/// Turns the head for one step: to the target, or as it scans.
+void turn_head(Simulation::State& state, std::uint32_t who);
+
+/// The modes in which it goes to a place: each moves it for one step and says where to look.
+[[nodiscard]] FacingWish investigate(Simulation::State& state, std::uint32_t who);
+[[nodiscard]] FacingWish search(Simulation::State& state, std::uint32_t who);
+
+/// Walks to a goal and tells once if it cannot be reached. @return The result of the leg.
+LegResult walk_watched(Simulation::State& state, std::uint32_t who, const Vector3d& goal,
+                       Moment budget, bool& stuck);
 
 /// True once a goal has been out of reach for a second; resets itself for a new goal.
 [[nodiscard]] bool is_stuck(Course& course, double distance, Moment now, int ticks_per_second);

@@ -13,48 +13,20 @@ Vector3d middle_of(const Simulation::State& state, std::uint32_t who) {
   return state.position[who] + Vector3d{0.0, 0.0, state.kind(who).height / 2.0};
 }
 
-// The target's middle, or where the middle of what was lost would be.
-std::optional<Vector3d> place_to_face(const Simulation::State& state, std::uint32_t who) {
-  const auto& contact = state.target[who];
-  if (!contact) return std::nullopt;
-  if (contact->state == Contact::State::noticed) return middle_of(state, contact->other);
-  return contact->last_place + Vector3d{0.0, 0.0, state.kind(contact->other).height / 2.0};
+Wish look_at(const Focus& focus) {
+  return {focus.place + Vector3d{0.0, 0.0, focus.height / 2.0}, std::nullopt};
 }
 
 Wish chase(Simulation::State& state, std::uint32_t who) {
-  const auto& contact = state.target[who];
-  if (!contact) return {};
-  Leg leg{contact->last_place, 0.0, state.kind(who).move.speed};
-  if (contact->state == Contact::State::noticed) {
-    leg.goal = state.seen_position[contact->other];
-    leg.stop = stop_distance(state.kind(who), state.kind(contact->other));
+  auto focus = focus_of(state, who);
+  if (!focus) return {};
+  Leg leg{focus->place, 0.0, state.kind(who).move.speed};
+  if (focus->agent) {
+    leg.goal = state.seen_position[*focus->agent];
+    leg.stop = stop_distance(state.kind(who), state.kind(*focus->agent));
   }
   walk_leg(state, who, leg, kMomentsPerTick);
-  return {place_to_face(state, who), std::nullopt};
-}
-
-double level_distance(const Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
-  const Vector3d way = goal - state.position[who];
-  const double across = state.plane() == Plane::upright ? 0.0 : way.y();
-  return std::sqrt(way.x() * way.x() + across * across);
-}
-
-/// Walks to a goal and tells once if it cannot be reached. @return The result of the leg.
-LegResult walk_watched(Simulation::State& state, std::uint32_t who, const Vector3d& goal,
-                       Moment budget, bool& stuck) {
-  Course& course = state.course[who];
-  if (course.is_new) {
-    course.progress = {level_distance(state, who, goal), state.now() - budget, false};
-    course.is_new = false;
-  }
-  const LegResult result = walk_leg(state, who, {goal, 0.0, state.kind(who).move.speed}, budget);
-  stuck = !result.arrived && is_stuck(course, level_distance(state, who, goal), state.now(),
-                                      state.level->ticks_per_second);
-  if (stuck && !course.progress.told) {
-    course.progress.told = true;
-    state.tell(Event::What::blocked, who).place = goal;
-  }
-  return result;
+  return look_at(*focus);
 }
 
 Wish patrol(Simulation::State& state, std::uint32_t who) {
@@ -87,7 +59,7 @@ Wish go_home(Simulation::State& state, std::uint32_t who) {
 }
 
 Wish stand(const Simulation::State& state, std::uint32_t who) {
-  if (const auto place = place_to_face(state, who)) return {place, std::nullopt};
+  if (const auto focus = focus_of(state, who)) return look_at(*focus);
   return {std::nullopt, state.placed_facing[who]};
 }
 
@@ -97,6 +69,10 @@ Wish follow_mind(Simulation::State& state, std::uint32_t who) {
       return chase(state, who);
     case Mode::patrol:
       return patrol(state, who);
+    case Mode::investigate:
+      return investigate(state, who);
+    case Mode::search:
+      return search(state, who);
     case Mode::return_:
       return go_home(state, who);
     default:
@@ -115,10 +91,13 @@ void turn(Simulation::State& state, std::uint32_t who, const Wish& wish) {
 }
 
 // A scripted walker looks where it goes.
-Wish along_script(const Simulation::State& state, std::uint32_t who) {
+Wish along_script(Simulation::State& state, std::uint32_t who) {
   const std::vector<ScriptStep>& script = state.agent(who).script;
   const Course& course = state.course[who];
-  if (course.next >= script.size() || script[course.next].what != ScriptStep::What::go) return {};
+  if (course.next >= script.size() || script[course.next].what != ScriptStep::What::go) {
+    return {std::nullopt, state.script_facing[who]};
+  }
+  state.script_facing[who].reset();
   return {std::nullopt, plan_part(state.plane(), script[course.next].place - state.position[who])};
 }
 
@@ -134,22 +113,40 @@ LegResult walk_leg(Simulation::State& state, std::uint32_t who, const Leg& leg, 
   return result;
 }
 
+// One noise for each stride, and no more than one a step.
+void make_step_noise(Simulation::State& state, std::uint32_t who) {
+  const Move& move = state.kind(who).move;
+  if (move.step_reach == 0.0 && move.quiet_reach == 0.0) return;
+  const Vector3d way = state.position[who] - state.previous[who];
+  const double walked = std::sqrt(way.x() * way.x() + way.y() * way.y());
+  if (walked == 0.0) return;
+  state.stride_left[who] -= walked;
+  if (state.stride_left[who] > 0.0) return;
+  state.stride_left[who] += move.stride * std::ceil(-state.stride_left[who] / move.stride + 1e-12);
+  const double reach = state.quiet[who] ? move.quiet_reach : move.step_reach;
+  state.make_noise(state.position[who], reach, "step", who);
+}
+
 // Drivers go first and minds travel by where that leaves everybody, all by the same picture: who
 // chases needs no extra step to learn where its target went, whatever the order in the file.
 void travel(Simulation::State& state) {
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
-    if (state.alive[who] && state.mode[who] == Mode::script) follow_script(state, who);
+    if (state.is_up(who) && state.mode[who] == Mode::script) follow_script(state, who);
   }
   state.seen_position = state.position;
   state.wishes.resize(state.agent_count());
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
-    const bool has_mind = state.alive[who] && state.agent(who).driver == Driver::mind;
+    const bool has_mind = state.is_up(who) && state.agent(who).driver == Driver::mind;
     state.wishes[who] = has_mind ? follow_mind(state, who) : Wish{};
   }
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
-    if (!state.alive[who] || state.mode[who] == Mode::host) continue;
-    const bool is_scripted = state.mode[who] == Mode::script;
-    turn(state, who, is_scripted ? along_script(state, who) : state.wishes[who]);
+    if (!state.is_up(who)) continue;
+    if (state.mode[who] != Mode::host) {
+      const bool is_scripted = state.mode[who] == Mode::script;
+      turn(state, who, is_scripted ? along_script(state, who) : state.wishes[who]);
+    }
+    turn_head(state, who);
+    make_step_noise(state, who);
   }
 }
 

@@ -2,6 +2,8 @@
 
 #include <gtest/gtest.h>
 
+#include "geometry/plan.hpp"
+
 #include "support/levels.hpp"
 
 namespace gaze {
@@ -61,10 +63,12 @@ TEST(CanShoot, NeedsTheFacingAndRoomForTheBall) {
 
 TEST(MuzzlePlace, TurnsWithTheFacing) {
   const Fighter up{{1, 2, 3}, {0, 1}, 0.3, 2.0};
-  EXPECT_EQ(muzzle_place(Plane::ground, up, {0.5, 0.25, 1}), Vector3d(0.75, 2.5, 4));
-  EXPECT_EQ(muzzle_place(Plane::upright, up, {0.5, 0.0, 1}), Vector3d(1, 2, 4.5));
+  EXPECT_EQ(offset_place(Plane::ground, up.feet, up.facing, {0.5, 0.25, 1}),
+            Vector3d(0.75, 2.5, 4));
+  EXPECT_EQ(offset_place(Plane::upright, up.feet, up.facing, {0.5, 0.0, 1}), Vector3d(1, 2, 4.5));
   const Fighter left{{1, 0, 3}, {-1, 0}, 0.3, 2.0};
-  EXPECT_EQ(muzzle_place(Plane::upright, left, {0.5, 0.25, 1}), Vector3d(0.5, -0.25, 4));
+  EXPECT_EQ(offset_place(Plane::upright, left.feet, left.facing, {0.5, 0.25, 1}),
+            Vector3d(0.5, -0.25, 4));
 }
 
 TEST(LaunchVelocity, PointsFromTheMuzzleToTheMiddle) {

@@ -124,7 +124,7 @@ TEST(ReadLevel, ReadsEveryValueOfTheExample) {
   EXPECT_EQ(pruner.sight->remember.nanoseconds, 4'000'000'000);
   EXPECT_EQ(pruner.move.stop_distance, 1.0);
   EXPECT_EQ(pruner.attacks[0].damage, 8.0);
-  EXPECT_EQ(pruner.when.sees, Mode::chase);
+  EXPECT_EQ(pruner.when.mode_of(Cause::sees), Mode::chase);
   EXPECT_EQ(level.agents[0].patrol[1], Vector3d(2, 4, 0));
   ASSERT_EQ(level.agents[1].script.size(), 3U);
   EXPECT_EQ(level.agents[1].script[2].speed, 1.5);
@@ -139,13 +139,13 @@ TEST(ReadLevel, FillsInTheDefaults) {
   EXPECT_EQ(sprinkler.health, 100.0);
   EXPECT_EQ(sprinkler.body_points, (std::vector<double>{0.0, 0.5, 1.0}));
   EXPECT_EQ(sprinkler.sight->keep_range, 12.0);
-  EXPECT_DOUBLE_EQ(sprinkler.sight->eye_height, 0.9 * 1.7);
+  EXPECT_DOUBLE_EQ(sprinkler.sight->eye.z(), 0.9 * 1.7);
   EXPECT_EQ(sprinkler.move.turn_rate.degrees(), 360.0);
   EXPECT_EQ(sprinkler.attacks[0].muzzle, Vector3d(0, 0, 0.85));
   EXPECT_EQ(sprinkler.attacks[0].aim_tolerance.degrees(), 3.0);
   EXPECT_EQ(sprinkler.attacks[0].lifetime.nanoseconds, 857'142'857);
-  EXPECT_FALSE(sprinkler.when.sees);
-  EXPECT_EQ(sprinkler.when.forgets, Mode::return_);
+  EXPECT_FALSE(sprinkler.when.mode_of(Cause::sees));
+  EXPECT_EQ(sprinkler.when.mode_of(Cause::forgets), Mode::return_);
   const Level empty = read_level_text("", "empty.toml");
   EXPECT_EQ(empty.name, "empty");
   EXPECT_EQ(empty.ticks_per_second, 60);
@@ -218,7 +218,7 @@ TEST(Settings, ChangeValuesAndReportWhatTheyCannot) {
   EXPECT_EQ(level.kinds[0].sight->range, 6.0);
   EXPECT_EQ(level.agents[0].position, Vector3d(1, 1.5, 0));
   EXPECT_EQ(level.solids[1].height, 3.0);
-  EXPECT_EQ(level.kinds[0].when.sees, Mode::patrol);
+  EXPECT_EQ(level.kinds[0].when.mode_of(Cause::sees), Mode::patrol);
   EXPECT_EQ(level.seconds, 12.5);
   EXPECT_EQ(
       faults_of(kExample, {{"seed", "2"}, {"kind.Pruner.radius", "1"}}),

@@ -15,7 +15,7 @@ using testing::level_of;
 
 Looker looker_at(const Vector2d& place, double facing_deg, double range, double field_deg) {
   const SineCosine way = sine_cosine(Angle::from_degrees(facing_deg));
-  Sight sight{range, range, Angle::from_degrees(field_deg), 1.5, {}, {}};
+  Sight sight{range, range, Angle::from_degrees(field_deg), {0.0, 0.0, 1.5}, {}, {}};
   return {{place.x(), place.y(), 0.0}, {way.cosine, way.sine}, sight, false};
 }
 
@@ -89,7 +89,7 @@ TEST(SeenArea, HoldsExactlyThePointsThatARayReaches) {
       const SeenArea area = seen_area(world, looker);
       for (int i = 0; i < 400; ++i) {
         const Vector2d p = eye + Vector2d{random.between(-13, 13), random.between(-13, 13)};
-        const Segment ray{eye_of(looker), {p.x(), p.y(), 1.5}};
+        const Segment ray{eye_of(Plane::ground, looker), {p.x(), p.y(), 1.5}};
         const Vector2d way = p - eye;
         const double angle = std::acos(way.normalized().dot(looker.facing)) * 180 / M_PI;
         const bool expected = way.norm() <= 12.0 &&

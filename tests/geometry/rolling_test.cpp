@@ -1,4 +1,4 @@
-#include "combat/flight.hpp"
+#include "geometry/rolling.hpp"
 
 #include <gtest/gtest.h>
 
@@ -12,7 +12,7 @@ namespace {
 const Cylinder kBody{{0, 0, 0}, 0.5, 2.0};
 const Vector3d kStill{0, 0, 0};
 
-TEST(FlightTouch, HitsSideTopAndRimInClosedForm) {
+TEST(RollingTouch, HitsSideTopAndRimInClosedForm) {
   const auto side = first_touch(BallPath{{{-4, 0, 1}, {4, 0, 1}}, 0.25}, kBody, kStill);
   EXPECT_NEAR(side.value(), (4 - 0.75) / 8, 1e-12);
   const auto top = first_touch(BallPath{{{0.1, 0, 6}, {0.1, 0, 0}}, 0.25}, kBody, kStill);
@@ -23,7 +23,7 @@ TEST(FlightTouch, HitsSideTopAndRimInClosedForm) {
   EXPECT_FALSE(first_touch(BallPath{{{0.76, 0, 6}, {0.76, 0, 0}}, 0.25}, kBody, kStill));
 }
 
-TEST(FlightTouch, SeesWhatMovesAcrossItsWayMeanwhile) {
+TEST(RollingTouch, SeesWhatMovesAcrossItsWayMeanwhile) {
   // A point flies along x, a body crosses along y: both are at the origin at the half.
   const BallPath ball{{{-50, 0, 1}, {50, 0, 1}}, 0.0};
   const Cylinder body{{0, -50, 0}, 0.5, 2.0};
@@ -32,7 +32,7 @@ TEST(FlightTouch, SeesWhatMovesAcrossItsWayMeanwhile) {
   EXPECT_NEAR(touch.value(), 0.5 - 0.5 / (100 * std::sqrt(2.0)), 1e-12);
 }
 
-TEST(FlightTouch, AgreesWithSmallSteps) {
+TEST(RollingTouch, AgreesWithSmallSteps) {
   scenes::Random random(8);
   int hits = 0;
   for (int i = 0; i < 400; ++i) {

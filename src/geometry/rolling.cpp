@@ -1,4 +1,4 @@
-#include "combat/flight.hpp"
+#include "geometry/rolling.hpp"
 
 #include <algorithm>
 #include <cmath>

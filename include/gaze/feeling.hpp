@@ -1,0 +1,59 @@
+#pragma once
+
+#include <cstdint>
+#include <optional>
+#include <span>
+
+#include "gaze/level.hpp"
+#include "gaze/world.hpp"
+
+/// Feelers, nearness and touch, asked of a world and some bodies alone.
+namespace gaze {
+
+/// What a feeler meets first.
+struct Felt {
+  std::optional<double> distance;     ///< Metres along it; none: nothing is there.
+  std::optional<std::uint32_t> body;  ///< Which of the bodies, if it is one;
+  std::optional<SolidId> solid;       ///< which solid; neither: the ground.
+  Vector3d place{0.0, 0.0, 0.0};  ///< Of the ray's end or the ball's middle there, or its far end.
+};
+
+/// The straight way of a feeler. Its direction is level with the facing turned by `toward`, and
+/// rises by `tilt`; in an upright plan both are turns in the plan, for who faces left mirrored.
+[[nodiscard]] BallPath feeler_path(Plane plane, const Feeler& feeler, const Vector3d& feet,
+                                   const Vector2d& facing);
+
+/// Follows a feeler to the first thing: a solid that stops what it is stopped by, the ground (none:
+/// no ground), or one of the bodies; of several at once a solid before the ground before a body,
+/// and bodies in their order. A start in or on something is at distance 0; the far end alone may
+/// touch. O(bodies) and one question to the world.
+[[nodiscard]] Felt feel(const World& world, std::optional<double> ground, const Feeler& feeler,
+                        const Vector3d& feet, const Vector2d& facing,
+                        std::span<const Cylinder> bodies) noexcept;
+
+/// The same for many bodies' feelers at once; the answer to question i goes to place i. Equal
+/// lengths but for `bodies`, which all share.
+struct FeelerQuestion {
+  Feeler feeler;
+  Vector3d feet{0.0, 0.0, 0.0};
+  Vector2d facing{1.0, 0.0};
+};
+void feel(const World& world, std::optional<double> ground,
+          std::span<const FeelerQuestion> questions, std::span<const Cylinder> bodies,
+          std::span<Felt> felt) noexcept;
+
+/// Metres between two places along the axes that count.
+[[nodiscard]] double distance_along(const std::array<bool, 3>& axes, const Vector3d& a,
+                                    const Vector3d& b) noexcept;
+
+/// What rests against a body touches it, though rounding may leave a gap: metres.
+inline constexpr double kTouchGap = 1e-6;
+
+/// On which side, in its own frame, a body is touched by another, if it is: their cylinders overlap
+/// or are less than `kTouchGap` apart. Top or bottom if they overlap less in height than sideways,
+/// else by quarters about the facing; on the border front and back come first. Same place: front.
+[[nodiscard]] std::optional<Side> touched_side(Plane plane, const Cylinder& body,
+                                               const Vector2d& facing,
+                                               const Cylinder& other) noexcept;
+
+}  // namespace gaze

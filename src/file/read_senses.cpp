@@ -1,0 +1,299 @@
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "file/names.hpp"
+#include "file/read.hpp"
+
+namespace gaze {
+namespace {
+
+constexpr Allowed kTurn{-360.0, 360.0, "degrees"};
+constexpr Allowed kTurnRate{0.0, 36'000.0, "degrees/s", true};
+
+/// Reads one table of a kind by its own reader, which it finishes.
+class SenseReader {
+ public:
+  SenseReader(ReadContext& context, const Node& table, const std::string& path, const Kind& kind,
+              const Names& names, Plane plane)
+      : reader_(context, table, path), kind_(kind), names_(names), plane_(plane) {}
+
+  Sight sight() {
+    Sight sight;
+    sight.range = reader_.needed_number("range", kRange);
+    sight.field_of_view = Angle::from_degrees(reader_.needed_number("field_of_view", kFullAngle));
+    const auto keep_range = reader_.optional_number("keep_range", kRange);
+    sight.keep_range = keep_range.value_or(sight.range);
+    read_eye(sight);
+    sight.notice_time = reader_.duration("notice_time", 0.0, kSeconds);
+    sight.remember = reader_.duration("remember", 0.0, kSeconds);
+    read_vertical_field(sight);
+    sight.near_ring = reader_.number("near_ring", 0.0, kReach);
+    sight.visible_at_least = reader_.number("visible_at_least", 0.0, kShare);
+    const auto measure = reader_.word("measure", {"centre", "surface"});
+    sight.measure = measure == std::size_t{1} ? Measure::surface : Measure::centre;
+    sight.fade_from = reader_.number("fade_from", 1.0, kShare);
+    sight.ebb_time = reader_.duration("ebb_time", 0.0, kSeconds);
+    reader_.finish();
+    if (keep_range && has("range") && sight.keep_range < sight.range) {
+      fault("keep_range", fmt::format("is {}; at least the range of {} m is allowed",
+                                      sight.keep_range, sight.range));
+    }
+    return sight;
+  }
+
+  Scan scan() {
+    Scan scan;
+    reader_.need("style", "\"sweep\", \"round\" or \"list\"");
+    const auto style = reader_.word("style", {"sweep", "round", "list"});
+    scan.style = static_cast<Scan::Style>(style.value_or(0));
+    scan.rate = Angle::from_degrees(reader_.needed_number("rate", kTurnRate));
+    scan.pause = reader_.duration("pause", 0.0, kSeconds);
+    if (scan.style == Scan::Style::sweep) {
+      scan.arc = Angle::from_degrees(reader_.needed_number("arc", kFullAngle));
+    }
+    if (scan.style == Scan::Style::list) read_headings(scan);
+    if (style) reader_.finish();
+    return scan;
+  }
+
+  Head head() {
+    Head head;
+    head.turn_rate = Angle::from_degrees(reader_.number("turn_rate", 180.0, kTurnRate));
+    if (const Node* limits = reader_.find("limits")) {
+      const auto values =
+          reader_.numbers(*limits, reader_.path_of("limits"), 2, {-180.0, 180.0, "degrees"});
+      if (values && !((*values)[0] <= 0.0 && 0.0 <= (*values)[1])) {
+        fault("limits", fmt::format("is [{}, {}]; the first must be 0 or less and the second 0 or "
+                                    "more: straight ahead lies between them",
+                                    (*values)[0], (*values)[1]));
+      } else if (values) {
+        head.low = Angle::from_degrees((*values)[0]);
+        head.high = Angle::from_degrees((*values)[1]);
+      }
+    }
+    reader_.finish();
+    return head;
+  }
+
+  Hearing hearing() {
+    Hearing hearing;
+    hearing.range = reader_.needed_number("range", kRange);
+    hearing.acuity = reader_.number("acuity", 1.0, {0.0, 1000.0, ""});
+    hearing.around_corners = reader_.boolean("around_corners", false);
+    hearing.own = reader_.boolean("own", false);
+    hearing.friends = reader_.boolean("friends", false);
+    hearing.remember = reader_.duration("remember", 5.0, kSeconds);
+    reader_.finish();
+    return hearing;
+  }
+
+  Feeler feeler(const std::string& name) {
+    Feeler feeler;
+    feeler.name = name;
+    feeler.from = read_offset(reader_, "from", {0.0, 0.0, kind_.height / 2.0});
+    feeler.toward = Angle::from_degrees(reader_.number("toward", 0.0, kTurn));
+    feeler.tilt = Angle::from_degrees(reader_.number("tilt", 0.0, {-90.0, 90.0, "degrees"}));
+    feeler.length = reader_.needed_number("length", kRange);
+    feeler.thickness = reader_.number("thickness", 0.0, {0.0, 1000.0, "m"});
+    const auto finds = reader_.word("finds", {"hostile", "anything", "nothing"});
+    feeler.finds = static_cast<Feeler::Finds>(finds.value_or(0));
+    const auto stop = reader_.word("stopped_by", {kStopsNames.begin(), kStopsNames.end()});
+    feeler.stopped_by = static_cast<Stops>(stop.value_or(static_cast<std::size_t>(Stops::bodies)));
+    feeler.remember = reader_.duration("remember", 0.0, kSeconds);
+    reader_.finish();
+    return feeler;
+  }
+
+  Nearness nearness() {
+    Nearness nearness;
+    nearness.range = reader_.needed_number("range", kRange);
+    nearness.axes = {true, plane_ != Plane::upright, plane_ != Plane::ground};
+    read_axes(nearness);
+    nearness.once = reader_.boolean("once", false);
+    nearness.remember = reader_.duration("remember", 0.0, kSeconds);
+    reader_.finish();
+    return nearness;
+  }
+
+  TouchSense touch() {
+    TouchSense touch;
+    const std::vector<Node>& items = reader_.items("sides", kSideNames.size());
+    if (has("sides")) touch.sides.reset();
+    const std::vector<std::string> sides{kSideNames.begin(), kSideNames.end()};
+    for (const Node& item : items) touch.sides.set(reader_.reference(item, sides, "side"));
+    touch.remember = reader_.duration("remember", 0.0, kSeconds);
+    reader_.finish();
+    return touch;
+  }
+
+  HurtSense hurt() {
+    HurtSense hurt;
+    hurt.remember = reader_.duration("remember", 5.0, kSeconds);
+    reader_.finish();
+    return hurt;
+  }
+
+  Tell tell() {
+    Tell tell;
+    tell.range = reader_.needed_number("range", kRange);
+    tell.delay = reader_.duration("delay", 0.0, kSeconds);
+    tell.remember = reader_.duration("remember", 5.0, kSeconds);
+    reader_.finish();
+    return tell;
+  }
+
+  Choose choose() {
+    Choose choose;
+    const auto by = reader_.word("by", {"nearest", "first", "weakest", "clearest", "hurt me last"});
+    choose.by = static_cast<Choose::By>(by.value_or(0));
+    choose.stick = reader_.number("stick", 0.0, kReach);
+    if (has("stick") && by && choose.by != Choose::By::nearest) {
+      fault("stick",
+            "is given in metres; it goes with by = \"nearest\" alone (the others change "
+            "only for one that is strictly better)");
+    }
+    choose.tags = read_tags(reader_, "tags");
+    choose.kinds = known("kinds", names_.kinds, "kind");
+    choose.teams = known("teams", names_.teams, "team");
+    reader_.finish();
+    return choose;
+  }
+
+ private:
+  bool has(const std::string& key) const { return reader_.table().find(key) != nullptr; }
+
+  void fault(const std::string& key, const std::string& what) {
+    reader_.fault(reader_.table().find(key)->place,
+                  fmt::format("{} {}", reader_.path_of(key), what));
+  }
+
+  void read_eye(Sight& sight) {
+    const double height = reader_.number("eye_height", 0.9 * kind_.height, {0.0, 1000.0, "m"});
+    sight.eye = read_offset(reader_, "eye", {0.0, 0.0, height});
+    if (has("eye") && has("eye_height")) {
+      fault("eye", "stands beside eye_height; one of them is allowed");
+    }
+  }
+
+  void read_vertical_field(Sight& sight) {
+    const auto full =
+        reader_.optional_number("vertical_field_of_view", {0.0, 180.0, "degrees", true});
+    if (!full) return;
+    sight.vertical_field_of_view = Angle::from_degrees(*full);
+    if (plane_ == Plane::upright) {
+      fault("vertical_field_of_view",
+            "has no meaning in an upright level: there field_of_view is up and down");
+    }
+  }
+
+  void read_headings(Scan& scan) {
+    const Node* node = reader_.need("headings", "a list of degrees");
+    if (node == nullptr) return;
+    const std::size_t count = reader_.items("headings", 1000).size();
+    if (node->type != Node::Type::array) return;
+    if (count == 0) fault("headings", "is empty; 1 to 1000 are allowed");
+    const auto headings = reader_.numbers(*node, reader_.path_of("headings"), count, kTurn);
+    for (const double heading : headings.value_or(std::vector<double>{0.0})) {
+      scan.headings.push_back(Angle::from_degrees(heading));
+    }
+  }
+
+  void read_axes(Nearness& nearness) {
+    if (!has("axes")) return;
+    const std::string text = reader_.text("axes", "");
+    const Node& node = *reader_.table().find("axes");
+    if (node.type != Node::Type::text) return;
+    std::array<bool, 3> axes{};
+    bool sound = !text.empty();
+    for (const char letter : text) {
+      const bool known_letter = letter >= 'x' && letter <= 'z';
+      sound = sound && known_letter && !axes[static_cast<std::size_t>(letter - 'x')];
+      if (known_letter) axes[static_cast<std::size_t>(letter - 'x')] = true;
+    }
+    if (sound) {
+      nearness.axes = axes;
+    } else {
+      fault("axes", fmt::format("is {}; some of the letters x, y and z are allowed, each once",
+                                found(node)));
+    }
+  }
+
+  std::vector<std::string> known(const std::string& key, const std::vector<std::string>& names,
+                                 std::string_view what) {
+    std::vector<std::string> result;
+    for (const Node& item : reader_.items(key, ReadLimits::list_items)) {
+      static_cast<void>(reader_.reference(item, names, what));
+      result.push_back(item.text);
+    }
+    return result;
+  }
+
+  TableReader reader_;
+  const Kind& kind_;
+  const Names& names_;
+  Plane plane_;
+};
+
+}  // namespace
+
+bool is_table(TableReader& reader, const Node& node, const std::string& path) {
+  if (node.type == Node::Type::table) return true;
+  reader.fault(node.place, fmt::format("{} is {}; a table is needed", path, found(node)));
+  return false;
+}
+
+Vector3d read_offset(TableReader& reader, const std::string& key, const Vector3d& fallback) {
+  const Node* node = reader.find(key);
+  if (node == nullptr) return fallback;
+  const auto place = reader.numbers(*node, reader.path_of(key), 3, kOffset);
+  return place ? Vector3d{(*place)[0], (*place)[1], (*place)[2]} : fallback;
+}
+
+std::vector<std::string> read_tags(TableReader& reader, const std::string& key) {
+  std::vector<std::string> tags;
+  for (const Node& item : reader.items(key, 64)) {
+    if (item.type == Node::Type::text && is_name(item.text)) {
+      tags.push_back(item.text);
+    } else {
+      reader.fault(item.place, fmt::format("{} holds {}; letters, digits, _ and - are allowed",
+                                           reader.path_of(key), found(item)));
+    }
+  }
+  return tags;
+}
+
+void read_senses(ReadContext& context, TableReader& reader, Kind& kind, const Names& names,
+                 Plane plane) {
+  const auto read = [&](const std::string& key, auto&& part) {
+    const Node* node = reader.find(key);
+    if (node == nullptr || !is_table(reader, *node, reader.path_of(key))) return;
+    SenseReader sense(context, *node, reader.path_of(key), kind, names, plane);
+    part(sense);
+  };
+  read("sight", [&](SenseReader& sense) { kind.sight = sense.sight(); });
+  read("scan", [&](SenseReader& sense) { kind.scan = sense.scan(); });
+  read("head", [&](SenseReader& sense) { kind.head = sense.head(); });
+  read("hearing", [&](SenseReader& sense) { kind.hearing = sense.hearing(); });
+  read("nearness", [&](SenseReader& sense) { kind.nearness = sense.nearness(); });
+  read("touch", [&](SenseReader& sense) { kind.touch = sense.touch(); });
+  read("hurt", [&](SenseReader& sense) { kind.hurt = sense.hurt(); });
+  read("tell", [&](SenseReader& sense) { kind.tell = sense.tell(); });
+  read("choose", [&](SenseReader& sense) { kind.choose = sense.choose(); });
+  const Node* feelers = reader.find("feeler");
+  const std::string path = reader.path_of("feeler");
+  if (feelers == nullptr || !is_table(reader, *feelers, path)) return;
+  for (const Node::Entry& entry : feelers->entries) {
+    const std::string own_path = fmt::format("{}.{}", path, entry.key);
+    if (entry.value.type == Node::Type::boolean && !entry.value.boolean) continue;  // taken away
+    if (!is_table(reader, entry.value, own_path)) continue;
+    SenseReader sense(context, entry.value, own_path, kind, names, plane);
+    kind.feelers.push_back(sense.feeler(entry.key));
+  }
+  if (kind.feelers.size() > 32) {
+    reader.fault(feelers->place, fmt::format("{} holds {} feelers; at most 32 are allowed", path,
+                                             kind.feelers.size()));
+  }
+}
+
+}  // namespace gaze

@@ -1,0 +1,143 @@
+#include <fmt/format.h>
+#include <fmt/ranges.h>
+
+#include <algorithm>
+
+#include "file/names.hpp"
+#include "file/read.hpp"
+
+namespace gaze {
+namespace {
+
+const std::vector<std::string> kModeNames{"post",        "patrol", "chase",
+                                          "investigate", "search", "return"};
+
+/// Reads the rules of one kind: cause, name where the cause has names, reaction.
+class WhenReader {
+ public:
+  WhenReader(ReadContext& context, const Node& table, const std::string& path, const Kind& kind,
+             const Names& names)
+      : context_(context), reader_(context, table, path), kind_(kind), names_(names) {
+    for (const Attack& attack : kind.attacks) attacks_.push_back(attack.name);
+    for (const Feeler& feeler : kind.feelers) feelers_.push_back(feeler.name);
+  }
+
+  When read() {
+    for (const Cause cause : {Cause::sees, Cause::hurt, Cause::triggered, Cause::loses,
+                              Cause::arrives, Cause::forgets}) {
+      read_plain(cause);
+    }
+    const std::vector<std::string> sides{kSideNames.begin(), kSideNames.end()};
+    read_named(Cause::touches, &sides, "side");
+    read_named(Cause::feels, &feelers_, "feeler");
+    read_named(Cause::misses, &feelers_, "feeler");
+    read_named(Cause::near, &names_.kinds, "kind");
+    read_named(Cause::hears, nullptr, "noise");
+    read_named(Cause::told, &names_.kinds, "kind");
+    read_named(Cause::lasts, &kModeNames, "mode");
+    const auto idle = reader_.word("idle", {"post", "patrol"});
+    if (idle) when_.idle = static_cast<Mode>(*idle);
+    reader_.finish();
+    if (when_.rules.size() > 64) {
+      reader_.fault(reader_.table().place,
+                    fmt::format("{} rules; at most 64 are allowed", when_.rules.size()));
+    }
+    return std::move(when_);
+  }
+
+ private:
+  void read_plain(Cause cause) {
+    const std::string key(name_of(cause));
+    const Node* node = reader_.find(key);
+    if (node != nullptr) add(cause, "", *node, reader_.path_of(key));
+  }
+
+  // A table of names and reactions; plain text is short for { any = ... }.
+  void read_named(Cause cause, const std::vector<std::string>* known, std::string_view what) {
+    const std::string key(name_of(cause));
+    const Node* node = reader_.find(key);
+    if (node == nullptr) return;
+    const std::string path = reader_.path_of(key);
+    if (node->type != Node::Type::table) return add(cause, "", *node, path);
+    for (const Node::Entry& entry : node->entries) {
+      if (entry.key == "any" && cause != Cause::lasts) {
+        add(cause, "", entry.value, fmt::format("{}.any", path));
+        continue;
+      }
+      if (!is_known(entry, known, what, path)) continue;
+      add(cause, entry.key, entry.value, fmt::format("{}.{}", path, entry.key));
+    }
+  }
+
+  bool is_known(const Node::Entry& entry, const std::vector<std::string>* known,
+                std::string_view what, const std::string& path) {
+    if (known == nullptr ? is_name(entry.key)
+                         : std::find(known->begin(), known->end(), entry.key) != known->end()) {
+      return true;
+    }
+    const std::string hint =
+        known == nullptr ? "; letters, digits, _ and - are allowed" : suggestion(entry.key, *known);
+    reader_.fault(entry.place,
+                  fmt::format("{}: there is no {} '{}'{}", path, what, entry.key, hint));
+    return false;
+  }
+
+  void add(Cause cause, const std::string& name, const Node& node, const std::string& path) {
+    if (cause == Cause::lasts && node.type != Node::Type::table) {
+      reader_.fault(node.place, fmt::format("{} is {}; {{ mode = ..., after = ... }} is needed",
+                                            path, found(node)));
+      return;
+    }
+    Rule rule{cause, name, {}};
+    if (node.type == Node::Type::table) {
+      read_reaction(node, path, cause, rule.reaction);
+    } else {
+      rule.reaction.mode = mode_from(node, path);
+    }
+    when_.rules.push_back(std::move(rule));
+  }
+
+  std::optional<Mode> mode_from(const Node& node, const std::string& path) {
+    const bool is_text = node.type == Node::Type::text;
+    if (is_text) {
+      const auto it = std::find(kModeNames.begin(), kModeNames.end(), node.text);
+      if (it != kModeNames.end()) return static_cast<Mode>(it - kModeNames.begin());
+    }
+    reader_.fault(node.place, fmt::format("{} is {}; allowed: \"{}\"{}", path, found(node),
+                                          fmt::join(kModeNames, "\", \""),
+                                          is_text ? suggestion(node.text, kModeNames) : ""));
+    return std::nullopt;
+  }
+
+  void read_reaction(const Node& node, const std::string& path, Cause cause, Reaction& reaction) {
+    TableReader reader(context_, node, path);
+    if (const Node* mode = reader.find("mode")) reaction.mode = mode_from(*mode, path + ".mode");
+    if (const Node* attack = reader.find("attack")) {
+      const auto index = reader.reference(*attack, attacks_, "attack");
+      if (index < attacks_.size()) reaction.attack = attacks_[index];
+    }
+    if (reader.find("noise") != nullptr) reaction.noise = reader.needed_name("noise");
+    reaction.reach = reader.number("reach", 10.0, kRange);
+    reaction.wakes = reader.names("wakes");
+    if (cause == Cause::lasts) reader.need("after", "a number of seconds");
+    reaction.after = reader.duration("after", 0.0, kSeconds);
+    reader.finish();
+  }
+
+  ReadContext& context_;
+  TableReader reader_;
+  const Kind& kind_;
+  const Names& names_;
+  std::vector<std::string> attacks_;
+  std::vector<std::string> feelers_;
+  When when_;
+};
+
+}  // namespace
+
+When read_when(ReadContext& context, const Node& table, const std::string& path, const Kind& kind,
+               const Names& names) {
+  return WhenReader(context, table, path, kind, names).read();
+}
+
+}  // namespace gaze

@@ -1,0 +1,105 @@
+#include "gaze/feeling.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include "geometry/plan.hpp"
+#include "geometry/rolling.hpp"
+
+namespace gaze {
+namespace {
+
+Vector2d turned(const Vector2d& v, const SineCosine& by) {
+  return {v.x() * by.cosine - v.y() * by.sine, v.y() * by.cosine + v.x() * by.sine};
+}
+
+Vector3d direction_of(Plane plane, const Feeler& feeler, const Vector2d& facing) {
+  const SineCosine tilt = sine_cosine(feeler.tilt);
+  if (plane == Plane::upright) {
+    // Turns of a walker that faces left are those of one that faces right, seen in a mirror.
+    const double sign = facing.x() < 0.0 ? -1.0 : 1.0;
+    const Angle turn =
+        Angle::from_degrees(sign * (feeler.toward.degrees() + feeler.tilt.degrees()));
+    const Vector2d way = turned(facing, sine_cosine(turn));
+    return {way.x(), 0.0, way.y()};
+  }
+  const Vector2d way = turned(facing, sine_cosine(feeler.toward));
+  return {way.x() * tilt.cosine, way.y() * tilt.cosine, tilt.sine};
+}
+
+void keep_nearer(Felt& felt, double& best, double share, std::optional<std::uint32_t> body,
+                 std::optional<SolidId> solid) {
+  if (!(share < best)) return;
+  best = share;
+  felt.body = body;
+  felt.solid = solid;
+}
+
+}  // namespace
+
+BallPath feeler_path(Plane plane, const Feeler& feeler, const Vector3d& feet,
+                     const Vector2d& facing) {
+  const Vector3d start = offset_place(plane, feet, facing, feeler.from);
+  const Vector3d end = start + direction_of(plane, feeler, facing) * feeler.length;
+  return {{start, end}, feeler.thickness / 2.0};
+}
+
+Felt feel(const World& world, std::optional<double> ground, const Feeler& feeler,
+          const Vector3d& feet, const Vector2d& facing, std::span<const Cylinder> bodies) noexcept {
+  const BallPath path = feeler_path(world.plane(), feeler, feet, facing);
+  Felt felt;
+  double best = 1.0;
+  if (const auto touch = world.first_touch(path, feeler.stopped_by)) {
+    keep_nearer(felt, best, touch->share, std::nullopt, touch->solid);
+  }
+  if (ground) {
+    if (const auto share = first_touch_of_floor(path, *ground)) {
+      keep_nearer(felt, best, *share, std::nullopt, std::nullopt);
+    }
+  }
+  for (std::uint32_t i = 0; i < bodies.size(); ++i) {
+    if (const auto share = first_touch(path, bodies[i], Vector3d{0.0, 0.0, 0.0})) {
+      keep_nearer(felt, best, *share, i, std::nullopt);
+    }
+  }
+  felt.place = path.path.from + (path.path.to - path.path.from) * best;
+  if (best < 1.0) felt.distance = best * feeler.length;
+  return felt;
+}
+
+void feel(const World& world, std::optional<double> ground,
+          std::span<const FeelerQuestion> questions, std::span<const Cylinder> bodies,
+          std::span<Felt> felt) noexcept {
+  for (std::size_t i = 0; i < questions.size(); ++i) {
+    const FeelerQuestion& question = questions[i];
+    felt[i] = feel(world, ground, question.feeler, question.feet, question.facing, bodies);
+  }
+}
+
+double distance_along(const std::array<bool, 3>& axes, const Vector3d& a,
+                      const Vector3d& b) noexcept {
+  const Vector3d way = b - a;
+  const double x = axes[0] ? way.x() : 0.0;
+  const double y = axes[1] ? way.y() : 0.0;
+  const double z = axes[2] ? way.z() : 0.0;
+  return std::sqrt(x * x + y * y + z * z);
+}
+
+std::optional<Side> touched_side(Plane plane, const Cylinder& body, const Vector2d& facing,
+                                 const Cylinder& other) noexcept {
+  const double x = other.feet.x() - body.feet.x();
+  const double y = other.feet.y() - body.feet.y();
+  const double sideways = body.radius + other.radius - std::sqrt(x * x + y * y);
+  const double from_top = body.feet.z() + body.height - other.feet.z();
+  const double from_bottom = other.feet.z() + other.height - body.feet.z();
+  const double upward = std::min(from_top, from_bottom);
+  if (!(sideways >= -kTouchGap && upward >= -kTouchGap)) return std::nullopt;
+  if (upward < sideways) return from_top <= from_bottom ? Side::top : Side::bottom;
+  const Vector2d way{x, plane == Plane::upright ? 0.0 : y};
+  const double ahead = dot(facing, way);
+  const double left = cross(facing, way);
+  if (std::abs(left) <= std::abs(ahead)) return ahead >= 0.0 ? Side::front : Side::back;
+  return left > 0.0 ? Side::left : Side::right;
+}
+
+}  // namespace gaze

@@ -1,0 +1,115 @@
+#include "gaze/hearing.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "sense/listen.hpp"
+#include "sense/open_way.hpp"
+#include "world/index.hpp"
+#include "world/walk.hpp"
+
+namespace gaze {
+namespace {
+
+Vector3d ear_of(const Listener& listener) {
+  return listener.feet + Vector3d{0.0, 0.0, listener.ear_height};
+}
+
+double measured(Plane plane, const Vector3d& a, const Vector3d& b) {
+  const double x = b.x() - a.x();
+  const double y = plane == Plane::upright ? 0.0 : b.y() - a.y();
+  const double z = plane == Plane::ground ? 0.0 : b.z() - a.z();
+  return std::sqrt(x * x + y * y + z * z);
+}
+
+void find_walls(const World& world, const Segment& way, std::vector<SolidId>& walls) {
+  const World::Index& index = world.index();
+  const PlanSegment in_plan = to_plan(world.plane(), way);
+  walk_any(index.tree, Walker(in_plan, {0.0, 0.0, 0.0}), [&](std::uint32_t piece) {
+    const SolidId solid{index.pieces[piece].solid};
+    if (!index.stops(piece, Stops::sound)) return false;
+    if (std::find(walls.begin(), walls.end(), solid) != walls.end()) return false;
+    if (first_touch(index.prism(piece), in_plan)) walls.push_back(solid);
+    return false;
+  });
+  std::sort(walls.begin(), walls.end(), [](SolidId a, SolidId b) { return a.index < b.index; });
+}
+
+// In space the way round corners, which is found in the plan, also has to climb.
+std::optional<double> way_around(const World& world, const Listener& listener, const Noise& noise,
+                                 double most) {
+  const PlanPoint from = to_plan(world.plane(), noise.place);
+  const PlanPoint to = to_plan(world.plane(), ear_of(listener));
+  const double climb = world.plane() == Plane::space ? to.across - from.across : 0.0;
+  const auto way = open_way(world, from, to, Stops::sound, most);
+  if (!way) return std::nullopt;
+  const double length = std::sqrt(*way * *way + climb * climb);
+  return length <= most ? std::optional(length) : std::nullopt;
+}
+
+}  // namespace
+
+void listen_into(const World& world, const Level& level, const Listener& listener,
+                 const Noise& noise, HearingVerdict& verdict) {
+  const Hearing& hearing = listener.hearing;
+  verdict.distance = measured(world.plane(), noise.place, listener.feet);
+  verdict.range = hearing.range;
+  verdict.reach = noise.reach * hearing.acuity;
+  verdict.let_through = 1.0;
+  verdict.muffled_by.clear();
+  verdict.around.reset();
+  const double open_limit = std::min(verdict.range, verdict.reach);
+  verdict.hears = false;
+  if (!(verdict.distance <= open_limit)) return;
+  find_walls(world, {noise.place, ear_of(listener)}, verdict.muffled_by);
+  for (const SolidId wall : verdict.muffled_by) {
+    verdict.let_through *= 1.0 - level.materials[level.solids[wall.index].material].muffles;
+  }
+  verdict.reach *= verdict.let_through;
+  verdict.hears = verdict.distance <= verdict.reach;
+  if (verdict.hears || !hearing.around_corners) return;
+  verdict.around = way_around(world, listener, noise, open_limit);
+  verdict.hears = verdict.around.has_value();
+}
+
+HearingVerdict listen(const World& world, const Level& level, const Listener& listener,
+                      const Noise& noise) {
+  HearingVerdict verdict;
+  listen_into(world, level, listener, noise, verdict);
+  return verdict;
+}
+
+void listen(const World& world, const Level& level, std::span<const Listener> listeners,
+            const Noise& noise, std::span<std::uint8_t> hears) {
+  HearingVerdict verdict;
+  for (std::size_t i = 0; i < listeners.size(); ++i) {
+    listen_into(world, level, listeners[i], noise, verdict);
+    hears[i] = verdict.hears;
+  }
+}
+
+std::string explain(const HearingVerdict& verdict, const Level& level) {
+  std::string walls;
+  for (const SolidId wall : verdict.muffled_by) {
+    walls += fmt::format("{}{}", walls.empty() ? "" : ", ", level.solids[wall.index].id);
+  }
+  if (!walls.empty()) {
+    walls = fmt::format("; {} let{} {:.0f} % through", walls,
+                        verdict.muffled_by.size() == 1 ? "s" : "", verdict.let_through * 100.0);
+  }
+  if (verdict.around) {
+    return fmt::format("heard round corners: {:.2f} m through the open{}", *verdict.around, walls);
+  }
+  const double limit = std::min(verdict.range, verdict.reach);
+  const char* which = verdict.range <= verdict.reach ? "its range" : "the reach of the noise";
+  if (verdict.hears) {
+    return fmt::format("heard: {:.2f} m away, {} is {:.2f} m{}", verdict.distance, which, limit,
+                       walls);
+  }
+  return fmt::format("not heard: {:.2f} m away, {} is {:.2f} m{}", verdict.distance, which, limit,
+                     walls);
+}
+
+}  // namespace gaze

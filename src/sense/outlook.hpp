@@ -1,0 +1,72 @@
+#pragma once
+
+#include <cstdint>
+#include <vector>
+
+#include "gaze/world.hpp"
+#include "geometry/plan.hpp"
+
+namespace gaze {
+
+/// Grows with the angle of a vector from +x, anticlockwise, from 0 to 4: where the vector meets the
+/// diamond |x| + |y| = 1. Equal vectors have equal keys.
+[[nodiscard]] double turn_key(const Vector2d& v) noexcept;
+
+/// How far one can see in each direction about the origin, up to a range: the nearest of straight
+/// sides, kept as a list of borders by direction. Sides may be added in any order; those that are
+/// near are best added first, for what they hide can then be left out.
+class Outlook {
+ public:
+  static constexpr std::uint32_t kOpen = 0xFFFFFFFF;    ///< As far as the range.
+  static constexpr std::uint32_t kClosed = 0xFFFFFFFE;  ///< Outside of the field of view.
+
+  /// From this direction up to that of the next border the same side is nearest.
+  struct Border {
+    double key = 0.0;
+    Vector2d direction{1.0, 0.0};
+    std::uint32_t side = kOpen;
+  };
+
+  struct Side {
+    Vector2d from{0.0, 0.0};  ///< Anticlockwise as seen from the origin.
+    Vector2d along{0.0, 0.0};
+    double turn = 0.0;       ///< cross(from, along) > 0
+    double farthest2 = 0.0;  ///< Squared distance of its farther end.
+    SolidId solid;
+  };
+
+  explicit Outlook(double range);
+
+  /// Nothing is seen anticlockwise from one direction to another.
+  void close(const Vector2d& from, const Vector2d& to);
+
+  /// A side that the origin sees from outside, as it runs in its solid: clockwise seen from here.
+  void add(const Vector2d& from, const Vector2d& to, SolidId solid);
+
+  /// True if everything between two keys that is at least so far away is hidden; the keys may wrap.
+  bool hides(double from, double to, double distance2) const;
+
+  const std::vector<Border>& borders() const { return borders_; }
+  const Side& side(std::uint32_t index) const { return sides_[index]; }
+
+  /// How many times a direction goes into the way to a side that it meets.
+  double distance(std::uint32_t side, const Vector2d& direction) const {
+    return sides_[side].turn / cross(direction, sides_[side].along);
+  }
+
+ private:
+  void add_between(double from_key, const Vector2d& from, double to_key, const Vector2d& to,
+                   std::uint32_t side);
+  void compare(const Border& border, const Border& next, std::uint32_t side);
+  void emit(double key, const Vector2d& direction, std::uint32_t side);
+  std::size_t find(double key) const;
+  bool hides_between(double from, double to, double distance2) const;
+  double farthest2(std::uint32_t side) const;
+
+  double range_;
+  std::vector<Border> borders_;  ///< By key, from 0; the last lasts up to 4.
+  std::vector<Border> fresh_;    ///< Scratch.
+  std::vector<Side> sides_;
+};
+
+}  // namespace gaze

@@ -1,0 +1,67 @@
+#include <algorithm>
+#include <cmath>
+
+#include "simulation/state.hpp"
+#include "travel/scan.hpp"
+
+namespace gaze {
+namespace {
+
+Vector2d turned(const Vector2d& v, double degrees) {
+  const SineCosine by = sine_cosine(Angle::from_degrees(degrees));
+  return {v.x() * by.cosine - v.y() * by.sine, v.y() * by.cosine + v.x() * by.sine};
+}
+
+// In (-180, 180].
+double signed_degrees(double degrees) {
+  const double turn = std::fmod(degrees, 360.0);
+  if (turn > 180.0) return turn - 360.0;
+  return turn <= -180.0 ? turn + 360.0 : turn;
+}
+
+double degrees_to(const Simulation::State& state, std::uint32_t who, const Vector3d& place) {
+  const Vector2d way = plan_part(state.plane(), place - state.fighter(who).middle());
+  const Vector2d& facing = state.facing[who];
+  return signed_degrees(angle_of({dot(facing, way), cross(facing, way)}).degrees());
+}
+
+// To the target; else as it scans; else to the place it knows of; else straight ahead.
+double wanted_degrees(const Simulation::State& state, std::uint32_t who) {
+  const Kind& kind = state.kind(who);
+  const auto focus = focus_of(state, who);
+  const bool looks_at_focus = focus && (focus->agent || !kind.scan);
+  if (looks_at_focus) {
+    return degrees_to(state, who, focus->place + Vector3d{0.0, 0.0, focus->height / 2.0});
+  }
+  if (!kind.scan) return 0.0;
+  const double seconds = static_cast<double>(state.tick) / state.level->ticks_per_second;
+  const bool is_mirrored = state.plane() == Plane::upright && state.facing[who].x() < 0.0;
+  const double degrees = scan_degrees(*kind.scan, seconds);
+  return signed_degrees(is_mirrored ? -degrees : degrees);
+}
+
+}  // namespace
+
+void turn_head(Simulation::State& state, std::uint32_t who) {
+  const double most = state.limit(who).head_turn_deg;
+  if (most == 0.0) {
+    state.head[who] = state.facing[who];
+    return;
+  }
+  const auto& head = state.kind(who).head;
+  double wanted = wanted_degrees(state, who);
+  double& degrees = state.head_deg[who];
+  double way = 0.0;
+  const bool has_limits = head && (head->low.degrees() > -180.0 || head->high.degrees() < 180.0);
+  if (has_limits) {
+    wanted = std::clamp(wanted, head->low.degrees(), head->high.degrees());
+    way = wanted - degrees;  // never through what lies outside
+  } else {
+    way = signed_degrees(wanted - degrees);
+  }
+  degrees = std::abs(way) <= most ? wanted : degrees + std::copysign(most, way);
+  if (!has_limits) degrees = signed_degrees(degrees);
+  state.head[who] = turned(state.facing[who], degrees);
+}
+
+}  // namespace gaze

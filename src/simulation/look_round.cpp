@@ -1,0 +1,137 @@
+#include <algorithm>
+#include <cmath>
+
+#include "simulation/state.hpp"
+
+namespace gaze {
+namespace {
+
+constexpr double kLookRoundDegPerSecond = 90.0;
+constexpr std::uint32_t kSearchPlaces = 6;
+
+double level_distance(const Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
+  const Vector3d way = goal - state.position[who];
+  const double across = state.plane() == Plane::upright ? 0.0 : way.y();
+  return std::sqrt(way.x() * way.x() + across * across);
+}
+
+Vector2d turned(const Vector2d& v, double degrees) {
+  const SineCosine by = sine_cosine(Angle::from_degrees(degrees));
+  return {v.x() * by.cosine - v.y() * by.sine, v.y() * by.cosine + v.x() * by.sine};
+}
+
+// Walkers seen from the side cannot turn in the plan: they look the other way each second.
+FacingWish look_round(const Simulation::State& state, std::uint32_t who) {
+  const int rate = state.level->ticks_per_second;
+  const bool flips = state.plane() == Plane::upright && state.kind(who).move.gait != Gait::fixed;
+  if (flips) {
+    const bool is_due = state.tick % rate == 0;
+    return {std::nullopt, is_due ? Vector2d(-state.facing[who]) : state.facing[who]};
+  }
+  return {std::nullopt, turned(state.facing[who], kLookRoundDegPerSecond / rate)};
+}
+
+// Once, on coming to the place or as near to it as it gets. What it came for is remembered from
+// here.
+void arrive(Simulation::State& state, std::uint32_t who, const Vector3d& place) {
+  state.tell(Event::What::arrived, who).place = place;
+  state.fire(who, Cause::arrives, "");
+  auto& clue = state.clue[who];
+  const auto& hearing = state.kind(who).hearing;
+  if (!clue || !hearing) return;
+  const Moment remember = moments_of(hearing->remember, state.level->ticks_per_second);
+  clue->forget_at = std::max(clue->forget_at, state.now() + remember);
+}
+
+// Where a walker cannot leave the place itself, or is fixed, it is there at once.
+bool come_to(Simulation::State& state, std::uint32_t who, const Vector3d& place) {
+  if (state.kind(who).move.gait == Gait::fixed) return true;
+  bool stuck = false;
+  const LegResult result = walk_watched(state, who, place, kMomentsPerTick, stuck);
+  return result.arrived || stuck;
+}
+
+// Round the place, first to where what was there had been going.
+Vector3d search_place(const Simulation::State& state, std::uint32_t who, const Focus& focus,
+                      std::uint32_t number) {
+  const double radius = state.kind(who).move.search_radius;
+  if (state.plane() == Plane::upright) {
+    const double first = focus.motion.x() < 0.0 ? -1.0 : 1.0;
+    const double side = number % 2 == 1 ? first : -first;
+    return focus.place + Vector3d{side * radius, 0.0, 0.0};
+  }
+  Vector2d ahead{focus.motion.x(), focus.motion.y()};
+  const double length = std::sqrt(dot(ahead, ahead));
+  ahead = length > 0.0 ? Vector2d(ahead / length) : Vector2d{1.0, 0.0};
+  const Vector2d way = turned(ahead, 360.0 / kSearchPlaces * (number - 1)) * radius;
+  return focus.place + Vector3d{way.x(), way.y(), 0.0};
+}
+
+Vector2d way_to(const Simulation::State& state, std::uint32_t who, const Vector3d& place) {
+  return plan_part(state.plane(), place - state.position[who]);
+}
+
+}  // namespace
+
+/// Walks to a goal and tells once if it cannot be reached. @return The result of the leg.
+LegResult walk_watched(Simulation::State& state, std::uint32_t who, const Vector3d& goal,
+                       Moment budget, bool& stuck) {
+  Course& course = state.course[who];
+  if (course.is_new) {
+    course.progress = {level_distance(state, who, goal), state.now() - budget, false};
+    course.is_new = false;
+  }
+  const LegResult result = walk_leg(state, who, {goal, 0.0, state.kind(who).move.speed}, budget);
+  stuck = !result.arrived && is_stuck(course, level_distance(state, who, goal), state.now(),
+                                      state.level->ticks_per_second);
+  if (stuck && !course.progress.told) {
+    course.progress.told = true;
+    state.tell(Event::What::blocked, who).place = goal;
+  }
+  return result;
+}
+
+std::optional<Focus> focus_of(const Simulation::State& state, std::uint32_t who) {
+  const auto& contact = state.target[who];
+  const auto& clue = state.clue[who];
+  const bool is_noticed = contact && contact->state == Contact::State::noticed;
+  if (contact && (is_noticed || !clue || contact->since >= clue->since)) {
+    const std::uint32_t other = contact->other;
+    Focus focus{std::nullopt, contact->last_place, contact->last_motion, state.kind(other).height};
+    if (is_noticed) {
+      focus.agent = other;
+      focus.place = state.position[other];
+    }
+    return focus;
+  }
+  if (!clue) return std::nullopt;
+  return Focus{std::nullopt, clue->place, {0.0, 0.0, 0.0}, 0.0};
+}
+
+FacingWish investigate(Simulation::State& state, std::uint32_t who) {
+  Course& course = state.course[who];
+  const auto focus = focus_of(state, who);
+  if (!focus || course.next > 0) return look_round(state, who);
+  if (come_to(state, who, focus->place)) {
+    arrive(state, who, focus->place);
+    course.next = 1;
+  }
+  return {std::nullopt, way_to(state, who, focus->place)};
+}
+
+FacingWish search(Simulation::State& state, std::uint32_t who) {
+  Course& course = state.course[who];
+  const auto focus = focus_of(state, who);
+  if (!focus) return look_round(state, who);
+  const bool is_first = course.next == 0;
+  const Vector3d place = is_first ? focus->place : search_place(state, who, *focus, course.next);
+  if (come_to(state, who, place)) {
+    if (is_first) arrive(state, who, place);
+    course.next = course.next % kSearchPlaces + 1;
+    course.is_new = true;
+  }
+  if (state.kind(who).move.gait == Gait::fixed) return look_round(state, who);
+  return {std::nullopt, way_to(state, who, place)};
+}
+
+}  // namespace gaze

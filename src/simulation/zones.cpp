@@ -1,0 +1,100 @@
+#include <algorithm>
+
+#include "geometry/polygon.hpp"
+#include "simulation/state.hpp"
+
+namespace gaze {
+namespace {
+
+using Index = std::uint32_t;
+
+bool is_in(Plane plane, const Zone& zone, const Vector3d& feet) {
+  if (plane != Plane::upright && !(zone.base <= feet.z() && feet.z() <= zone.base + zone.height)) {
+    return false;
+  }
+  return contains(zone.outline, plan_part(plane, feet));
+}
+
+std::uint64_t bits_of(const Simulation::State& state, const std::vector<std::string>& tags) {
+  std::uint64_t bits = 0;
+  for (std::size_t i = 0; i < state.tag_names.size(); ++i) {
+    if (std::find(tags.begin(), tags.end(), state.tag_names[i]) != tags.end()) {
+      bits |= std::uint64_t{1} << i;
+    }
+  }
+  return bits;
+}
+
+bool is_triggered_by(const Simulation::State& state, const Zone& zone, Index who) {
+  if (zone.triggered_by.empty()) return true;
+  const Kind& kind = state.kind(who);
+  return std::any_of(zone.triggered_by.begin(), zone.triggered_by.end(),
+                     [&](const std::string& name) {
+                       if (kind.name == name) return true;
+                       if (kind.team != kNoTeam && state.level->teams[kind.team].name == name)
+                         return true;
+                       return (bits_of(state, {name}) & state.tags[who]) != 0;
+                     });
+}
+
+void tell_of(Simulation::State& state, Index who, Index other) {
+  if (!looks_for(state, who, other)) return;
+  const auto& tell = state.kind(who).tell;
+  const Duration remember = tell ? tell->remember : Tell{}.remember;
+  state.sudden.push_back({who, other, Sense::told,
+                          moments_of(remember, state.level->ticks_per_second),
+                          state.position[other], std::nullopt});
+}
+
+void trigger(Simulation::State& state, Index zone_index, Index who) {
+  const Zone& zone = state.level->zones[zone_index];
+  if (zone.once && state.zone_spent[zone_index]) return;
+  const bool is_trigger =
+      !zone.grants.empty() || !zone.takes.empty() || !zone.tells.empty() || !zone.wakes.empty();
+  if (!is_trigger || !is_triggered_by(state, zone, who)) return;
+  state.zone_spent[zone_index] = 1;
+  Event& event = state.tell(Event::What::triggered, who);
+  event.zone = zone_index;
+  event.place = state.position[who];
+  state.tags[who] |= bits_of(state, zone.grants);
+  state.tags[who] &= ~bits_of(state, zone.takes);
+  for (const Index agent : zone.wakes) {
+    wake(state, agent);
+    state.fire(agent, Cause::triggered, "");
+  }
+  for (const Index agent : zone.tells) {
+    state.fire(agent, Cause::triggered, "");
+    tell_of(state, agent, who);
+  }
+}
+
+void find_zones(Simulation::State& state, Index who) {
+  std::vector<Index>& own = state.zones_of[who];
+  state.candidates = own;  // those it was in
+  own.clear();
+  state.dimness[who] = 0.0;
+  for (Index i = 0; i < state.level->zones.size(); ++i) {
+    const Zone& zone = state.level->zones[i];
+    if (!is_in(state.plane(), zone, state.position[who])) continue;
+    own.push_back(i);
+    state.dimness[who] = std::max(state.dimness[who], zone.dimness);  // the darkest counts
+  }
+  for (const Index zone : own) {
+    const bool is_new =
+        std::find(state.candidates.begin(), state.candidates.end(), zone) == state.candidates.end();
+    if (is_new) trigger(state, zone, who);
+  }
+}
+
+}  // namespace
+
+// Who has not moved is where it was. Placed inside a zone is stepped into it at tick 0.
+void enter_zones(Simulation::State& state) {
+  if (state.level->zones.empty()) return;
+  for (Index who = 0; who < state.agent_count(); ++who) {
+    if (!state.alive[who] || (state.is_still[who] && state.tick > 0)) continue;
+    find_zones(state, who);
+  }
+}
+
+}  // namespace gaze
