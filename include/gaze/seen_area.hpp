@@ -10,9 +10,9 @@ namespace gaze {
 struct SeenEdge {
   Vector2d from{0.0, 0.0};
   Vector2d to{0.0, 0.0};
-  Angle start;  ///< Of `from` and `to` as seen from the eye; end >= start, up to 720.
-  Angle end;
   bool at_range = false;  ///< An arc about the eye; else a straight piece of a solid.
+  Angle start;            ///< Arcs: of `from` and `to` as seen from the eye; end >= start,
+  Angle end;              ///< below 720. 0 for straight pieces.
   SolidId solid;          ///< Whose, if it is not at the range.
 };
 
@@ -31,7 +31,8 @@ struct SeenArea {
 /// Exact: the edge changes only at corners, at crossings of solids, where solids cross the range,
 /// and at the sides of the field of view; between those directions one straight piece or the arc
 /// bounds what is seen, and its ends are computed. No rays are sampled. The range is the one for
-/// noticing, or `keep_range` for a looker that has noticed. O(n^2) for n sides of solids in range.
+/// noticing, or `keep_range` for a looker that has noticed. Solids are taken near ones first,
+/// and what they hide is left out: the time goes with what is in sight.
 [[nodiscard]] SeenArea seen_area(const World& world, const Looker& looker);
 
 }  // namespace gaze

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 namespace gaze {
 namespace {
@@ -11,15 +12,16 @@ constexpr double kFullTurn = 4.0;
 // Sides that meet at a corner are equally far there, but for rounding: relative.
 constexpr double kMeeting = 1e-12;
 
-const Vector2d kAlongX{1.0, 0.0};
+const Direction kAlongX;
 
 }  // namespace
 
+// One division and no branches: which way a vector points cannot be predicted. Adding 0 makes +0 of
+// -0, which would count as just below +x.
 double turn_key(const Vector2d& v) noexcept {
-  const double x = v.x();
-  const double y = v.y();
-  if (y >= 0.0) return x >= 0.0 ? (x + y > 0.0 ? y / (x + y) : 0.0) : 1.0 - x / (y - x);
-  return x < 0.0 ? 2.0 - y / (-x - y) : 3.0 + x / (x - y);
+  const double size = std::abs(v.x()) + std::abs(v.y());
+  const double turned = 1.0 - v.x() / std::max(size, std::numeric_limits<double>::min());
+  return 2.0 - std::copysign(2.0 - turned, v.y() + 0.0);
 }
 
 Outlook::Outlook(double range) : range_(range) {
@@ -34,9 +36,9 @@ void Outlook::close(const Vector2d& from, const Vector2d& to) {
   const double b = turn_key(to);
   if (a == b) return;
   if (a < b) {
-    borders_ = {{0.0, kAlongX, kOpen}, {a, from, kClosed}, {b, to, kOpen}};
+    borders_ = {{0.0, kAlongX, kOpen}, {a, Direction(from), kClosed}, {b, Direction(to), kOpen}};
   } else {
-    borders_ = {{0.0, kAlongX, kClosed}, {b, to, kOpen}, {a, from, kClosed}};
+    borders_ = {{0.0, kAlongX, kClosed}, {b, Direction(to), kOpen}, {a, Direction(from), kClosed}};
   }
   if (borders_[1].key == 0.0) borders_.erase(borders_.begin());
 }
@@ -65,14 +67,15 @@ void Outlook::add(const Vector2d& from, const Vector2d& to, SolidId solid) {
   const double turn = cross(first, along);
   if (!(turn > 0.0)) return;  // seen edge on: it hides nothing that its neighbours do not
   const auto index = static_cast<std::uint32_t>(sides_.size());
-  sides_.push_back({first, along, turn, std::max(dot(first, first), dot(last, last)), solid});
+  sides_.push_back({Direction(first), Direction(along), turn,
+                    std::max(dot(first, first), dot(last, last)), solid});
   const double a = turn_key(first);
   const double b = turn_key(last);
   if (a <= b) {
-    add_between(a, first, b, last, index);
+    add_between(a, Direction(first), b, Direction(last), index);
   } else {
-    add_between(a, first, kFullTurn, kAlongX, index);
-    add_between(0.0, kAlongX, b, last, index);
+    add_between(a, Direction(first), kFullTurn, kAlongX, index);
+    add_between(0.0, kAlongX, b, Direction(last), index);
   }
 }
 
@@ -81,13 +84,13 @@ std::size_t Outlook::find(double key) const {
   std::size_t count = borders_.size();
   while (count > 1) {  // the last border whose key is not greater
     const std::size_t half = count / 2;
-    low = borders_[low + half].key <= key ? low + half : low;
+    low += half * static_cast<std::size_t>(borders_[low + half].key <= key);
     count -= half;
   }
   return low;
 }
 
-void Outlook::emit(double key, const Vector2d& direction, std::uint32_t side) {
+void Outlook::emit(double key, const Direction& direction, std::uint32_t side) {
   if (!fresh_.empty() && fresh_.back().side == side) return;
   if (!fresh_.empty() && fresh_.back().key == key) {
     fresh_.back() = {key, direction, side};
@@ -100,10 +103,10 @@ void Outlook::emit(double key, const Vector2d& direction, std::uint32_t side) {
 void Outlook::compare(const Border& border, const Border& next, std::uint32_t side) {
   if (border.side == kOpen) return emit(border.key, border.direction, side);
   if (border.side == kClosed) return emit(border.key, border.direction, border.side);
-  const auto lead = [&](const Vector2d& direction) {
-    const double own = distance(side, direction);
-    const double other = distance(border.side, direction);
-    return std::abs(own - other) <= kMeeting * other ? 0.0 : other - own;
+  const auto lead = [&](const Direction& direction) {  // of which the sign counts
+    const double own = sides_[side].turn * cross(direction, sides_[border.side].along);
+    const double other = sides_[border.side].turn * cross(direction, sides_[side].along);
+    return std::abs(other - own) <= kMeeting * std::abs(other) ? 0.0 : other - own;
   };
   const double at_start = lead(border.direction);
   const double at_end = lead(next.direction);
@@ -111,53 +114,56 @@ void Outlook::compare(const Border& border, const Border& next, std::uint32_t si
   if (at_start >= 0.0 && at_end >= 0.0) return emit(border.key, border.direction, side);
   const Side& one = sides_[side];
   const Side& other = sides_[border.side];
-  const double share = cross(other.from - one.from, other.along) / cross(one.along, other.along);
-  const Vector2d crossing = one.from + one.along * share;
-  const double key = std::clamp(turn_key(crossing), border.key, next.key);
+  const Vector2d between = other.from.vector() - one.from.vector();
+  const double share =
+      cross(between, other.along.vector()) / cross(one.along, other.along);
+  const Direction crossing(one.from.vector() + one.along.vector() * share);
+  const double key = std::clamp(turn_key(crossing.vector()), border.key, next.key);
   emit(border.key, border.direction, at_start > 0.0 ? side : border.side);
   emit(key, crossing, at_start > 0.0 ? border.side : side);
 }
 
-void Outlook::add_between(double from_key, const Vector2d& from, double to_key, const Vector2d& to,
-                          std::uint32_t side) {
+void Outlook::add_between(double from_key, const Direction& from, double to_key,
+                          const Direction& to, std::uint32_t side) {
   if (!(from_key < to_key)) return;
   const std::size_t first = find(from_key);
   std::size_t at = first;
   fresh_.clear();
-  if (borders_[first].key < from_key) fresh_.push_back(borders_[first]);
-  bool is_changed = false;
-  for (; at < borders_.size() && borders_[at].key < to_key; ++at) {
-    Border border = borders_[at];
-    if (border.key < from_key) {
-      border.key = from_key;
-      border.direction = from;
-    }
-    const bool is_last = at + 1 == borders_.size();
-    const double next_key = is_last ? kFullTurn : borders_[at + 1].key;
-    Border next{next_key, is_last ? kAlongX : borders_[at + 1].direction, kOpen};
-    if (next_key > to_key) next = {to_key, to, kOpen};
-    compare(border, next, side);
-    is_changed |=
-        fresh_.back().side == side || (fresh_.size() > 1 && fresh_[fresh_.size() - 2].side == side);
-    if (next_key > to_key) {
-      emit(to_key, to, borders_[at].side);
-      ++at;
+  Border border = borders_[first];
+  if (border.key < from_key) {
+    fresh_.push_back(border);
+    border.key = from_key;
+    border.direction = from;
+  }
+  Border next;
+  do {
+    const bool is_last = ++at == borders_.size();
+    next = is_last ? Border{kFullTurn, kAlongX, kOpen} : borders_[at];
+    if (next.key > to_key) {
+      compare(border, {to_key, to, kOpen}, side);
+      emit(to_key, to, border.side);
       break;
     }
-  }
+    compare(border, next, side);
+    border = next;
+  } while (next.key < to_key);
+  const bool is_changed = std::any_of(fresh_.begin(), fresh_.end(),
+                                      [&](const Border& one) { return one.side == side; });
   if (!is_changed) return;
   // What follows may go on with the side that the fresh ones end with.
   if (at < borders_.size() && borders_[at].side == fresh_.back().side) ++at;
-  const std::size_t old = at - first;
+  replace(first, at - first);
+}
+
+void Outlook::replace(std::size_t first, std::size_t count) {
   const auto place = borders_.begin() + static_cast<std::ptrdiff_t>(first);
-  if (fresh_.size() <= old) {
-    std::copy(fresh_.begin(), fresh_.end(), place);
-    borders_.erase(place + static_cast<std::ptrdiff_t>(fresh_.size()),
-                   place + static_cast<std::ptrdiff_t>(old));
+  const auto fresh = static_cast<std::ptrdiff_t>(fresh_.size());
+  const auto old = static_cast<std::ptrdiff_t>(count);
+  std::copy_n(fresh_.begin(), std::min(fresh, old), place);
+  if (fresh < old) {
+    borders_.erase(place + fresh, place + old);
   } else {
-    const auto middle = fresh_.begin() + static_cast<std::ptrdiff_t>(old);
-    std::copy(fresh_.begin(), middle, place);
-    borders_.insert(place + static_cast<std::ptrdiff_t>(old), middle, fresh_.end());
+    borders_.insert(place + old, fresh_.begin() + old, fresh_.end());
   }
 }
 

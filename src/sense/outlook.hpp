@@ -12,6 +12,20 @@ namespace gaze {
 /// diamond |x| + |y| = 1. Equal vectors have equal keys.
 [[nodiscard]] double turn_key(const Vector2d& v) noexcept;
 
+/// A vector that a list can move as bytes.
+struct Direction {
+  double x = 1.0;
+  double y = 0.0;
+
+  Direction() = default;
+  explicit Direction(const Vector2d& v) : x(v.x()), y(v.y()) {}
+  Vector2d vector() const { return {x, y}; }
+};
+
+inline double cross(const Direction& a, const Direction& b) {
+  return a.x * b.y - a.y * b.x;
+}
+
 /// How far one can see in each direction about the origin, up to a range: the nearest of straight
 /// sides, kept as a list of borders by direction. Sides may be added in any order; those that are
 /// near are best added first, for what they hide can then be left out.
@@ -23,13 +37,13 @@ class Outlook {
   /// From this direction up to that of the next border the same side is nearest.
   struct Border {
     double key = 0.0;
-    Vector2d direction{1.0, 0.0};
+    Direction direction;
     std::uint32_t side = kOpen;
   };
 
   struct Side {
-    Vector2d from{0.0, 0.0};  ///< Anticlockwise as seen from the origin.
-    Vector2d along{0.0, 0.0};
+    Direction from;  ///< Anticlockwise as seen from the origin.
+    Direction along;
     double turn = 0.0;       ///< cross(from, along) > 0
     double farthest2 = 0.0;  ///< Squared distance of its farther end.
     SolidId solid;
@@ -50,15 +64,16 @@ class Outlook {
   const Side& side(std::uint32_t index) const { return sides_[index]; }
 
   /// How many times a direction goes into the way to a side that it meets.
-  double distance(std::uint32_t side, const Vector2d& direction) const {
+  double distance(std::uint32_t side, const Direction& direction) const {
     return sides_[side].turn / cross(direction, sides_[side].along);
   }
 
  private:
-  void add_between(double from_key, const Vector2d& from, double to_key, const Vector2d& to,
+  void add_between(double from_key, const Direction& from, double to_key, const Direction& to,
                    std::uint32_t side);
+  void replace(std::size_t first, std::size_t count);
   void compare(const Border& border, const Border& next, std::uint32_t side);
-  void emit(double key, const Vector2d& direction, std::uint32_t side);
+  void emit(double key, const Direction& direction, std::uint32_t side);
   std::size_t find(double key) const;
   bool hides_between(double from, double to, double distance2) const;
   double farthest2(std::uint32_t side) const;

@@ -2,10 +2,12 @@
 
 #include <algorithm>
 #include <array>
+#include <bit>
 #include <cmath>
 
 #include "sense/outlook.hpp"
 #include "world/index.hpp"
+#include "world/walk.hpp"
 
 namespace gaze {
 namespace {
@@ -18,11 +20,10 @@ struct EyeBox {
   double top = 0.0;
 
   double distance2() const {
-    const double x = std::max({left, -right, 0.0});
-    const double y = std::max({bottom, -top, 0.0});
+    const double x = std::max(std::max(left, -right), 0.0);
+    const double y = std::max(std::max(bottom, -top), 0.0);
     return x * x + y * y;
   }
-  bool holds_eye() const { return left <= 0.0 && right >= 0.0 && bottom <= 0.0 && top >= 0.0; }
 };
 
 /// Adds what one eye sees of a world to its outlook: near boxes first, and none that is hidden by
@@ -30,22 +31,19 @@ struct EyeBox {
 class EyeWalk {
  public:
   EyeWalk(const World& world, const PlanPoint& eye, double range, Outlook& outlook)
-      : index_(world.index()), eye_(eye), range2_(range * range), outlook_(outlook) {}
+      : index_(world.index()), eye_(eye), range2_(range * range), outlook_(outlook), around_({eye, eye}, {range, range, 0.0}) {}
 
   /// @return False if the eye is in or on a solid that stops sight.
   bool walk() {
     if (index_.tree.nodes.empty()) return true;
-    std::vector<Entry> stack;
-    stack.reserve(128);
-    stack.push_back({0, 0.0, 0.0, 4.0});
-    while (!stack.empty() && !is_inside_) {
-      const Entry entry = stack.back();
-      stack.pop_back();
+    stack_[size_++] = {0, 0.0, 0.0, 4.0};
+    while (size_ > 0 && !is_inside_) {
+      const Entry entry = stack_[--size_];
       if (outlook_.hides(entry.from, entry.to, entry.distance2)) continue;
       if ((entry.child & Tree::kItemBit) != 0) {
         add_piece(entry.child & ~Tree::kItemBit);
       } else {
-        push_children(index_.tree.nodes[entry.child], stack);
+        push_children(index_.tree.nodes[entry.child]);
       }
     }
     return !is_inside_;
@@ -59,21 +57,21 @@ class EyeWalk {
     double to;
   };
 
-  void push_children(const Tree::Node& node, std::vector<Entry>& stack) {
-    const std::size_t bottom = stack.size();
-    for (std::size_t slot = 0; slot < Tree::kWidth; ++slot) {
+  void push_children(const Tree::Node& node) {
+    const std::size_t bottom = size_;
+    unsigned mask = index_.tree.touch(node, around_.query(), enter_.data());
+    for (; mask != 0; mask &= mask - 1) {
+      const auto slot = static_cast<std::size_t>(std::countr_zero(mask));
       const auto side = [&](std::size_t which) { return double(node.sides[which][slot]); };
-      if (!(side(2) <= eye_.across && eye_.across <= side(5))) continue;
       const EyeBox box{side(0) - eye_.plan.x(), side(3) - eye_.plan.x(), side(1) - eye_.plan.y(),
                        side(4) - eye_.plan.y()};
       const double distance2 = box.distance2();
       if (!(distance2 <= range2_)) continue;
       Entry entry{node.child[slot], distance2, 0.0, 4.0};
-      if (!box.holds_eye()) set_keys(box, entry);
-      std::size_t at = stack.size();
-      stack.push_back(entry);
-      for (; at > bottom && stack[at - 1].distance2 < distance2; --at) stack[at] = stack[at - 1];
-      stack[at] = entry;
+      if (distance2 > 0.0) set_keys(box, entry);
+      std::size_t at = size_++;
+      for (; at > bottom && stack_[at - 1].distance2 < distance2; --at) stack_[at] = stack_[at - 1];
+      stack_[at] = entry;
     }
   }
 
@@ -114,6 +112,10 @@ class EyeWalk {
   PlanPoint eye_;
   double range2_;
   Outlook& outlook_;
+  Walker around_;
+  std::array<float, Tree::kWidth> enter_{};
+  std::array<Entry, kStackSize> stack_;
+  std::size_t size_ = 0;
   bool is_inside_ = false;
 };
 
@@ -138,6 +140,7 @@ class EdgeMaker {
 
   void make() {
     const std::vector<Outlook::Border>& borders = outlook_.borders();
+    area_.edges.reserve(borders.size());
     std::size_t first = 0;  // after what is closed, if anything is
     for (std::size_t i = 0; i < borders.size(); ++i) {
       if (borders[i].side == Outlook::kClosed) first = (i + 1) % borders.size();
@@ -151,9 +154,11 @@ class EdgeMaker {
   void add(const Outlook::Border& border, const Outlook::Border& next) {
     if (border.side == Outlook::kClosed) return;
     SeenEdge edge;
-    edge.start = area_.edges.empty() ? angle_of(border.direction) : area_.edges.back().end;
-    edge.end = Angle::from_degrees(end_degrees(edge.start.degrees(), next.direction));
     edge.at_range = border.side == Outlook::kOpen;
+    if (edge.at_range) {
+      edge.start = angle_of(border.direction.vector());
+      edge.end = Angle::from_degrees(end_degrees(edge.start.degrees(), next.direction.vector()));
+    }
     edge.from = place(border.side, border.direction);
     edge.to = place(border.side, next.direction);
     if (!edge.at_range) edge.solid = outlook_.side(border.side).solid;
@@ -175,14 +180,18 @@ class EdgeMaker {
   bool goes_on(SeenEdge& last, const SeenEdge& edge, std::uint32_t side) const {
     if (side != last_side_) return false;
     last.to = edge.to;
-    last.end = edge.end;
+    if (edge.at_range) {
+      last.end = Angle::from_degrees(last.end.degrees() + edge.end.degrees() -
+                                     edge.start.degrees());
+    }
     return true;
   }
 
-  Vector2d place(std::uint32_t side, const Vector2d& direction) const {
-    const double times = side == Outlook::kOpen ? area_.range / std::sqrt(dot(direction, direction))
+  Vector2d place(std::uint32_t side, const Direction& direction) const {
+    const Vector2d way = direction.vector();
+    const double times = side == Outlook::kOpen ? area_.range / std::sqrt(dot(way, way))
                                                 : outlook_.distance(side, direction);
-    return area_.eye + direction * times;
+    return area_.eye + way * times;
   }
 
   const Outlook& outlook_;
@@ -215,18 +224,25 @@ double SeenArea::area() const {
   return sum;
 }
 
+namespace {
+
+bool is_between(const SeenEdge& arc, double degrees) {
+  while (degrees < arc.start.degrees()) degrees += 360.0;
+  return degrees <= arc.end.degrees();
+}
+
+}  // namespace
+
 bool SeenArea::contains(const Vector2d& point) const {
   const Vector2d way = point - eye;
   if (edges.empty() || dot(way, way) > range * range) return false;
   if (way == Vector2d{0.0, 0.0}) return true;
-  const double angle = angle_of(way).degrees();
-  for (const SeenEdge& edge : edges) {
-    double turned = angle;
-    while (turned < edge.start.degrees()) turned += 360.0;
-    if (turned > edge.end.degrees()) continue;
-    if (edge.at_range || cross(edge.to - edge.from, point - edge.from) >= 0.0) return true;
-  }
-  return false;
+  const double degrees = angle_of(way).degrees();
+  return std::any_of(edges.begin(), edges.end(), [&](const SeenEdge& edge) {
+    if (edge.at_range) return is_between(edge, degrees);
+    return cross(edge.from - eye, way) >= 0.0 && cross(way, edge.to - eye) >= 0.0 &&
+           cross(edge.to - edge.from, point - edge.from) >= 0.0;
+  });
 }
 
 }  // namespace gaze
