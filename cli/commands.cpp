@@ -32,8 +32,39 @@ struct Calls {
   RunOptions run;
   WhyOptions why;
   DrawOptions draw;
+  CoverOptions cover;
   DemoOptions demo;
 };
+
+void add_why(CLI::App& app, Calls& calls) {
+  CLI::App* why = app.add_subcommand("why", "says what one agent knows of another, and why");
+  add_level(*why, calls.why.level);
+  why->add_option("--agent", calls.why.agent, "who perceives")->type_name("A");
+  why->add_option("--other", calls.why.other, "who is perceived")->type_name("B");
+  why->add_option("--at", calls.why.at, "when")->type_name("SECONDS");
+  why->add_option("--from", calls.why.from, "over a stretch: from when")->type_name("SECONDS");
+  why->add_option("--to", calls.why.to, "to when")->type_name("SECONDS");
+  why->add_option("--every", calls.why.every, "one row of the table so often")
+      ->type_name("SECONDS");
+  why->add_option("--plot", calls.why.plot, "draw the stretch into a .png or .svg file")
+      ->type_name("FILE");
+  why->add_flag("--all", calls.why.all, "every pair of which one looks for the other");
+  why->add_flag("--json", calls.why.json, "print it as JSON");
+}
+
+void add_cover(CLI::App& app, Calls& calls) {
+  CLI::App* cover = app.add_subcommand("cover", "by whom each spot is seen, at a moment or over a run");
+  add_level(*cover, calls.cover.level);
+  cover->add_option("--at", calls.cover.at, "at a moment, instead of over the run")
+      ->type_name("SECONDS");
+  cover->add_option("--kind", calls.cover.kind, "whose body stands there (else the player's)")
+      ->type_name("K");
+  cover->add_option("--spot", calls.cover.spot, "side of a spot, 0.25 m if left out")
+      ->type_name("METRES");
+  cover->add_option("--output", calls.cover.output, ".png or .svg file to draw")
+      ->type_name("FILE");
+  cover->add_flag("--json", calls.cover.json, "print it as JSON");
+}
 
 void add_calls(CLI::App& app, Calls& calls) {
   CLI::App* check = app.add_subcommand("check", "reads and judges a level without running it");
@@ -47,12 +78,8 @@ void add_calls(CLI::App& app, Calls& calls) {
   run->add_option("--trace", calls.run.trace, "write every tick to a .csv or .jsonl file")
       ->type_name("FILE");
 
-  CLI::App* why = app.add_subcommand("why", "says what one agent knows of another, and why");
-  add_level(*why, calls.why.level);
-  why->add_option("--agent", calls.why.agent, "who looks")->required()->type_name("A");
-  why->add_option("--other", calls.why.other, "who is looked at")->required()->type_name("B");
-  why->add_option("--at", calls.why.at, "when")->required()->type_name("SECONDS");
-  why->add_flag("--json", calls.why.json, "print it as JSON");
+  add_why(app, calls);
+  add_cover(app, calls);
 
   CLI::App* draw = app.add_subcommand("draw", "draws a level and what its agents perceive");
   add_level(*draw, calls.draw.level);
@@ -70,6 +97,7 @@ int call(const CLI::App& app, const Calls& calls, const Streams& streams) {
   if (app.got_subcommand("run")) return run(calls.run, streams);
   if (app.got_subcommand("why")) return why(calls.why, streams);
   if (app.got_subcommand("draw")) return draw(calls.draw, streams);
+  if (app.got_subcommand("cover")) return cover(calls.cover, streams);
   return demo(calls.demo, streams);
 }
 

@@ -1,6 +1,7 @@
 #pragma once
 
 #include <iosfwd>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -42,7 +43,12 @@ struct WhyOptions {
   LevelOptions level;
   std::string agent;
   std::string other;
-  double at = 0.0;
+  std::optional<double> at;
+  std::optional<double> from;  ///< With `to`: over a stretch instead of at a moment.
+  std::optional<double> to;
+  double every = 0.25;
+  std::string plot;
+  bool all = false;
   bool json = false;
 };
 
@@ -50,6 +56,15 @@ struct DrawOptions {
   LevelOptions level;
   double at = 0.0;
   std::string output;
+};
+
+struct CoverOptions {
+  LevelOptions level;
+  std::optional<double> at;  ///< A moment; else over the run.
+  std::string kind;          ///< Whose body stands there.
+  double spot = 0.25;
+  std::string output;
+  bool json = false;
 };
 
 struct DemoOptions {
@@ -60,6 +75,7 @@ int check(const CheckOptions& options, const Streams& streams);
 int run(const RunOptions& options, const Streams& streams);
 int why(const WhyOptions& options, const Streams& streams);
 int draw(const DrawOptions& options, const Streams& streams);
+int cover(const CoverOptions& options, const Streams& streams);
 int demo(const DemoOptions& options, const Streams& streams);
 
 /// The whole command: reads the arguments (without the program's name) and calls one of the above.

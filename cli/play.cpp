@@ -37,9 +37,9 @@ std::vector<Event> play(Simulation& simulation, std::int64_t last_tick,
   return events;
 }
 
-std::int64_t tick_at(const Level& level, double seconds) {
+std::int64_t tick_at(const Level& level, double seconds, const char* option) {
   if (!(seconds >= 0.0 && seconds <= 86'400.0)) {
-    throw std::invalid_argument(fmt::format("--at {} s; 0 to 86400 is allowed", seconds));
+    throw std::invalid_argument(fmt::format("{} {} s; 0 to 86400 is allowed", option, seconds));
   }
   return nearest_tick(seconds, level.ticks_per_second);
 }
@@ -48,10 +48,10 @@ std::int64_t run_length(const Level& level) {
   return nearest_tick(level.seconds, level.ticks_per_second);
 }
 
-PictureFormat picture_format(const std::string& file) {
+PictureFormat picture_format(const std::string& file, const char* option) {
   if (file.ends_with(".png")) return PictureFormat::png;
   if (file.ends_with(".svg")) return PictureFormat::svg;
-  throw std::invalid_argument(fmt::format("--output {} does not end in .png or .svg", file));
+  throw std::invalid_argument(fmt::format("{} {} does not end in .png or .svg", option, file));
 }
 
 TraceFormat trace_format(const std::string& file) {

@@ -19,13 +19,15 @@ std::vector<Event> play(Simulation& simulation, std::int64_t last_tick,
 
 /// The tick nearest to a time that a user gave. Throws std::invalid_argument for one that is
 /// negative, not a number, or above a day.
-[[nodiscard]] std::int64_t tick_at(const Level& level, double seconds);
+[[nodiscard]] std::int64_t tick_at(const Level& level, double seconds,
+                                   const char* option = "--at");
 
 /// How many steps a run of the level has.
 [[nodiscard]] std::int64_t run_length(const Level& level);
 
 /// By the ending of a file's name. Throws std::invalid_argument for any other ending.
-[[nodiscard]] PictureFormat picture_format(const std::string& file);
+[[nodiscard]] PictureFormat picture_format(const std::string& file,
+                                           const char* option = "--output");
 [[nodiscard]] TraceFormat trace_format(const std::string& file);
 
 }  // namespace gaze::cli

@@ -1,6 +1,10 @@
 #pragma once
 
 // Everything that Gaze offers; each header also stands alone.
+#include "gaze/acquaintance.hpp"
+#include "gaze/change.hpp"
+#include "gaze/chart.hpp"
+#include "gaze/cover.hpp"
 #include "gaze/event.hpp"
 #include "gaze/feeling.hpp"
 #include "gaze/finding.hpp"
@@ -15,6 +19,8 @@
 #include "gaze/senses.hpp"
 #include "gaze/sight.hpp"
 #include "gaze/simulation.hpp"
+#include "gaze/spots.hpp"
 #include "gaze/time.hpp"
 #include "gaze/trace.hpp"
+#include "gaze/watch.hpp"
 #include "gaze/world.hpp"

@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "gaze/simulation.hpp"
+#include "gaze/spots.hpp"
 
 namespace gaze {
 
@@ -31,6 +32,21 @@ class Trails {
 /// looker sees (exact), its lines of sight and where they stop, shots, trails, ids, a scale bar and
 /// a legend. @return The bytes of a PNG or SVG file. Throws std::runtime_error if Cairo fails.
 [[nodiscard]] std::string draw(const Simulation& simulation, const Trails& trails,
+                               const PictureOptions& options = {});
+
+/// What is known of each spot of a floor, to be drawn over a level.
+struct SpotPicture {
+  SpotGrid grid;
+  std::vector<std::uint8_t> is_free;    ///< By spot.
+  std::vector<std::uint16_t> seen_by;   ///< By how many, at once.
+  std::vector<double> seen_time;        ///< Share of a run; empty for a moment.
+  std::string heading;                  ///< Of the legend.
+  std::vector<std::string> numbers;     ///< Lines of text below it.
+};
+
+/// Draws a level with its spots: by how many each is seen, in patterns as well as shades, with numbers
+/// in larger patches, and what nobody sees hatched.
+[[nodiscard]] std::string draw(const Simulation& simulation, const SpotPicture& spots,
                                const PictureOptions& options = {});
 
 }  // namespace gaze

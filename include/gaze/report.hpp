@@ -20,6 +20,9 @@ namespace gaze {
 /// What one agent knows of another now, and why, in a few lines.
 [[nodiscard]] std::string account(const Simulation& simulation, AgentId looker, AgentId other);
 
+/// A line for each pair of which one looks for the other: whether it sees it, and why.
+[[nodiscard]] std::string all_accounts(const Simulation& simulation);
+
 /// The object that `gaze run --json` prints; `seconds` is how long the run was to last.
 [[nodiscard]] std::string run_json(const Simulation& simulation, std::span<const Event> events);
 

@@ -1,6 +1,7 @@
 #pragma once
 
 #include <memory>
+#include <optional>
 #include <span>
 #include <stdexcept>
 #include <string>
@@ -20,6 +21,12 @@ class UsageError : public std::invalid_argument {
   using std::invalid_argument::invalid_argument;
 };
 
+/// A noise that an agent heard and has not forgotten.
+struct HeardNoise {
+  std::string_view noise;  ///< Its name; lives as long as the simulation or any copy of it.
+  Vector3d place{0.0, 0.0, 0.0};
+};
+
 /// What is known of an agent at the current tick.
 struct AgentState {
   Vector3d position{0.0, 0.0, 0.0};  ///< Of the feet.
@@ -31,6 +38,7 @@ struct AgentState {
   Vector2d head{1.0, 0.0};        ///< Where its sight looks: the facing, if it has no head.
   bool is_awake = true;           ///< Else it perceives nothing and does nothing.
   std::vector<std::string> tags;  ///< Those it has now.
+  std::optional<HeardNoise> goes_by;  ///< What it heard last.
 };
 
 /// A shot in flight.
@@ -108,6 +116,7 @@ class Simulation {
   const World& world() const;
 
   struct State;
+  const State& raw() const { return *state_; }  ///< For the library itself.
 
  private:
   std::unique_ptr<State> state_;

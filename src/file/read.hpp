@@ -46,6 +46,9 @@ bool is_table(TableReader& reader, const Node& node, const std::string& path);
 /// Zones, which name agents; to be read after these.
 void read_zones(ReadContext& context, TableReader& top, Level& level);
 
+/// Who is woken by something sleeps until then.
+void put_to_sleep(Level& level);
+
 /// Faults for agents and tags that kinds in play name and nobody has.
 void check_references(ReadContext& context, const Level& level);
 

@@ -24,6 +24,7 @@ class LevelReader {
     read_solids("block", Solid::Form::block);
     read_agents(context_, top_, level_, names_, kinds_, settings_);
     read_zones(context_, top_, level_);
+    put_to_sleep(level_);
     top_.finish();
     check_ids();
     level_.origins = std::move(context_.origins);

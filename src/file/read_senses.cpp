@@ -179,12 +179,7 @@ class SenseReader {
   void read_vertical_field(Sight& sight) {
     const auto full =
         reader_.optional_number("vertical_field_of_view", {0.0, 180.0, "degrees", true});
-    if (!full) return;
-    sight.vertical_field_of_view = Angle::from_degrees(*full);
-    if (plane_ == Plane::upright) {
-      fault("vertical_field_of_view",
-            "has no meaning in an upright level: there field_of_view is up and down");
-    }
+    if (full) sight.vertical_field_of_view = Angle::from_degrees(*full);
   }
 
   void read_headings(Scan& scan) {

@@ -52,13 +52,22 @@ class WhenReader {
     if (node != nullptr) add(cause, "", *node, reader_.path_of(key));
   }
 
-  // A table of names and reactions; plain text is short for { any = ... }.
+  // One reaction, whatever the name, rather than a table of names and reactions.
+  static bool is_reaction(const Node& table) {
+    static const std::vector<std::string> kKeys{"mode", "attack", "noise", "reach", "wakes", "after"};
+    return !table.entries.empty() &&
+           std::all_of(table.entries.begin(), table.entries.end(), [](const Node::Entry& entry) {
+             return std::find(kKeys.begin(), kKeys.end(), entry.key) != kKeys.end();
+           });
+  }
+
+  // A table of names and reactions; plain text, or one reaction, is short for { any = ... }.
   void read_named(Cause cause, const std::vector<std::string>* known, std::string_view what) {
     const std::string key(name_of(cause));
     const Node* node = reader_.find(key);
     if (node == nullptr) return;
     const std::string path = reader_.path_of(key);
-    if (node->type != Node::Type::table) return add(cause, "", *node, path);
+    if (node->type != Node::Type::table || is_reaction(*node)) return add(cause, "", *node, path);
     for (const Node::Entry& entry : node->entries) {
       if (entry.key == "any" && cause != Cause::lasts) {
         add(cause, "", entry.value, fmt::format("{}.any", path));

@@ -127,11 +127,23 @@ void read_zones(ReadContext& context, TableReader& top, Level& level) {
     if (!is_table(top, table, "zone")) continue;
     if (const auto zone = read_zone(context, table, level, ids)) level.zones.push_back(*zone);
   }
-  for (const Zone& zone : level.zones) {
-    for (const std::uint32_t agent : zone.wakes) {
-      if (agent < level.agents.size()) level.agents[agent].is_asleep = true;
+}
+
+void put_to_sleep(Level& level) {
+  std::set<std::string> woken;
+  for (const Agent& agent : level.agents) {
+    if (agent.kind >= level.kinds.size()) continue;
+    for (const Rule& rule : level.kind_of(agent).when.rules) {
+      woken.insert(rule.reaction.wakes.begin(), rule.reaction.wakes.end());
     }
   }
+  for (const Zone& zone : level.zones) {
+    for (const std::uint32_t agent : zone.wakes) {
+      if (agent < level.agents.size()) woken.insert(level.agents[agent].id);
+    }
+  }
+  if (woken.empty()) return;
+  for (Agent& agent : level.agents) agent.is_asleep |= woken.contains(agent.id);
 }
 
 void check_references(ReadContext& context, const Level& level) {

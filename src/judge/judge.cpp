@@ -33,6 +33,8 @@ std::vector<Finding> judge(const Level& level) {
   judge_reach(bench);
   judge_chases(bench);
   judge_names(bench);
+  judge_senses(bench);
+  judge_blind_spots(bench);
   std::vector<Finding> findings = bench.take();
   std::stable_sort(findings.begin(), findings.end(),
                    [](const Finding& a, const Finding& b) { return a.severity < b.severity; });

@@ -46,6 +46,12 @@ bool is_in_near_ring(Plane plane, const Looker& looker, const Looked& other) {
   return ring > 0.0 && is_within(plane, looker, ring, other);
 }
 
+// Seen from the side, the field of view itself is up and down.
+const std::optional<Angle>& vertical_field(Plane plane, const Looker& looker) {
+  static const std::optional<Angle> kNone;
+  return plane == Plane::upright ? kNone : looker.sight.vertical_field_of_view;
+}
+
 /// How the other's middle lies to the facing, as seen from the eye: across and, where that is
 /// looked at apart, up and down.
 struct Bearings {
@@ -68,8 +74,8 @@ bool is_in_field(Plane plane, const Looker& looker, const Looked& other) {
   if (is_in_near_ring(plane, looker, other)) return true;
   const Bearings bearings = bearings_to(plane, looker, other);
   if (!is_within(bearings.across, sine_cosine(sight.field_of_view.half()))) return false;
-  return !sight.vertical_field_of_view ||
-         is_within(bearings.up, sine_cosine(sight.vertical_field_of_view->half()));
+  const auto& vertical = vertical_field(plane, looker);
+  return !vertical || is_within(bearings.up, sine_cosine(vertical->half()));
 }
 
 RangeTest test_range(Plane plane, const Looker& looker, const Looked& other) {
@@ -98,7 +104,7 @@ FieldTest test_field(Plane plane, const Looker& looker, const Looked& other) {
 }
 
 std::optional<FieldTest> test_vertical(Plane plane, const Looker& looker, const Looked& other) {
-  const auto& field = looker.sight.vertical_field_of_view;
+  const auto& field = vertical_field(plane, looker);
   if (!field) return std::nullopt;
   return test_angle(bearings_to(plane, looker, other).up, *field,
                     is_in_near_ring(plane, looker, other));

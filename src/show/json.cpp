@@ -1,5 +1,7 @@
 #include <nlohmann/json.hpp>
 
+#include "gaze/acquaintance.hpp"
+#include "gaze/change.hpp"
 #include "gaze/report.hpp"
 #include "show/round.hpp"
 
@@ -97,13 +99,54 @@ Json line_json(const LineTest& line) {
   return json;
 }
 
-Json number_json(const char* test, double value, double limit, bool pass) {
+Json number_json(const std::string& test, double value, double limit, bool pass) {
   Json json;
   json["test"] = test;
   json["value"] = rounded(value);
   json["limit"] = rounded(limit);
   json["pass"] = pass;
   return json;
+}
+
+void add_other_senses(Json& tests, const Simulation& simulation, const Acquaintance& knows) {
+  for (const FeelerAnswer& feeler : knows.feelers) {
+    Json json = number_json("feeler " + feeler.name,
+                            feeler.felt.distance.value_or(feeler.length), feeler.length,
+                            feeler.is_yes);
+    if (feeler.felt.body) {
+      json["finds"] = simulation.id_of(AgentId{*feeler.felt.body});
+    } else if (feeler.felt.solid) {
+      json["finds"] = simulation.level().solids[feeler.felt.solid->index].id;
+    } else if (feeler.felt.distance) {
+      json["finds"] = "ground";
+    }
+    tests.push_back(std::move(json));
+  }
+  if (knows.nearness) {
+    tests.push_back(number_json("nearness", knows.nearness->value, knows.nearness->limit,
+                                knows.nearness->pass));
+  }
+  if (knows.has_touch) {
+    Json json{{"test", "touch"}, {"pass", knows.touched.has_value()}};
+    if (knows.touched) json["side"] = kSideNames[static_cast<std::size_t>(*knows.touched)];
+    tests.push_back(std::move(json));
+  }
+  if (knows.noise) {
+    const HearingVerdict& verdict = knows.noise->verdict;
+    Json json = number_json("hearing", verdict.around.value_or(verdict.distance),
+                            std::min(verdict.range, verdict.reach), verdict.hears);
+    json["noise"] = knows.noise->name;
+    tests.push_back(std::move(json));
+  }
+}
+
+Json evidence_json(const Verdict& verdict) {
+  return {{"gathered", rounded(verdict.gathered)},
+          {"rate", rounded(verdict.evidence.rate())},
+          {"visibility", rounded(verdict.evidence.visibility)},
+          {"visible", rounded(verdict.evidence.visible)},
+          {"fade", rounded(verdict.evidence.fade)},
+          {"light", rounded(verdict.evidence.light)}};
 }
 
 }  // namespace
@@ -138,9 +181,17 @@ std::string why_json(const Simulation& simulation, AgentId looker, AgentId other
         number_json("range", verdict.range.value, verdict.range.limit, verdict.range.pass));
     json["tests"].push_back(number_json("field of view", verdict.field.value_deg,
                                         verdict.field.limit_deg, verdict.field.pass));
+    if (verdict.vertical) {
+      json["tests"].push_back(number_json("vertical field of view", verdict.vertical->value_deg,
+                                          verdict.vertical->limit_deg, verdict.vertical->pass));
+    }
     json["tests"].push_back(line_json(verdict.line));
   }
+  const Acquaintance knows = acquaintance(simulation, looker, other);
+  add_other_senses(json["tests"], simulation, knows);
   json["reason"] = explain(verdict);
+  if (verdict.has_sight) json["evidence"] = evidence_json(verdict);
+  if (knows.by) json["noticed_by"] = name_of(*knows.by);
   return dumped(json);
 }
 

@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "gaze/acquaintance.hpp"
+#include "gaze/change.hpp"
 #include "gaze/report.hpp"
 
 namespace gaze {
@@ -34,17 +36,17 @@ std::string place_text(const Vector3d& p) {
   return fmt::format("{:.2f}, {:.2f}, {:.2f}", p.x() + 0.0, p.y() + 0.0, p.z() + 0.0);
 }
 
-std::string awareness_text(const Simulation& simulation, AgentId looker, AgentId other) {
-  const auto last = simulation.last_place(looker, other);
-  switch (simulation.awareness(looker, other)) {
+std::string awareness_text(const Acquaintance& knows) {
+  switch (knows.awareness) {
     case Awareness::unaware:
       return "is unaware of it";
     case Awareness::gathering:
       return "has begun to see it and has not noticed it yet";
     case Awareness::noticed:
-      return "has noticed it";
+      return fmt::format("has noticed it, now by {}", name_of(*knows.by));
     default:
-      return fmt::format("has lost it and remembers it at [{}]", place_text(*last));
+      return fmt::format("has lost it (noticed by {}) and remembers it at [{}]",
+                         name_of(*knows.by), place_text(*knows.last_place));
   }
 }
 
@@ -59,21 +61,82 @@ std::string line_numbers(const LineTest& line) {
                      needed);
 }
 
-std::string tests(const Verdict& verdict) {
+std::string angle_numbers(const FieldTest& field) {
+  return fmt::format("{:.2f} degrees off, at most {:.2f}{}", field.value_deg, field.limit_deg,
+                     field.is_near ? ", but in the near ring" : "");
+}
+
+std::string evidence_line(const Verdict& verdict, const Sight& sight) {
+  const EvidenceRate& parts = verdict.evidence;
+  std::string text = fmt::format("{:.0f} % of {:g} s", verdict.gathered * 100.0,
+                                 sight.notice_time.seconds());
+  if (verdict.sees) {
+    text += fmt::format("; grows {:.2f} times as fast: visibility {:g} x visible {:.2f} x fade "
+                        "{:.2f} x light {:g}",
+                        parts.rate(), parts.visibility, parts.visible, parts.fade, parts.light);
+  }
+  return fmt::format("  {:<14} {}\n", "evidence", text);
+}
+
+std::string tests(const Verdict& verdict, const Sight& sight) {
   std::string text;
   text += test_line(
       "range", fmt::format("{:.3f} m, at most {:.3f}", verdict.range.value, verdict.range.limit),
       verdict.range.pass);
-  text += test_line("field of view",
-                    fmt::format("{:.2f} degrees off, at most {:.2f}", verdict.field.value_deg,
-                                verdict.field.limit_deg),
-                    verdict.field.pass);
+  text += test_line("field of view", angle_numbers(verdict.field), verdict.field.pass);
+  if (verdict.vertical) {
+    text += test_line("up and down", angle_numbers(*verdict.vertical), verdict.vertical->pass);
+  }
   text += test_line("line of sight", line_numbers(verdict.line), verdict.line.pass);
   if (!verdict.line.blocked_by.empty()) {
     text += fmt::format("  {:<14} a ray stops at {} at [{}]\n", "", verdict.line.blocked_by,
                         place_text(verdict.line.blocked_at));
   }
+  if (sight.notice_time.nanoseconds > 0) text += evidence_line(verdict, sight);
   return text;
+}
+
+std::string other_senses(const Simulation& simulation, const Acquaintance& knows) {
+  std::string text;
+  for (const FeelerAnswer& feeler : knows.feelers) {
+    text += test_line(fmt::format("feeler {}", feeler.name).c_str(), explain(feeler, simulation),
+                      feeler.is_yes);
+  }
+  if (knows.nearness) {
+    const NearnessAnswer& near = *knows.nearness;
+    text += test_line("nearness", fmt::format("{:.3f} m, at most {:.3f}", near.value, near.limit),
+                      near.pass);
+  }
+  if (knows.has_touch) {
+    text += test_line("touch",
+                      knows.touched ? fmt::format("on its {}", kSideNames[static_cast<std::size_t>(
+                                                                   *knows.touched)])
+                                    : "no",
+                      knows.touched.has_value());
+  }
+  if (knows.noise) {
+    const std::string verdict = explain(knows.noise->verdict, simulation.level());
+    text += fmt::format("  {:<14} its last noise '{}', from here: {}\n", "hearing",
+                        knows.noise->name, verdict);
+  }
+  return text;
+}
+
+bool perceives(const Kind& kind) {
+  return kind.sight || kind.hearing || kind.nearness || kind.touch || kind.hurt ||
+         !kind.feelers.empty();
+}
+
+std::string change_line(const Simulation& simulation, const Verdict& verdict, AgentId looker,
+                        AgentId other) {
+  if (!verdict.has_sight || !verdict.hindrance.empty()) return {};
+  Looker eyes = simulation.looker(looker);
+  eyes.has_noticed = simulation.awareness(looker, other) == Awareness::noticed;
+  const auto changes =
+      least_changes(simulation.world(), simulation.level(), eyes, simulation.looked(other));
+  if (changes.empty()) return {};
+  return fmt::format("  {:<14} {}\n", verdict.sees ? "would end it" : "it would take",
+                     describe(changes, simulation.level().plane));
 }
 
 }  // namespace
@@ -104,14 +167,41 @@ std::string summary(const Simulation& simulation, std::span<const Event> events)
 
 std::string account(const Simulation& simulation, AgentId looker, AgentId other) {
   const Verdict verdict = simulation.look(looker, other);
+  const Acquaintance knows = acquaintance(simulation, looker, other);
+  const Level& level = simulation.level();
   std::string text = fmt::format("At {:.3f} s {} (mode {}) {} {}.\n", simulation.seconds(),
                                  verdict.looker, name_of(simulation.state(looker).mode),
                                  verdict.sees ? "sees" : "does not see", verdict.other);
-  if (verdict.has_sight) text += tests(verdict);
+  if (verdict.has_sight) {
+    text += tests(verdict, *level.kind_of(level.agents[looker.index]).sight);
+  }
+  text += other_senses(simulation, knows);
   text += fmt::format("  {:<14} {}\n", "because", explain(verdict));
-  if (verdict.hindrance.empty() && verdict.has_sight) {
-    text += fmt::format("  {:<14} {} {}\n", "so far", verdict.looker,
-                        awareness_text(simulation, looker, other));
+  text += change_line(simulation, verdict, looker, other);
+  if (verdict.hindrance.empty()) {
+    text += fmt::format("  {:<14} {} {}\n", "so far", verdict.looker, awareness_text(knows));
+  }
+  return text;
+}
+
+std::string all_accounts(const Simulation& simulation) {
+  const Level& level = simulation.level();
+  std::size_t width = 5;
+  for (const Agent& agent : level.agents) width = std::max(width, agent.id.size());
+  std::string text = fmt::format("At {:.3f} s\n{:<{}}  {:<{}}  {:<5} {:<10} {}\n",
+                                 simulation.seconds(), "agent", width, "other", width, "sees",
+                                 "knows by", "because");
+  for (std::uint32_t i = 0; i < simulation.agent_count(); ++i) {
+    for (std::uint32_t j = 0; j < simulation.agent_count(); ++j) {
+      const bool is_hostile_pair = is_hostile(level, level.kind_of(level.agents[i]).team,
+                                              level.kind_of(level.agents[j]).team);
+      if (i == j || !is_hostile_pair || !perceives(level.kind_of(level.agents[i]))) continue;
+      const Verdict verdict = simulation.look(AgentId{i}, AgentId{j});
+      const auto by = simulation.noticed_by({i}, {j});
+      text += fmt::format("{:<{}}  {:<{}}  {:<5} {:<10} {}\n", verdict.looker, width,
+                          verdict.other, width, verdict.sees ? "yes" : "no",
+                          by ? name_of(*by) : "-", explain(verdict));
+    }
   }
   return text;
 }

@@ -41,7 +41,7 @@ void use_feelers(Simulation::State& state, Index who) {
     if (says_yes && !said_yes) state.fire(who, Cause::feels, feelers[i].name);
     if (!says_yes && (said_yes || is_first)) state.fire(who, Cause::misses, feelers[i].name);
     state.feelers[who] = says_yes ? state.feelers[who] | bit : state.feelers[who] & ~bit;
-    if (felt.body && looks_for(state, who, state.candidates[*felt.body])) {
+    if (says_yes && feelers[i].finds == Feeler::Finds::hostile) {
       const Index other = state.candidates[*felt.body];
       state.perceived.push_back({who, other, Sense::feeler,
                                  moments_of(feelers[i].remember, state.level->ticks_per_second),

@@ -19,7 +19,12 @@ bool is_ignored(const Simulation::State& state, Index who, const Hearing& hearin
   if (!made.maker) return false;
   if (*made.maker == who) return !hearing.own;
   const std::uint32_t team = state.kind(who).team;
-  return team != kNoTeam && team == state.kind(*made.maker).team && !hearing.friends;
+  if (team != kNoTeam && team == state.kind(*made.maker).team && !hearing.friends) return true;
+  // Seeing beats hearing: what somebody does that it perceives is no news to it.
+  const std::vector<Contact>& contacts = state.contacts[who];
+  return std::any_of(contacts.begin(), contacts.end(), [&](const Contact& contact) {
+    return contact.other == *made.maker && contact.state == Contact::State::noticed;
+  });
 }
 
 // Ten thousand noises of one name in a step are heard as one, the nearest that is heard at all.

@@ -1,0 +1,149 @@
+#include "gaze/cover.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <nlohmann/json.hpp>
+#include <ostream>
+
+#include "file/names.hpp"
+#include "output.hpp"
+#include "play.hpp"
+
+namespace gaze::cli {
+namespace {
+
+using Json = nlohmann::ordered_json;
+
+constexpr int kLooksPerSecond = 10;  // over a run
+
+double rounded(double value) {
+  return std::round(value * 1e9) / 1e9 + 0.0;
+}
+
+// Whose floor it is: the kind asked for, else that of the first agent that a player drives.
+const Kind* standing_kind(const Level& level, const std::string& name) {
+  if (!name.empty()) {
+    std::vector<std::string> names;
+    for (const Kind& kind : level.kinds) names.push_back(kind.name);
+    const auto it = std::find(names.begin(), names.end(), name);
+    if (it == names.end()) {
+      throw std::invalid_argument(
+          fmt::format("--kind: there is no kind '{}'{}", name, suggestion(name, names)));
+    }
+    return &level.kinds[static_cast<std::size_t>(it - names.begin())];
+  }
+  const auto player = std::find_if(level.agents.begin(), level.agents.end(),
+                                   [](const Agent& agent) { return agent.driver != Driver::mind; });
+  return player == level.agents.end() ? nullptr : &level.kind_of(*player);
+}
+
+FloorOptions floor_options(const Kind* kind, double spot_size) {
+  FloorOptions options;
+  options.spot_size = spot_size;
+  if (kind == nullptr) return options;
+  options.radius = kind->radius;
+  options.height = kind->height;
+  options.step_height = kind->move.step_height;
+  return options;
+}
+
+// The teams that look for such a body; all that look at all, if nobody is asked for.
+std::uint32_t looking_team(const Level& level, const Kind* kind) {
+  if (kind == nullptr || kind->team == kNoTeam) return kNoTeam;
+  for (std::uint32_t team = 0; team < level.teams.size(); ++team) {
+    if (is_hostile(level, team, kind->team)) return team;
+  }
+  return kNoTeam;
+}
+
+std::string cover_json(const Simulation& simulation, const Cover& cover, bool is_moment) {
+  Json json;
+  if (is_moment) json["time"] = rounded(simulation.seconds());
+  json["agents"] = Json::array();
+  for (const CoverAgent& agent : cover.agents()) {
+    json["agents"].push_back(
+        {{"id", simulation.id_of(agent.agent)}, {"seen_area", rounded(agent.seen_area)}});
+  }
+  json["seen_share"] = rounded(cover.seen_share());
+  json["never_seen_share"] = rounded(cover.never_seen_share());
+  return json.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
+}
+
+std::vector<std::string> report(const Simulation& simulation, const Cover& cover, bool is_moment) {
+  std::vector<std::string> lines;
+  lines.push_back(fmt::format("free floor {:.1f} m2", cover.floor().area));
+  lines.push_back(
+      fmt::format("seen {:.1f} %{}", cover.seen_share() * 100.0, is_moment ? "" : " in the mean"));
+  lines.push_back(fmt::format("never seen {:.1f} %", cover.never_seen_share() * 100.0));
+  lines.emplace_back();
+  for (const CoverAgent& agent : cover.agents()) {
+    lines.push_back(
+        fmt::format("{} sees {:.1f} m2", simulation.id_of(agent.agent), agent.seen_area));
+  }
+  const std::vector<UnseenPatch> patches = cover.unseen_patches();
+  if (patches.empty()) return lines;
+  lines.emplace_back();
+  lines.emplace_back("nobody ever sees, largest first:");
+  for (std::size_t i = 0; i < std::min<std::size_t>(patches.size(), 6); ++i) {
+    lines.push_back(fmt::format("  {:.1f} m2 about [{:.2f}, {:.2f}]", patches[i].area,
+                                patches[i].place.x(), patches[i].place.y()));
+  }
+  return lines;
+}
+
+SpotPicture picture_of(const Cover& cover, bool is_moment, std::vector<std::string> numbers) {
+  SpotPicture picture;
+  picture.grid = cover.floor().grid;
+  picture.is_free = cover.floor().is_free;
+  picture.seen_by = cover.most_seen_by();
+  picture.heading = is_moment ? "Seen now by" : "Seen at once by at most";
+  picture.numbers = std::move(numbers);
+  if (is_moment) return picture;
+  for (std::size_t spot = 0; spot < picture.grid.count(); ++spot) {
+    picture.seen_time.push_back(cover.seen_time(spot));
+  }
+  return picture;
+}
+
+}  // namespace
+
+int cover(const CoverOptions& options, const Streams& streams) {
+  PictureOptions picture;
+  if (!options.output.empty()) picture.format = picture_format(options.output);
+  if (!(options.spot >= 0.01 && options.spot <= 100.0)) {
+    throw std::invalid_argument(fmt::format("--spot {}; 0.01 to 100 m is allowed", options.spot));
+  }
+  const Level level = read(options.level);
+  const Kind* kind = standing_kind(level, options.kind);
+  Simulation simulation(level);
+  FreeFloor floor = free_floor(level, simulation.world(), floor_options(kind, options.spot));
+  if (floor.grid.count() > 100'000'000) {
+    throw std::invalid_argument(
+        fmt::format("--spot {} makes {} spots of this level; at most 100 million are allowed",
+                    options.spot, floor.grid.count()));
+  }
+  Cover seen(std::move(floor));
+  const std::uint32_t team = looking_team(level, kind);
+  const bool is_moment = options.at.has_value();
+  const std::int64_t last = is_moment ? tick_at(level, *options.at) : run_length(level);
+  const auto each = std::max<std::int64_t>(1, level.ticks_per_second / kLooksPerSecond);
+  play(simulation, last, [&] {
+    const bool is_due = is_moment ? simulation.tick() == last : simulation.tick() % each == 0;
+    if (is_due) seen.add(simulation, team);
+  });
+  const std::vector<std::string> lines = report(simulation, seen, is_moment);
+  if (!options.output.empty()) {
+    write_file(options.output, gaze::draw(simulation, picture_of(seen, is_moment, lines), picture));
+    streams.err << fmt::format("{} drawn\n", options.output);
+  }
+  if (options.json) {
+    streams.out << cover_json(simulation, seen, is_moment);
+  } else {
+    for (const std::string& line : lines) streams.out << line << '\n';
+  }
+  return done;
+}
+
+}  // namespace gaze::cli

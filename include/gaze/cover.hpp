@@ -1,0 +1,82 @@
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "gaze/seen_area.hpp"
+#include "gaze/simulation.hpp"
+#include "gaze/spots.hpp"
+
+/// By whom each spot of a level is seen.
+namespace gaze {
+
+/// Where a body can stand: the plan inside the bounds of the level's solids, agents and patrols,
+/// less what solids that stop bodies take from a body of some radius (1 mm to the round at
+/// corners).
+struct FreeFloor {
+  std::vector<std::vector<Vector2d>> outlines;  ///< Holes run clockwise.
+  double area = 0.0;                            ///< Square metres.
+  SpotGrid grid;
+  std::vector<std::uint8_t> is_free;  ///< By spot.
+};
+
+struct FloorOptions {
+  double radius = 0.35;      ///< Of the body, metres.
+  double height = 1.7;       ///< Solids above it are no hindrance,
+  double step_height = 0.3;  ///< nor are those that it steps on.
+  double spot_size = 0.25;   ///< Metres.
+};
+
+/// In ground and space levels at the height of the ground. In an upright level the plan is a wall
+/// of air: all of it that is free.
+[[nodiscard]] FreeFloor free_floor(const Level& level, const World& world,
+                                   const FloorOptions& options);
+
+/// Spots that hang together and that nobody ever sees.
+struct UnseenPatch {
+  double area = 0.0;         ///< Square metres, of whole spots.
+  Vector2d place{0.0, 0.0};  ///< The middle of the spot of it nearest to its centre.
+};
+
+/// Of whom, for `Cover`.
+struct CoverAgent {
+  AgentId agent;
+  double seen_area = 0.0;  ///< Square metres of the free floor; over a run the mean.
+};
+
+/// Collects, at one moment or at many, what is seen of the floor. Areas are those of exact polygons
+/// (arcs as chords less than 1 mm off, corners to 1 micrometre); spots say how many see their
+/// middle.
+class Cover {
+ public:
+  explicit Cover(FreeFloor floor);
+
+  /// Adds what living, waking agents with sight see now; only of one team, if that is given.
+  void add(const Simulation& simulation, std::uint32_t team = kNoTeam);
+
+  const FreeFloor& floor() const { return floor_; }
+  int moments() const { return moments_; }
+  std::vector<CoverAgent> agents() const;
+  double seen_share() const;        ///< Of the floor; the mean of all moments.
+  double never_seen_share() const;  ///< Of the floor: seen by nobody at any of them.
+
+  /// By spot: seen by how many at once at most, and in what share of the moments by anybody.
+  const std::vector<std::uint16_t>& most_seen_by() const { return most_; }
+  double seen_time(std::size_t spot) const;
+
+  /// The largest first.
+  std::vector<UnseenPatch> unseen_patches() const;
+
+ private:
+  FreeFloor floor_;
+  int moments_ = 0;
+  double seen_sum_ = 0.0;
+  std::vector<std::uint32_t> agent_index_;
+  std::vector<double> agent_sum_;
+  std::vector<std::vector<Vector2d>> ever_seen_;
+  std::vector<std::uint16_t> most_;
+  std::vector<std::uint32_t> times_;
+  std::vector<std::uint16_t> now_;
+};
+
+}  // namespace gaze

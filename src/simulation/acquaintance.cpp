@@ -1,0 +1,112 @@
+#include "gaze/acquaintance.hpp"
+
+#include <fmt/format.h>
+
+#include "simulation/state.hpp"
+
+namespace gaze {
+namespace {
+
+using Index = std::uint32_t;
+
+FeelerAnswer ask_feeler(const Simulation::State& state, const Feeler& feeler, Index who,
+                        Index other) {
+  std::vector<Cylinder> bodies;
+  std::vector<Index> agents;
+  for (Index i = 0; i < state.agent_count(); ++i) {
+    if (i == who || !state.alive[i]) continue;
+    bodies.push_back(state.body(i));
+    agents.push_back(i);
+  }
+  FeelerAnswer answer;
+  answer.name = feeler.name;
+  answer.finds = feeler.finds;
+  answer.length = feeler.length;
+  answer.felt = feel(state.world, state.level->ground_height, feeler, state.position[who],
+                     state.facing[who], bodies);
+  if (answer.felt.body) answer.felt.body = agents[*answer.felt.body];
+  answer.is_other = answer.felt.body == other;
+  switch (feeler.finds) {
+    case Feeler::Finds::hostile:
+      answer.is_yes = answer.felt.body && looks_for(state, who, *answer.felt.body);
+      break;
+    case Feeler::Finds::anything:
+      answer.is_yes = answer.felt.distance.has_value();
+      break;
+    default:
+      answer.is_yes = !answer.felt.distance.has_value();
+  }
+  return answer;
+}
+
+void add_contact(const Simulation::State& state, const Contact& contact, Acquaintance& result) {
+  result.last_place = contact.last_place;
+  result.last_motion = contact.last_motion * state.level->ticks_per_second;
+  result.awareness = contact.state == Contact::State::gathering ? Awareness::gathering
+                     : contact.state == Contact::State::noticed ? Awareness::noticed
+                                                                : Awareness::remembers;
+  if (contact.state != Contact::State::gathering) result.by = contact.by;
+}
+
+void add_bodily(const Simulation::State& state, Index who, Index other, Acquaintance& result) {
+  const Kind& kind = state.kind(who);
+  for (const Feeler& feeler : kind.feelers) {
+    result.feelers.push_back(ask_feeler(state, feeler, who, other));
+  }
+  if (kind.nearness) {
+    NearnessAnswer answer;
+    answer.value = distance_along(kind.nearness->axes, state.position[who], state.position[other]);
+    answer.limit = kind.nearness->range;
+    answer.pass = answer.value <= answer.limit;
+    result.nearness = answer;
+  }
+  result.has_touch = kind.touch.has_value();
+  if (!kind.touch) return;
+  const auto side =
+      touched_side(state.plane(), state.body(who), state.facing[who], state.body(other));
+  if (side && kind.touch->sides.test(static_cast<std::size_t>(*side))) result.touched = side;
+}
+
+void add_noise(const Simulation::State& state, Index who, Index other, Acquaintance& result) {
+  const Kind& kind = state.kind(who);
+  const auto& made = state.last_noise[other];
+  if (!kind.hearing || !made) return;
+  const double ear = kind.sight ? kind.sight->eye.z() : 0.9 * kind.height;
+  const Listener listener{state.position[who], ear, *kind.hearing};
+  result.noise = NoiseAnswer{std::string(made->name), made->noise.reach,
+                             listen(state.world, *state.level, listener, made->noise)};
+}
+
+}  // namespace
+
+Acquaintance acquaintance(const Simulation& simulation, AgentId agent, AgentId other) {
+  if (agent.index >= simulation.agent_count() || other.index >= simulation.agent_count()) {
+    throw UsageError("no such agent");
+  }
+  const Simulation::State& state = simulation.raw();
+  Acquaintance result;
+  for (const Contact& contact : state.contacts[agent.index]) {
+    if (contact.other == other.index) add_contact(state, contact, result);
+  }
+  if (agent == other) return result;
+  add_bodily(state, agent.index, other.index, result);
+  add_noise(state, agent.index, other.index, result);
+  return result;
+}
+
+std::string explain(const FeelerAnswer& answer, const Simulation& simulation) {
+  std::string what = fmt::format("nothing within {:g} m", answer.length);
+  if (answer.felt.distance) {
+    const Level& level = simulation.level();
+    const std::string& name = answer.felt.body    ? level.agents[*answer.felt.body].id
+                              : answer.felt.solid ? level.solids[answer.felt.solid->index].id
+                                                  : "the ground";
+    what = fmt::format("{} after {:.2f} of {:g} m", name, *answer.felt.distance, answer.length);
+  }
+  const char* wanted = answer.finds == Feeler::Finds::hostile    ? "somebody it looks for"
+                       : answer.finds == Feeler::Finds::anything ? "anything"
+                                                                 : "nothing";
+  return fmt::format("{} (finds {})", what, wanted);
+}
+
+}  // namespace gaze

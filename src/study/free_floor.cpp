@@ -1,0 +1,78 @@
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+#include "gaze/cover.hpp"
+#include "geometry/plan.hpp"
+#include "study/regions.hpp"
+#include "study/spots.hpp"
+#include "world/index.hpp"
+
+namespace gaze {
+namespace {
+
+struct Bounds {
+  Vector2d low{std::numeric_limits<double>::infinity(), std::numeric_limits<double>::infinity()};
+  Vector2d high = -low;
+
+  void include(const Vector2d& p) {
+    low = low.cwiseMin(p);
+    high = high.cwiseMax(p);
+  }
+};
+
+Bounds bounds_of(const Level& level, const World& world) {
+  Bounds bounds;
+  for (const PrismEdge& edge : world.index().edges) bounds.include({edge.x, edge.y});
+  for (const Agent& agent : level.agents) {
+    bounds.include(plan_part(level.plane, agent.position));
+    for (const Vector3d& point : agent.patrol) bounds.include(plan_part(level.plane, point));
+  }
+  if (!(bounds.low.x() <= bounds.high.x())) bounds.include({0.0, 0.0});
+  return bounds;
+}
+
+bool is_in_the_way(const Level& level, const Prism& prism, const FloorOptions& options) {
+  if (level.plane == Plane::upright) return true;
+  const double floor = level.ground_height.value_or(0.0);
+  return prism.low < floor + options.height && prism.high > floor + options.step_height;
+}
+
+Outlines hindrances(const Level& level, const World& world, const FloorOptions& options) {
+  const World::Index& index = world.index();
+  Outlines pieces;
+  for (std::uint32_t piece = 0; piece < index.pieces.size(); ++piece) {
+    const Prism prism = index.prism(piece);
+    if (!index.stops(piece, Stops::bodies) || !is_in_the_way(level, prism, options)) continue;
+    Outline outline;
+    for (const PrismEdge& edge : prism.edges) outline.emplace_back(edge.x, edge.y);
+    pieces.push_back(std::move(outline));
+  }
+  return pieces;
+}
+
+}  // namespace
+
+FreeFloor free_floor(const Level& level, const World& world, const FloorOptions& options) {
+  const Bounds bounds = bounds_of(level, world);
+  const Outline all{bounds.low,
+                    {bounds.high.x(), bounds.low.y()},
+                    bounds.high,
+                    {bounds.low.x(), bounds.high.y()}};
+  const Outlines in_the_way = combined(ClipperLib::ctUnion, hindrances(level, world, options), {});
+  FreeFloor floor;
+  const bool is_upright = level.plane == Plane::upright;
+  const Outlines taken = is_upright ? in_the_way : widened(in_the_way, options.radius);
+  floor.outlines = combined(ClipperLib::ctDifference, {all}, taken);
+  floor.area = area_of(floor.outlines);
+  const Vector2d size = bounds.high - bounds.low;
+  floor.grid.low = bounds.low;
+  floor.grid.size = options.spot_size;
+  floor.grid.columns = std::max(1, static_cast<int>(std::ceil(size.x() / options.spot_size)));
+  floor.grid.rows = std::max(1, static_cast<int>(std::ceil(size.y() / options.spot_size)));
+  floor.is_free.assign(floor.grid.count(), 0);
+  mark_spots(floor.grid, floor.outlines, [&](std::size_t spot) { floor.is_free[spot] = 1; });
+  return floor;
+}
+
+}  // namespace gaze
