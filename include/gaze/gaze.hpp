@@ -13,6 +13,7 @@
 #include "gaze/level.hpp"
 #include "gaze/level_file.hpp"
 #include "gaze/picture.hpp"
+#include "gaze/ray_source.hpp"
 #include "gaze/reaction.hpp"
 #include "gaze/report.hpp"
 #include "gaze/seen_area.hpp"

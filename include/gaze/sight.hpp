@@ -95,8 +95,7 @@ struct Sighting {
   double distance = 0.0;
   double angle_deg = 0.0;
 };
-[[nodiscard]] Sighting measure(const World& world, const Looker& looker,
-                               const Looked& other) noexcept;
+[[nodiscard]] Sighting measure(Plane plane, const Looker& looker, const Looked& other) noexcept;
 
 /// One line that says whether and why, with the numbers.
 [[nodiscard]] std::string explain(const Verdict& verdict);

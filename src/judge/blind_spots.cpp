@@ -110,15 +110,19 @@ class BlindSpots {
 };
 
 bool stays(const Agent& agent, const Kind& kind) {
-  return agent.driver == Driver::mind && idle_mode(agent, kind) == Mode::post;
+  return agent.driver == Driver::mind && kind.move.gait == Gait::fixed;
 }
 
-// The kind of the first agent that it looks for.
+// The kind of the first agent that it looks for: of a player, if there is one.
 const Kind* looked_for(const Level& level, const Kind& kind) {
-  const auto foe = std::find_if(level.agents.begin(), level.agents.end(), [&](const Agent& agent) {
-    return is_hostile(level, kind.team, level.kind_of(agent).team);
-  });
-  return foe == level.agents.end() ? nullptr : &level.kind_of(*foe);
+  const Kind* first = nullptr;
+  for (const Agent& agent : level.agents) {
+    const Kind& other = level.kind_of(agent);
+    if (!is_hostile(level, kind.team, other.team)) continue;
+    if (agent.driver != Driver::mind) return &other;
+    if (first == nullptr) first = &other;
+  }
+  return first;
 }
 
 }  // namespace

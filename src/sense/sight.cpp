@@ -4,13 +4,10 @@
 #include <cmath>
 
 #include "sense/field.hpp"
+#include "sense/look.hpp"
 
 namespace gaze {
 namespace {
-
-Vector3d body_point(const Looked& other, double share) {
-  return other.feet + Vector3d{0.0, 0.0, other.height * share};
-}
 
 Vector3d range_vector(Plane plane, const Vector3d& from, const Vector3d& to) {
   Vector3d way = to - from;
@@ -110,15 +107,6 @@ std::optional<FieldTest> test_vertical(Plane plane, const Looker& looker, const 
                     is_in_near_ring(plane, looker, other));
 }
 
-// The ray that speaks for the body: the one nearest to its middle.
-std::size_t middle_point(std::span<const double> shares) {
-  std::size_t best = 0;
-  for (std::size_t i = 1; i < shares.size(); ++i) {
-    if (std::abs(shares[i] - 0.5) < std::abs(shares[best] - 0.5)) best = i;
-  }
-  return best;
-}
-
 LineTest test_line(const World& world, const Level& level, const Looker& looker,
                    const Looked& other) {
   const std::vector<SightRay> rays = sight_rays(world, looker, other);
@@ -129,7 +117,7 @@ LineTest test_line(const World& world, const Level& level, const Looker& looker,
   const auto arrives = [](const SightRay& ray) { return !ray.touch; };
   const auto arrived = std::count_if(rays.begin(), rays.end(), arrives);
   test.visible = static_cast<double>(arrived) / static_cast<double>(rays.size());
-  test.pass = arrived > 0 && test.visible >= test.limit;
+  test.pass = is_enough(looker, test.visible);
   const std::size_t middle = middle_point(other.body_points);
   const auto stopped = rays[middle].touch ? rays.begin() + static_cast<std::ptrdiff_t>(middle)
                                           : std::find_if_not(rays.begin(), rays.end(), arrives);
@@ -138,18 +126,6 @@ LineTest test_line(const World& world, const Level& level, const Looker& looker,
     test.blocked_at = stopped->touch->place;
   }
   return test;
-}
-
-EvidenceRate rate_of(const Looker& looker, const Looked& other, double distance, double visible) {
-  const double limit = range_limit(looker);
-  const double start = looker.sight.fade_from * limit;
-  EvidenceRate evidence;
-  evidence.visibility = other.visibility;
-  evidence.visible = visible;
-  evidence.light = 1.0 - other.dimness;
-  if (distance > start) evidence.fade = std::max(0.0, (limit - distance) / (limit - start));
-  if (looker.sight.fade_from == 1.0) evidence.fade = 1.0;
-  return evidence;
 }
 
 // How many of so many body points have to be reached.
@@ -175,6 +151,48 @@ std::size_t points_reached(const World& world, const Looker& looker, const Looke
 
 }  // namespace
 
+Vector3d body_point(const Looked& other, double share) {
+  return other.feet + Vector3d{0.0, 0.0, other.height * share};
+}
+
+// The ray that speaks for the body: the one nearest to its middle.
+std::size_t middle_point(std::span<const double> shares) {
+  std::size_t best = 0;
+  for (std::size_t i = 1; i < shares.size(); ++i) {
+    if (std::abs(shares[i] - 0.5) < std::abs(shares[best] - 0.5)) best = i;
+  }
+  return best;
+}
+
+EvidenceRate rate_of(const Looker& looker, const Looked& other, double distance, double visible) {
+  const double limit = range_limit(looker);
+  const double start = looker.sight.fade_from * limit;
+  EvidenceRate evidence;
+  evidence.visibility = other.visibility;
+  evidence.visible = visible;
+  evidence.light = 1.0 - other.dimness;
+  if (distance > start) evidence.fade = std::max(0.0, (limit - distance) / (limit - start));
+  if (looker.sight.fade_from == 1.0) evidence.fade = 1.0;
+  return evidence;
+}
+
+bool is_enough(const Looker& looker, double visible) {
+  return visible > 0.0 && visible >= looker.sight.visible_at_least;
+}
+
+bool may_see(Plane plane, const Looker& looker, const Looked& other) {
+  return is_in_range(plane, looker, other) && is_in_field(plane, looker, other);
+}
+
+Verdict look_without_rays(Plane plane, const Looker& looker, const Looked& other) {
+  Verdict verdict;
+  verdict.range = test_range(plane, looker, other);
+  verdict.field = test_field(plane, looker, other);
+  verdict.vertical = test_vertical(plane, looker, other);
+  verdict.line.limit = looker.sight.visible_at_least;
+  return verdict;
+}
+
 Vector3d eye_of(Plane plane, const Looker& looker) noexcept {
   return offset_place(plane, looker.feet, looker.facing, looker.sight.eye);
 }
@@ -190,10 +208,7 @@ std::vector<SightRay> sight_rays(const World& world, const Looker& looker, const
 }
 
 Verdict look(const World& world, const Level& level, const Looker& looker, const Looked& other) {
-  Verdict verdict;
-  verdict.range = test_range(world.plane(), looker, other);
-  verdict.field = test_field(world.plane(), looker, other);
-  verdict.vertical = test_vertical(world.plane(), looker, other);
+  Verdict verdict = look_without_rays(world.plane(), looker, other);
   verdict.line = test_line(world, level, looker, other);
   verdict.sees = verdict.range.pass && verdict.field.pass && verdict.line.pass &&
                  (!verdict.vertical || verdict.vertical->pass);
@@ -201,9 +216,8 @@ Verdict look(const World& world, const Level& level, const Looker& looker, const
   return verdict;
 }
 
-Sighting measure(const World& world, const Looker& looker, const Looked& other) noexcept {
-  return {test_range(world.plane(), looker, other).value,
-          test_field(world.plane(), looker, other).value_deg};
+Sighting measure(Plane plane, const Looker& looker, const Looked& other) noexcept {
+  return {test_range(plane, looker, other).value, test_field(plane, looker, other).value_deg};
 }
 
 double evidence_rate(const World& world, const Looker& looker, const Looked& other) noexcept {
@@ -218,8 +232,7 @@ double evidence_rate(const World& world, const Looker& looker, const Looked& oth
 }
 
 bool can_see(const World& world, const Looker& looker, const Looked& other) noexcept {
-  if (!is_in_range(world.plane(), looker, other)) return false;
-  if (!is_in_field(world.plane(), looker, other)) return false;
+  if (!may_see(world.plane(), looker, other)) return false;
   if (other.body_points.empty()) return false;
   const std::size_t needed = points_needed(other, looker.sight.visible_at_least);
   return points_reached(world, looker, other, needed) >= needed;

@@ -178,7 +178,7 @@ std::string account(const Simulation& simulation, AgentId looker, AgentId other)
   text += other_senses(simulation, knows);
   text += fmt::format("  {:<14} {}\n", "because", explain(verdict));
   text += change_line(simulation, verdict, looker, other);
-  if (verdict.hindrance.empty()) {
+  if (verdict.hindrance.empty() && perceives(level.kind_of(level.agents[looker.index]))) {
     text += fmt::format("  {:<14} {} {}\n", "so far", verdict.looker, awareness_text(knows));
   }
   return text;

@@ -20,7 +20,7 @@ void tell_noticed(Simulation::State& state, Index who, const Contact& contact,
                   std::optional<Index> teller) {
   Looker looker{state.position[who], state.head[who], {}, false};
   if (state.kind(who).sight) looker.sight = *state.kind(who).sight;
-  const Sighting sighting = measure(state.world, looker, state.looked(contact.other));
+  const Sighting sighting = measure(state.plane(), looker, state.looked(contact.other));
   Event& event = state.tell(Event::What::noticed, who);
   event.other = AgentId{contact.other};
   event.by = contact.by;

@@ -1,0 +1,88 @@
+#include "gaze/ray_source.hpp"
+
+#include "sense/look.hpp"
+
+namespace gaze {
+namespace {
+
+// Lines of sight of the pairs that pass the other tests; what these measure is kept for all.
+void gather(Plane plane, std::span<const Looker> lookers, std::span<const Looked> others,
+            LookScratch& scratch, std::span<Sighted> sighted) {
+  scratch.segments.clear();
+  scratch.pairs.clear();
+  for (std::uint32_t i = 0; i < lookers.size(); ++i) {
+    const Sighting measured = measure(plane, lookers[i], others[i]);
+    sighted[i] = {false, 0.0, measured.distance, measured.angle_deg};
+    if (!may_see(plane, lookers[i], others[i])) continue;
+    const Vector3d eye = eye_of(plane, lookers[i]);
+    for (const double share : others[i].body_points) {
+      scratch.segments.push_back({eye, body_point(others[i], share)});
+      scratch.pairs.push_back(i);
+    }
+  }
+}
+
+template <typename IsClear>
+void count(std::span<const Looker> lookers, std::span<const Looked> others,
+           const LookScratch& scratch, std::span<Sighted> sighted, IsClear&& is_clear) {
+  for (std::size_t ray = 0; ray < scratch.segments.size();) {
+    const std::uint32_t pair = scratch.pairs[ray];
+    const std::size_t points = others[pair].body_points.size();
+    std::size_t reached = 0;
+    for (std::size_t i = 0; i < points; ++i, ++ray) reached += is_clear(ray);
+    sighted[pair].visible = static_cast<double>(reached) / static_cast<double>(points);
+    sighted[pair].sees = is_enough(lookers[pair], sighted[pair].visible);
+  }
+}
+
+}  // namespace
+
+void look(const World& world, std::span<const Looker> lookers, std::span<const Looked> others,
+          LookScratch& scratch, std::span<Sighted> sighted) {
+  gather(world.plane(), lookers, others, scratch, sighted);
+  scratch.clear.resize(scratch.segments.size());
+  world.are_clear(std::span<const Segment>(scratch.segments), Stops::sight, scratch.clear);
+  count(lookers, others, scratch, sighted,
+        [&](std::size_t ray) { return scratch.clear[ray] != 0; });
+}
+
+void look(const RaySource& world, Plane plane, std::span<const Looker> lookers,
+          std::span<const Looked> others, LookScratch& scratch, std::span<Sighted> sighted) {
+  gather(plane, lookers, others, scratch, sighted);
+  scratch.hits.assign(scratch.segments.size(), {});
+  world.first_hits(scratch.segments, scratch.hits);
+  count(lookers, others, scratch, sighted,
+        [&](std::size_t ray) { return !scratch.hits[ray].is_hit; });
+}
+
+Verdict look(const RaySource& world, Plane plane, const Looker& looker, const Looked& other) {
+  Verdict verdict = look_without_rays(plane, looker, other);
+  const std::size_t points = other.body_points.size();
+  verdict.line.points = static_cast<int>(points);
+  if (points == 0) return verdict;
+  std::vector<Segment> segments;
+  for (const double share : other.body_points) {
+    segments.push_back({eye_of(plane, looker), body_point(other, share)});
+  }
+  std::vector<RayHit> hits(points);
+  world.first_hits(segments, hits);
+  std::size_t reached = 0;
+  std::size_t stopped = points;
+  for (std::size_t i = points; i-- > 0;) {
+    reached += !hits[i].is_hit;
+    if (hits[i].is_hit) stopped = i;
+  }
+  if (hits[middle_point(other.body_points)].is_hit) stopped = middle_point(other.body_points);
+  verdict.line.visible = static_cast<double>(reached) / static_cast<double>(points);
+  verdict.line.pass = is_enough(looker, verdict.line.visible);
+  if (stopped < points) {
+    verdict.line.blocked_by = hits[stopped].name;
+    verdict.line.blocked_at = hits[stopped].place;
+  }
+  verdict.sees = verdict.range.pass && verdict.field.pass && verdict.line.pass &&
+                 (!verdict.vertical || verdict.vertical->pass);
+  verdict.evidence = rate_of(looker, other, verdict.range.value, verdict.line.visible);
+  return verdict;
+}
+
+}  // namespace gaze
