@@ -183,6 +183,23 @@ void add_chasers(Level& level, int chasers, std::uint64_t seed) {
   }
 }
 
+void add_players(Level& level, int players, std::uint64_t seed) {
+  const double side = side_of(level);
+  Random random(seed);
+  const World world(level);
+  for (int i = 0; i < players;) {
+    Agent player = level.agents[0];
+    player.id = "collector-" + std::to_string(i + 2);
+    player.position = {random.between(0.2, 0.8) * side, random.between(0.2, 0.8) * side, 0.0};
+    if (world.overlaps({player.position, 0.4, 1.7}, Stops::bodies)) continue;
+    for (ScriptStep& step : player.script) {
+      step.place = player.position + Vector3d{random.between(-30, 30), random.between(-30, 30), 0};
+    }
+    level.agents.push_back(player);
+    ++i;
+  }
+}
+
 void gather_round_player(Level& level, double within, std::uint64_t seed) {
   Random random(seed);
   const World world(level);

@@ -37,6 +37,9 @@ class Random {
 /// Adds chasers spread over a scene, facing everywhere, and one player walking round in its middle.
 void add_chasers(Level& level, int chasers, std::uint64_t seed);
 
+/// Adds more players, each walking to and fro somewhere in the scene.
+void add_players(Level& level, int players, std::uint64_t seed);
+
 /// Moves all chasers to where they see the player at once, within so many metres of it, and lets
 /// them look all round and not forget: each of them chases from the first step on.
 void gather_round_player(Level& level, double within, std::uint64_t seed);

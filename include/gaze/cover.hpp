@@ -14,7 +14,9 @@ namespace gaze {
 /// less what solids that stop bodies take from a body of some radius (1 mm to the round at
 /// corners).
 struct FreeFloor {
-  std::vector<std::vector<Vector2d>> outlines;  ///< Holes run clockwise.
+  Vector2d low{0.0, 0.0};  ///< The bounds.
+  Vector2d high{0.0, 0.0};
+  std::vector<std::vector<Vector2d>> taken;  ///< What solids take of it; holes run clockwise.
   double area = 0.0;                            ///< Square metres.
   SpotGrid grid;
   std::vector<std::uint8_t> is_free;  ///< By spot.

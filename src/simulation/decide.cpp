@@ -15,11 +15,13 @@ double distance_between(Plane plane, const Vector3d& a, const Vector3d& b) {
 }
 
 void take_target(Simulation::State& state, Index who) {
+  if (state.contacts[who].empty() && !state.has_target[who]) return;
   state.target[who] = choose_target(
       state.contacts[who], state.kind(who).choose, state.target_agent(who), [&](Index other) {
         return Trait{distance_between(state.plane(), state.position[who], state.position[other]),
                      state.health[other]};
       });
+  state.has_target[who] = state.target[who].has_value();
 }
 
 Knowledge knowledge_of(const Simulation::State& state, Index who) {
@@ -117,7 +119,8 @@ void react(Simulation::State& state, Index who) {
 void decide_one(Simulation::State& state, Index who) {
   take_target(state, who);
   News& news = state.news[who];
-  if (state.agent(who).driver == Driver::mind) {
+  const bool has_news = state.limit(who).reacts || news.forgot;
+  if (has_news && state.driver[who] == Driver::mind) {
     fire_lasting_modes(state, who);
     react(state, who);
     const Mode before = state.mode[who];

@@ -82,7 +82,7 @@ void attack_with(Simulation::State& state, Index who, Index target, Index attack
 }
 
 bool may_attack(const Simulation::State& state, Index who) {
-  return state.is_up(who) && state.agent(who).driver == Driver::mind &&
+  return state.is_up(who) && state.driver[who] == Driver::mind &&
          state.mode[who] != Mode::return_;
 }
 
@@ -200,6 +200,7 @@ void deal(Simulation::State& state, const Blow& blow) {
   state.change_mode(blow.victim, Mode::out);
   state.contacts[blow.victim].clear();
   state.target[blow.victim].reset();
+  state.has_target[blow.victim] = 0;
   state.clue[blow.victim].reset();
 }
 

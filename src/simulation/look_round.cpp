@@ -92,15 +92,16 @@ LegResult walk_watched(Simulation::State& state, std::uint32_t who, const Vector
 }
 
 std::optional<Focus> focus_of(const Simulation::State& state, std::uint32_t who) {
-  const auto& contact = state.target[who];
   const auto& clue = state.clue[who];
+  if (!state.has_target[who] && !clue) return std::nullopt;
+  const auto& contact = state.target[who];
   const bool is_noticed = contact && contact->state == Contact::State::noticed;
   if (contact && (is_noticed || !clue || contact->since >= clue->since)) {
     const std::uint32_t other = contact->other;
     Focus focus{std::nullopt, contact->last_place, contact->last_motion, state.kind(other).height};
     if (is_noticed) {
       focus.agent = other;
-      focus.place = state.position[other];
+      focus.place = state.seen_position[other];
     }
     return focus;
   }

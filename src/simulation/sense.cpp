@@ -194,8 +194,7 @@ void find_to_look_at(Simulation::State& state, Index who) {
   };
   state.candidates.clear();
   const std::vector<Index>& foes = state.foes_of[state.kind(who).team];
-  constexpr std::size_t kFew = 32;
-  if (foes.size() <= kFew) {
+  if (foes.size() <= kFewFoes) {
     for (const Index other : foes) {
       if (other != who && state.alive[other] && is_near(other)) state.candidates.push_back(other);
     }

@@ -89,6 +89,7 @@ KindLimits limits_of(const Simulation::State& state, const Kind& kind) {
   limits.farthest = farthest_sense(*state.level, kind);
   limits.tags = tag_bits(state.tag_names, kind.tags);
   limits.wanted_tags = tag_bits(state.tag_names, kind.choose.tags);
+  limits.reacts = !kind.when.rules.empty();
   add_filters(limits, *state.level, kind);
   for (const Attack& attack : kind.attacks) {
     limits.cooldowns.push_back(moments_of(attack.cooldown, ticks_per_second));
@@ -109,6 +110,7 @@ void place_agent(Simulation::State& state, const Agent& agent) {
   state.health.push_back(kind.health);
   state.idle.push_back(idle_mode(agent, kind));
   state.kind_index.push_back(agent.kind);
+  state.driver.push_back(agent.driver);
   state.awake.push_back(!agent.is_asleep);
   state.stride_left.push_back(kind.move.stride);
   state.tags.push_back(state.limits[agent.kind].tags);
@@ -140,12 +142,13 @@ void name_tags(Simulation::State& state) {
 
 // Few foes are looked through one by one, many are looked up by where they are.
 bool uses_crowd(const Simulation::State& state) {
-  const bool has_many_foes = std::any_of(state.foes_of.begin(), state.foes_of.end(),
-                                         [](const auto& foes) { return foes.size() > 32; });
-  const std::vector<Kind>& kinds = state.level->kinds;
-  return has_many_foes || std::any_of(kinds.begin(), kinds.end(), [](const Kind& kind) {
-           return !kind.feelers.empty() || kind.touch || kind.tell;
-         });
+  const std::vector<Agent>& agents = state.level->agents;
+  return std::any_of(agents.begin(), agents.end(), [&](const Agent& agent) {
+    const Kind& kind = state.level->kind_of(agent);
+    const bool looks_at_many =
+        kind.sight && kind.team != kNoTeam && state.foes_of[kind.team].size() > kFewFoes;
+    return looks_at_many || !kind.feelers.empty() || kind.touch || kind.tell;
+  });
 }
 
 void set_up_senses(Simulation::State& state) {
@@ -180,8 +183,8 @@ void set_up(Simulation::State& state) {
   state.mode = state.idle;
   state.alive.assign(count, 1);
   state.target.resize(count);
+  state.has_target.resize(count);
   state.course.resize(count);
-  state.wishes.resize(count);
   state.quiet.resize(count);
   state.script_facing.resize(count);
   state.head_deg.resize(count);

@@ -16,11 +16,15 @@
 
 namespace gaze {
 
+/// So many foes are looked through one by one.
+constexpr std::size_t kFewFoes = 32;
+
 /// What follows from the values of a kind at this rate of ticks, worked out once.
 struct KindLimits {
   NoticeLimits notice;
   SineCosine turn;                ///< Most of one step.
   double head_turn_deg = 0.0;     ///< Most of one step; 0: the head is fixed to the body.
+  bool reacts = false;            ///< Has rules.
   std::uint64_t urged_only = 0;   ///< Attacks that a reaction alone makes, by bit.
   double farthest = 0.0;          ///< No sense but hearing reaches farther, metres.
   std::uint64_t tags = 0;         ///< That its agents begin with.
@@ -120,7 +124,8 @@ struct Simulation::State {
   // Worked out once.
   std::vector<KindLimits> limits;                   ///< By kind.
   std::vector<std::vector<std::uint32_t>> foes_of;  ///< By team: the agents it is hostile to.
-  std::vector<std::uint32_t> kind_index;            ///< By agent; dense, for hot loops.
+  std::vector<std::uint32_t> kind_index;            ///< By agent; dense, for hot loops,
+  std::vector<Driver> driver;                       ///< as this.
   std::vector<std::string> tag_names;               ///< By bit.
   bool uses_crowd = false;                          ///< Some sense asks who is near.
   std::vector<Vector2d> placed_facing;
@@ -144,6 +149,7 @@ struct Simulation::State {
   std::vector<Mode> mode;
   std::vector<Moment> mode_since;
   std::vector<std::optional<Contact>> target;
+  std::vector<char> has_target;  ///< The same in short.
   std::vector<std::uint64_t> urged;   ///< Attacks that a reaction asks for, by bit.
   std::vector<std::uint64_t> lasted;  ///< Rules of the cause `lasts` that have fired in this mode.
   std::vector<Vector3d> home;         ///< Where it left its idle mode.
@@ -178,7 +184,6 @@ struct Simulation::State {
   std::vector<Projectile> projectiles;  ///< The shells, as the host may see them.
 
   std::vector<Vector3d> seen_position;  ///< What minds travel by: poses once drivers have moved.
-  std::vector<FacingWish> wishes;
   std::vector<Event> events;
   std::size_t sorted_events = 0;
   bool events_are_old = false;
@@ -198,6 +203,7 @@ struct Simulation::State {
 
   /// The agent it acts on, if that is one and not just a place.
   std::optional<std::uint32_t> target_agent(std::uint32_t i) const {
+    if (!has_target[i]) return std::nullopt;
     const auto& contact = target[i];
     if (!contact || contact->state != Contact::State::noticed) return std::nullopt;
     return contact->other;

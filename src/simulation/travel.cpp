@@ -81,6 +81,7 @@ Wish follow_mind(Simulation::State& state, std::uint32_t who) {
 }
 
 void turn(Simulation::State& state, std::uint32_t who, const Wish& wish) {
+  if (wish.look_along && *wish.look_along == state.facing[who]) return;
   Vector2d wanted{0.0, 0.0};
   if (wish.look_along) wanted = *wish.look_along;
   if (wish.look_at) wanted = plan_part(state.plane(), *wish.look_at - middle_of(state, who));
@@ -134,17 +135,10 @@ void travel(Simulation::State& state) {
     if (state.is_up(who) && state.mode[who] == Mode::script) follow_script(state, who);
   }
   state.seen_position = state.position;
-  state.wishes.resize(state.agent_count());
-  for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
-    const bool has_mind = state.is_up(who) && state.agent(who).driver == Driver::mind;
-    state.wishes[who] = has_mind ? follow_mind(state, who) : Wish{};
-  }
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
     if (!state.is_up(who)) continue;
-    if (state.mode[who] != Mode::host) {
-      const bool is_scripted = state.mode[who] == Mode::script;
-      turn(state, who, is_scripted ? along_script(state, who) : state.wishes[who]);
-    }
+    if (state.driver[who] == Driver::mind) turn(state, who, follow_mind(state, who));
+    if (state.mode[who] == Mode::script) turn(state, who, along_script(state, who));
     turn_head(state, who);
     make_step_noise(state, who);
   }

@@ -37,6 +37,35 @@ UnseenPatch patch_of(const SpotGrid& grid, const std::vector<std::pair<int, int>
           grid.middle(nearest->first, nearest->second)};
 }
 
+struct Extent {
+  Vector2d low;
+  Vector2d high;
+
+  explicit Extent(const Outline& outline) : low(outline.front()), high(outline.front()) {
+    for (const Vector2d& p : outline) {
+      low = low.cwiseMin(p);
+      high = high.cwiseMax(p);
+    }
+  }
+  bool overlaps(const Extent& other) const {
+    return (low.array() <= other.high.array()).all() && (other.low.array() <= high.array()).all();
+  }
+};
+
+// Only what solids take near it is looked at: a hole lies within the outline that it is a hole of.
+Outlines part_on_floor(const FreeFloor& floor, const Outline& seen) {
+  if (seen.size() < 3) return {};
+  const Extent extent(seen);
+  Outlines near;
+  for (const Outline& taken : floor.taken) {
+    if (!taken.empty() && Extent(taken).overlaps(extent)) near.push_back(taken);
+  }
+  const Outline bounds{
+      floor.low, {floor.high.x(), floor.low.y()}, floor.high, {floor.low.x(), floor.high.y()}};
+  const Outlines inside = combined(ClipperLib::ctIntersection, {seen}, {bounds});
+  return combined(ClipperLib::ctDifference, inside, near);
+}
+
 }  // namespace
 
 Cover::Cover(FreeFloor floor)
@@ -61,7 +90,7 @@ void Cover::add(const Simulation& simulation, std::uint32_t team) {
     const AgentState state = simulation.state({i});
     if (!state.is_alive || !state.is_awake) continue;
     const Outline outline = outline_of(seen_area(simulation.world(), simulation.looker({i})));
-    const Outlines on_floor = combined(ClipperLib::ctIntersection, {outline}, floor_.outlines);
+    const Outlines on_floor = part_on_floor(floor_, outline);
     agent_sum_[static_cast<std::size_t>(known - agent_index_.begin())] += area_of(on_floor);
     mark_spots(floor_.grid, {outline}, [&](std::size_t spot) { ++now_[spot]; });
     seen_now.insert(seen_now.end(), on_floor.begin(), on_floor.end());

@@ -63,15 +63,18 @@ FreeFloor free_floor(const Level& level, const World& world, const FloorOptions&
   FreeFloor floor;
   const bool is_upright = level.plane == Plane::upright;
   const Outlines taken = is_upright ? in_the_way : widened(in_the_way, options.radius);
-  floor.outlines = combined(ClipperLib::ctDifference, {all}, taken);
-  floor.area = area_of(floor.outlines);
+  floor.low = bounds.low;
+  floor.high = bounds.high;
+  floor.taken = taken;
+  const Outlines free = combined(ClipperLib::ctDifference, {all}, taken);
+  floor.area = area_of(free);
   const Vector2d size = bounds.high - bounds.low;
   floor.grid.low = bounds.low;
   floor.grid.size = options.spot_size;
   floor.grid.columns = std::max(1, static_cast<int>(std::ceil(size.x() / options.spot_size)));
   floor.grid.rows = std::max(1, static_cast<int>(std::ceil(size.y() / options.spot_size)));
   floor.is_free.assign(floor.grid.count(), 0);
-  mark_spots(floor.grid, floor.outlines, [&](std::size_t spot) { floor.is_free[spot] = 1; });
+  mark_spots(floor.grid, free, [&](std::size_t spot) { floor.is_free[spot] = 1; });
   return floor;
 }
 
