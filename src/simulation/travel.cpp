@@ -22,7 +22,6 @@ Wish chase(Simulation::State& state, std::uint32_t who) {
   if (!focus) return {};
   Leg leg{focus->place, 0.0, state.kind(who).move.speed};
   if (focus->agent) {
-    leg.goal = state.seen_position[*focus->agent];
     leg.stop = stop_distance(state.kind(who), state.kind(*focus->agent));
   }
   walk_leg(state, who, leg, kMomentsPerTick);
