@@ -41,7 +41,12 @@ Moment go(Simulation::State& state, std::uint32_t who, const ScriptStep& step, M
   return result.arrived ? budget - result.used : 0;
 }
 
-// A step that takes no time.
+// Such a step is done at the very moment at which the one before it ends.
+bool takes_no_time(const ScriptStep& step) {
+  using What = ScriptStep::What;
+  return step.what == What::face || step.what == What::quiet || step.what == What::noise;
+}
+
 void do_at_once(Simulation::State& state, std::uint32_t who, const ScriptStep& step) {
   if (step.what == ScriptStep::What::face) {
     const SineCosine way = sine_cosine(step.facing);
@@ -82,8 +87,9 @@ void follow_script(Simulation::State& state, std::uint32_t who) {
   Course& course = state.course[who];
   Moment budget = kMomentsPerTick;
   Moment at_last_repeat = budget + 1;
-  while (budget > 0 && course.next < script.size()) {
+  while (course.next < script.size()) {
     const ScriptStep& step = script[course.next];
+    if (budget == 0 && !takes_no_time(step)) return;
     if (step.what == ScriptStep::What::go) {
       budget = go(state, who, step, budget);
     } else if (step.what == ScriptStep::What::wait) {
@@ -92,7 +98,7 @@ void follow_script(Simulation::State& state, std::uint32_t who) {
       if (end > state.now()) return;
       budget = state.now() - end;
       next_step(course, script.size());
-    } else if (step.what != ScriptStep::What::repeat) {
+    } else if (takes_no_time(step)) {
       do_at_once(state, who, step);
       next_step(course, script.size());
     } else {
