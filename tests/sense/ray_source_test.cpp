@@ -1,0 +1,103 @@
+#include "gaze/ray_source.hpp"
+
+#include <gtest/gtest.h>
+
+#include "scenes.hpp"
+#include "support/levels.hpp"
+
+namespace gaze {
+namespace {
+
+/// A host with a world of its own, here made of Gaze's, that counts how often it is asked.
+class HostWorld : public RaySource {
+ public:
+  HostWorld(const World& world, const Level& level) : world_(world), level_(level) {}
+
+  void first_hits(std::span<const Segment> segments, std::span<RayHit> hits) const override {
+    ++calls;
+    for (std::size_t i = 0; i < segments.size(); ++i) {
+      const auto touch = world_.first_touch(segments[i], Stops::sight);
+      if (touch) hits[i] = {true, touch->place, level_.solids[touch->solid.index].id};
+    }
+  }
+
+  mutable int calls = 0;
+
+ private:
+  const World& world_;
+  const Level& level_;
+};
+
+class Batches : public ::testing::Test {
+ protected:
+  Batches() {
+    scenes::Random random(9);
+    for (int i = 0; i < 400; ++i) {
+      Looker looker;
+      looker.feet = {random.between(0, 60), random.between(0, 60), 0.0};
+      const SineCosine way = sine_cosine(Angle::from_degrees(random.between(0, 360)));
+      looker.facing = {way.cosine, way.sine};
+      looker.sight.range = looker.sight.keep_range = 25.0;
+      looker.sight.field_of_view = Angle::from_degrees(200.0);
+      looker.sight.eye = {0.1, 0.0, 1.5};
+      looker.sight.visible_at_least = i % 2 == 0 ? 0.5 : 0.0;
+      lookers.push_back(looker);
+      const Vector3d way_off{random.between(-12, 12), random.between(-12, 12), 0.0};
+      others.push_back({looker.feet + way_off, 1.7, points, 0.3});
+    }
+  }
+
+  const std::vector<double> points{0.0, 0.5, 1.0};
+  const Level level = scenes::hall();
+  const World world{level};
+  std::vector<Looker> lookers;
+  std::vector<Looked> others;
+  LookScratch scratch;
+};
+
+TEST_F(Batches, AnswerLikeOneByOne) {
+  std::vector<Sighted> sighted(lookers.size());
+  look(world, lookers, others, scratch, sighted);
+  int seen = 0;
+  for (std::size_t i = 0; i < lookers.size(); ++i) {
+    const Verdict verdict = look(world, level, lookers[i], others[i]);
+    EXPECT_EQ(sighted[i].sees, verdict.sees);
+    EXPECT_EQ(sighted[i].distance, verdict.range.value);
+    EXPECT_EQ(sighted[i].angle_deg, verdict.field.value_deg);
+    if (verdict.range.pass && verdict.field.pass) {
+      EXPECT_EQ(sighted[i].visible, verdict.line.visible);
+    }
+    seen += verdict.sees;
+  }
+  EXPECT_GT(seen, 30);
+  EXPECT_LT(seen, 370);
+}
+
+TEST_F(Batches, AskAHostsWorldOnce) {
+  const HostWorld host(world, level);
+  std::vector<Sighted> own(lookers.size());
+  std::vector<Sighted> hosts(lookers.size());
+  look(world, lookers, others, scratch, own);
+  look(host, Plane::ground, lookers, others, scratch, hosts);
+  EXPECT_EQ(host.calls, 1);
+  for (std::size_t i = 0; i < own.size(); ++i) EXPECT_EQ(own[i].sees, hosts[i].sees);
+}
+
+TEST_F(Batches, AHostsVerdictHoldsTheSameNumbers) {
+  const HostWorld host(world, level);
+  for (std::size_t i = 0; i < lookers.size(); ++i) {
+    const Verdict own = look(world, level, lookers[i], others[i]);
+    const Verdict hosts = look(host, Plane::ground, lookers[i], others[i]);
+    EXPECT_EQ(explain(own), explain(hosts));
+    EXPECT_EQ(own.line.blocked_at, hosts.line.blocked_at);
+    EXPECT_EQ(own.evidence.rate(), hosts.evidence.rate());
+  }
+}
+
+TEST_F(Batches, OfNothingAnswerNothing) {
+  look(world, std::span<const Looker>{}, std::span<const Looked>{}, scratch, {});
+  EXPECT_TRUE(scratch.segments.empty());
+}
+
+}  // namespace
+}  // namespace gaze

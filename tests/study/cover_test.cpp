@@ -1,0 +1,142 @@
+#include "gaze/cover.hpp"
+
+#include <gtest/gtest.h>
+
+#include <cmath>
+
+#include "gaze/watch.hpp"
+#include "support/levels.hpp"
+
+namespace gaze {
+namespace {
+
+// A room of 9.8 by 9.8 m inside, and a lamp in its middle that sees a quarter of a disc of 3 m.
+const std::string kRoom = R"(
+[[wall]]
+id = "wall"
+material = "brick"
+path = [[0, 0], [10, 0], [10, 10], [0, 10], [0, 0]]
+thickness = 0.2
+[kind.lamp]
+team = "caretakers"
+[kind.lamp.sight]
+range = 3.0
+field_of_view = 90.0
+[[agent]]
+id = "lamp"
+kind = "lamp"
+at = [5, 5]
+)";
+
+FloorOptions floor_of(double radius) {
+  FloorOptions options;
+  options.radius = radius;
+  return options;
+}
+
+TEST(FreeFloor, IsTheRoomLessTheBodysRadius) {
+  const Level level = testing::garden(kRoom);
+  const FreeFloor floor = free_floor(level, World(level), floor_of(0.5));
+  EXPECT_NEAR(floor.area, 8.8 * 8.8, 1e-3);
+  // Spots of 0.25 m: what the grid counts is near that.
+  double spots = 0.0;
+  for (const std::uint8_t is_free : floor.is_free) spots += is_free * 0.25 * 0.25;
+  EXPECT_NEAR(spots, 8.8 * 8.8, 3.0);
+}
+
+TEST(FreeFloor, LosesABlockWithRoundCorners) {
+  const Level level = testing::garden(kRoom +
+                                      "[[block]]\nid = \"tub\"\nmaterial = \"brick\"\noutline = "
+                                      "[[2, 2], [4, 2], [4, 3], [2, 3]]\n");
+  const FreeFloor floor = free_floor(level, World(level), floor_of(0.5));
+  const double taken = 2.0 * 1.0 + 2.0 * (2.0 + 1.0) * 0.5 + M_PI * 0.25;
+  EXPECT_NEAR(floor.area, 8.8 * 8.8 - taken, 5e-3);
+}
+
+TEST(FreeFloor, StepsOverWhatIsLow) {
+  const Level level =
+      testing::garden(kRoom +
+                      "[[block]]\nid = \"kerb\"\nmaterial = \"brick\"\nheight = 0.2\n"
+                      "outline = [[2, 2], [4, 2], [4, 3], [2, 3]]\n");
+  EXPECT_NEAR(free_floor(level, World(level), floor_of(0.5)).area, 8.8 * 8.8, 1e-3);
+}
+
+TEST(Cover, MeasuresWhatIsSeenOfTheFloor) {
+  const Simulation simulation(testing::garden(kRoom));
+  Cover cover(free_floor(simulation.level(), simulation.world(), floor_of(0.5)));
+  cover.add(simulation);
+  const double seen = 9.0 * M_PI / 4.0;
+  ASSERT_EQ(cover.agents().size(), 1U);
+  EXPECT_NEAR(cover.agents()[0].seen_area, seen, 6e-3);  // an arc of 4.7 m, 1 mm off at most
+  EXPECT_NEAR(cover.seen_share(), seen / (8.8 * 8.8), 1e-4);
+  EXPECT_NEAR(cover.never_seen_share(), 1.0 - seen / (8.8 * 8.8), 1e-4);
+  const std::vector<UnseenPatch> patches = cover.unseen_patches();
+  ASSERT_EQ(patches.size(), 1U);
+  EXPECT_NEAR(patches[0].area, 8.8 * 8.8 - seen, 3.0);
+}
+
+TEST(Cover, EachSpotCountsThoseThatASeenAreaHolds) {
+  const Simulation simulation(testing::garden(
+      kRoom + "[[agent]]\nid = \"lamp-2\"\nkind = \"lamp\"\nat = [7, 5]\nfacing = 187.0\n",
+      {{"agent.lamp.facing", "7"}}));
+  const FreeFloor floor = free_floor(simulation.level(), simulation.world(), floor_of(0.5));
+  Cover cover(floor);
+  cover.add(simulation);
+  const SeenArea one = seen_area(simulation.world(), simulation.looker({0}));
+  const SeenArea two = seen_area(simulation.world(), simulation.looker({1}));
+  int both = 0;
+  for (int row = 0; row < floor.grid.rows; ++row) {
+    for (int column = 0; column < floor.grid.columns; ++column) {
+      const Vector2d middle = floor.grid.middle(column, row);
+      const int expected = one.contains(middle) + two.contains(middle);
+      const bool is_at_rim = std::abs((middle - one.eye).norm() - 3.0) < 2e-3 ||
+                             std::abs((middle - two.eye).norm() - 3.0) < 2e-3;
+      if (is_at_rim) continue;
+      const std::size_t spot = floor.grid.index(column, row);
+      EXPECT_EQ(cover.most_seen_by()[spot], expected) << middle.transpose();
+      both += expected == 2;
+    }
+  }
+  EXPECT_GT(both, 10);
+  // Two quarter discs facing each other 2 m apart: what both see counts once.
+  EXPECT_LT(cover.seen_share() * cover.floor().area,
+            cover.agents()[0].seen_area + cover.agents()[1].seen_area - 0.5);
+}
+
+TEST(Cover, OverARunIsAMean) {
+  Simulation simulation(
+      testing::garden(kRoom + "[kind.lamp.scan]\nstyle = \"round\"\nrate = 90.0\n"));
+  Cover cover(free_floor(simulation.level(), simulation.world(), floor_of(0.5)));
+  for (int tick = 0; tick <= 240; ++tick) {
+    if (tick % 6 == 0) cover.add(simulation);
+    simulation.step();
+  }
+  const double quarter = 9.0 * M_PI / 4.0 / (8.8 * 8.8);
+  EXPECT_NEAR(cover.seen_share(), quarter, 1e-4);
+  EXPECT_NEAR(cover.never_seen_share(), 1.0 - 4.0 * quarter, 1e-3);  // all round in 4 s
+}
+
+TEST(Watch, SaysWhichLimitWasCrossed) {
+  const std::string level =
+      "[kind.lamp]\nteam = \"caretakers\"\n[kind.lamp.sight]\nrange = 5.0\nfield_of_view = 360.0\n"
+      "[[agent]]\nid = \"lamp\"\nkind = \"lamp\"\nat = [0, 0]\n[kind.collector]\n"
+      "team = \"visitors\"\n[kind.collector.move]\nspeed = 2.0\n[[agent]]\nid = \"collector\"\n"
+      "kind = \"collector\"\nat = [7, 0]\nscript = [{ go = [3, 0] }, { go = [9, 0] }]\n";
+  Simulation simulation(testing::garden(level));
+  Watch watch(simulation.agent("lamp"), simulation.agent("collector"));
+  std::vector<double> crossed;
+  for (int tick = 0; tick <= 300; ++tick) {
+    watch.add(simulation);
+    const std::string& broke = watch.rows().back().broke;
+    if (broke == "+range" || broke == "-range") crossed.push_back(simulation.seconds());
+    simulation.step();
+  }
+  ASSERT_EQ(crossed.size(), 2U);
+  EXPECT_NEAR(crossed[0], 1.0, 1.0 / 60);  // 5 m after 2 m at 2 m/s
+  EXPECT_NEAR(crossed[1], 3.0, 2.0 / 60);
+  EXPECT_EQ(watch.rows()[66].awareness, Awareness::noticed);
+  EXPECT_EQ(watch.rows()[66].by, Sense::sight);
+}
+
+}  // namespace
+}  // namespace gaze
