@@ -158,5 +158,65 @@ TEST(Judge, ChasersThatNeverCatchOrNeverLose) {
          1);
 }
 
+TEST(Judge, ReactionsThatNeverCome) {
+  expect(findings({{"kind.pruner.when.hears", "search"}}), "reaction-without-sense",
+         "pruner reacts to what it hears, but has no [kind.pruner.hearing]: that never happens", 1);
+  EXPECT_EQ(find(findings({{"kind.pruner.when.hears", "search"},
+                           {"kind.pruner.hearing.range", "5"}}),
+                 "reaction-without-sense"),
+            nullptr);
+}
+
+TEST(Judge, HeadsThatSweepPastWhatTheyDoNotSee) {
+  const std::vector<Setting> narrow{{"kind.pruner.sight.field_of_view", "2"},
+                                    {"kind.pruner.scan.style", "round"},
+                                    {"kind.pruner.scan.rate", "180"}};
+  expect(findings(narrow), "scan-skips",
+         "pruner turns its head 3 degrees a step and sees 2 of them: it can sweep over somebody and "
+         "not look; 90 steps a second or more would do",
+         3);
+  std::vector<Setting> faster = narrow;
+  faster.push_back({"ticks_per_second", "90"});
+  EXPECT_EQ(find(findings(faster), "scan-skips"), nullptr);
+}
+
+TEST(Judge, NoisesThatEchoForEver) {
+  const std::vector<Setting> echo{
+      {"kind.pruner.hearing.range", "5"},
+      {"kind.pruner.hearing.friends", "true"},
+      {"kind.pruner.when.hears", "{ knock = { noise = \"knock\", reach = 5.0 } }"}};
+  const auto all = findings(echo);
+  ASSERT_NE(find(all, "when-circle"), nullptr);
+  EXPECT_EQ(find(all, "when-circle")->message,
+            "a noise that is heard leads to another for ever, one a step: knock -> knock; let one "
+            "of them come after some seconds, or not react to it");
+  std::vector<Setting> own = echo;
+  own[1] = {"kind.pruner.hearing.friends", "false"};
+  EXPECT_EQ(find(findings(own), "when-circle"), nullptr);  // it does not hear its like
+}
+
+TEST(Judge, BlindSpotsOfTurrets) {
+  // On a pillar 3 m up that sees 30 degrees up and down: right below it nobody is seen.
+  const auto all = findings({{"kind.pruner.move.gait", "fixed"},
+                             {"kind.pruner.sight.vertical_field_of_view", "30"},
+                             {"kind.pruner.sight.eye_height", "4"}});
+  const Finding* blind = find(all, "blind-spots");
+  ASSERT_NE(blind, nullptr);
+  EXPECT_NE(blind->message.find("pruner-1 can never see a collector in"), std::string::npos);
+  EXPECT_NE(blind->message.find("outside the vertical field of view by"), std::string::npos);
+  // With all in view and nothing in the way there is none.
+  EXPECT_EQ(find(findings({{"kind.pruner.move.gait", "fixed"}, {"block.planter.height", "0.1"}}),
+                 "blind-spots"),
+            nullptr);
+}
+
+TEST(Judge, SleepersThatNothingWakes) {
+  EXPECT_NE(find(findings({{"agent.pruner-1.asleep", "true"}}), "never-woken"), nullptr);
+  EXPECT_EQ(find(findings({{"agent.pruner-1.asleep", "true"},
+                           {"kind.collector.when.sees", "{ wakes = [\"pruner-1\"] }"}}),
+                 "never-woken"),
+            nullptr);
+}
+
 }  // namespace
 }  // namespace gaze
