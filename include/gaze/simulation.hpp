@@ -27,6 +27,14 @@ struct HeardNoise {
   Vector3d place{0.0, 0.0, 0.0};
 };
 
+/// A noise that an agent made.
+struct NoiseMade {
+  std::string_view noise;  ///< Its name; lives as long.
+  Vector3d place{0.0, 0.0, 0.0};
+  double reach = 0.0;  ///< Metres.
+  std::int64_t tick = 0;
+};
+
 /// What is known of an agent at the current tick.
 struct AgentState {
   Vector3d position{0.0, 0.0, 0.0};  ///< Of the feet.
@@ -104,6 +112,9 @@ class Simulation {
   /// Makes a noise, to be heard in the next step. Throws UsageError unless its reach is above 0.
   void make_noise(const Vector3d& place, double reach, std::string_view name,
                   std::optional<AgentId> maker = std::nullopt);
+
+  /// The noise that an agent made last.
+  std::optional<NoiseMade> last_noise(AgentId agent) const;
 
   /// Switches an agent on that sleeps.
   void wake(AgentId agent);

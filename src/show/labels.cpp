@@ -100,6 +100,23 @@ void label_solid(Canvas& canvas, LabelPlacer& placer, const SolidShape& solid,
   }
 }
 
+void label_zone(Canvas& canvas, LabelPlacer& placer, const ZoneShape& zone, const MapView& view) {
+  canvas.font(11.0);
+  const double width = canvas.text_width(zone.label) + 4.0;
+  Vector2d middle = view(zone.middle);
+  if (!placer.take_centred(middle, width, 14.0)) return;
+  canvas.rimmed_text(middle + Vector2d{2.0 - width / 2, 4.0}, zone.label, kInk);
+}
+
+// On the ring's upper right, or wherever there is room.
+void label_ring(Canvas& canvas, LabelPlacer& placer, const RingShape& ring, const MapView& view) {
+  if (ring.label.empty()) return;
+  canvas.font(11.0);
+  const double width = canvas.text_width(ring.label) + 4.0;
+  const auto corner = placer.place(view(ring.middle), 9.0, width, 14.0);
+  if (corner) canvas.rimmed_text(*corner + Vector2d{2.0, 11.0}, ring.label, kShot);
+}
+
 }  // namespace
 
 void paint_labels(Canvas& canvas, const Scene& scene, const MapView& view) {
@@ -111,10 +128,12 @@ void paint_labels(Canvas& canvas, const Scene& scene, const MapView& view) {
     placer.keep_free({middle.x() - half, middle.y() - half, 2 * half, 2 * half});
   }
   for (const AgentShape& agent : scene.agents) label_agent(canvas, placer, agent, view);
+  for (const RingShape& ring : scene.rings) label_ring(canvas, placer, ring, view);
   for (const SightLine& line : scene.lines) label_line(canvas, placer, line, view);
   for (const SolidShape& solid : scene.solids) {
     if (!solid.pieces.empty()) label_solid(canvas, placer, solid, view);
   }
+  for (const ZoneShape& zone : scene.zones) label_zone(canvas, placer, zone, view);
 }
 
 void paint_scale_bar(Canvas& canvas, const MapView& view) {

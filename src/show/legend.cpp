@@ -114,6 +114,45 @@ void add_lines(Canvas& canvas, Legend& legend) {
   legend.row("stopped there, by what is named", line(SightLine::Outcome::stopped));
 }
 
+// Only what there is in the picture.
+void add_other_senses(Canvas& canvas, Legend& legend, const Scene& scene) {
+  const auto has_ring = [&](RingShape::What what) {
+    return std::any_of(scene.rings.begin(), scene.rings.end(),
+                       [&](const RingShape& ring) { return ring.what == what; });
+  };
+  const bool has_nearness = has_ring(RingShape::What::nearness);
+  const bool has_noise = has_ring(RingShape::What::noise);
+  if (scene.feelers.empty() && !has_nearness && !has_noise && scene.zones.empty()) return;
+  legend.heading("Other senses");
+  if (!scene.feelers.empty()) {
+    legend.row("feeler that finds what it looks for", [&](const Vector2d& p) {
+      paint_feeler_line(canvas, p - Vector2d{16, 0}, p + Vector2d{4, 0}, p + Vector2d{16, 0}, 3.0,
+                        true);
+    });
+    legend.row("feeler that does not", [&](const Vector2d& p) {
+      paint_feeler_line(canvas, p - Vector2d{16, 0}, p + Vector2d{16, 0}, p + Vector2d{16, 0}, 3.0,
+                        false);
+    });
+  }
+  if (has_nearness) {
+    legend.row("nearness", [&](const Vector2d& p) {
+      paint_ring_at(canvas, RingShape::What::nearness, p, 9.0);
+    });
+  }
+  if (has_noise) {
+    legend.row("a noise just made, and its reach", [&](const Vector2d& p) {
+      paint_ring_at(canvas, RingShape::What::noise, p, 10.0);
+    });
+  }
+  if (scene.zones.empty()) return;
+  legend.row("zone; the darker, the dimmer", [&](const Vector2d& p) {
+    cairo_rectangle(canvas.raw(), p.x() - 16, p.y() - 8, 32, 16);
+    canvas.set(kInk.with_opacity(0.14));
+    cairo_fill_preserve(canvas.raw());
+    canvas.stroke(kInk.with_opacity(0.55), 1.0, {3.0, 3.0});
+  });
+}
+
 void add_materials(Canvas& canvas, Legend& legend, const Scene& scene) {
   legend.heading("Materials");
   for (std::uint32_t i = 0; i < scene.materials.size() && legend.has_room(); ++i) {
@@ -135,6 +174,7 @@ void paint_legend(Canvas& canvas, const Scene& scene, const Rectangle& frame) {
   add_agents(canvas, legend, scene);
   add_seen(canvas, legend);
   add_lines(canvas, legend);
+  add_other_senses(canvas, legend, scene);
   add_materials(canvas, legend, scene);
 }
 

@@ -91,6 +91,24 @@ void paint_solid(Canvas& canvas, const SolidShape& solid, const MapView& view, b
   canvas.stroke(material_colour(solid.material), 1.4);
 }
 
+void paint_zone(Canvas& canvas, const ZoneShape& zone, const MapView& view) {
+  std::vector<Vector2d> corners;
+  for (const Vector2d& corner : zone.outline) corners.push_back(view(corner));
+  canvas.polygon(corners);
+  canvas.set(kInk.with_opacity(0.04 + 0.16 * zone.dimness));
+  cairo_fill_preserve(canvas.raw());
+  canvas.stroke(kInk.with_opacity(0.55), 1.0, {3.0, 3.0});
+}
+
+void paint_feeler(Canvas& canvas, const FeelerShape& feeler, const MapView& view) {
+  paint_feeler_line(canvas, view(feeler.from), view(feeler.stop), view(feeler.to),
+                    feeler.thickness * view.scale, feeler.is_yes);
+}
+
+void paint_ring(Canvas& canvas, const RingShape& ring, const MapView& view) {
+  paint_ring_at(canvas, ring.what, view(ring.middle), ring.radius * view.scale);
+}
+
 void paint_agent(Canvas& canvas, const AgentShape& agent, const MapView& view) {
   const Vector2d middle = view(agent.place);
   const Vector2d half = (agent.high - agent.low) * (view.scale / 2.0);
@@ -163,6 +181,29 @@ void paint_seen_edge(Canvas& canvas, bool is_alert) {
   } else {
     canvas.stroke(colour, 1.1, {7.0, 3.0});
   }
+}
+
+void paint_feeler_line(Canvas& canvas, const Vector2d& from, const Vector2d& stop,
+                       const Vector2d& to, double thickness, bool is_yes) {
+  const Colour colour = is_yes ? kAlert : kCalm;
+  canvas.line(from, to);
+  canvas.stroke(colour.with_opacity(0.25), std::max(3.0, thickness));
+  canvas.line(from, stop);
+  canvas.stroke(colour, is_yes ? 2.4 : 1.4);
+  canvas.disc(stop, is_yes ? 4.0 : 2.5);
+  canvas.set(colour);
+  cairo_fill(canvas.raw());
+}
+
+void paint_ring_at(Canvas& canvas, RingShape::What what, const Vector2d& middle, double radius) {
+  canvas.disc(middle, radius);
+  if (what == RingShape::What::nearness) {
+    canvas.stroke(kCalm, 1.4, {2.0, 4.0});
+    return;
+  }
+  canvas.stroke(kShot.with_opacity(0.7), 1.6, {10.0, 4.0});
+  canvas.disc(middle, 5.0);
+  canvas.stroke(kShot, 1.4);
 }
 
 void paint_sight_line(Canvas& canvas, SightLine::Outcome outcome, const Vector2d& from,
@@ -246,6 +287,7 @@ void paint_map(Canvas& canvas, const Scene& scene, const MapView& view) {
   cairo_clip(raw);
   paint_ground(canvas, scene, view);
   paint_grid(canvas, view);
+  for (const ZoneShape& zone : scene.zones) paint_zone(canvas, zone, view);
   paint_senses(canvas, scene, view);
   for (const SolidShape& solid : scene.solids) {
     paint_solid(canvas, solid, view, scene.stops_sight[solid.material]);
@@ -255,6 +297,8 @@ void paint_map(Canvas& canvas, const Scene& scene, const MapView& view) {
     for (const Vector2d& point : agent.trail) points.push_back(view(point));
     paint_trail(canvas, agent.team, points);
   }
+  for (const RingShape& ring : scene.rings) paint_ring(canvas, ring, view);
+  for (const FeelerShape& feeler : scene.feelers) paint_feeler(canvas, feeler, view);
   for (const SightLine& line : scene.lines) {
     paint_sight_line(canvas, line.outcome, view(line.from), view(line.stop), view(line.to));
   }

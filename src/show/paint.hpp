@@ -35,6 +35,10 @@ void fill_as_material(Canvas& canvas, std::uint32_t material, bool stops_sight);
 
 void paint_sight_line(Canvas& canvas, SightLine::Outcome outcome, const Vector2d& from,
                       const Vector2d& stop, const Vector2d& to);
+/// A feeler up to what it meets, and how far it would reach.
+void paint_feeler_line(Canvas& canvas, const Vector2d& from, const Vector2d& stop,
+                       const Vector2d& to, double thickness, bool is_yes);
+void paint_ring_at(Canvas& canvas, RingShape::What what, const Vector2d& middle, double radius);
 void paint_seen_edge(Canvas& canvas, bool is_alert);  ///< Fills and strokes the current path.
 void paint_shot(Canvas& canvas, const Vector2d& place, const Vector2d& direction, double radius);
 void paint_trail(Canvas& canvas, std::uint32_t team, const std::vector<Vector2d>& points);

@@ -1,5 +1,7 @@
 #include "show/scene.hpp"
 
+#include "gaze/acquaintance.hpp"
+
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -40,9 +42,11 @@ class SceneMaker {
 
   Scene make() {
     describe_level();
+    add_zones();
     add_solids();
     for (std::uint32_t i = 0; i < simulation_.agent_count(); ++i) add_agent({i});
     for (std::uint32_t i = 0; i < simulation_.agent_count(); ++i) add_senses({i});
+    for (std::uint32_t i = 0; i < simulation_.agent_count(); ++i) add_bodily({i});
     for (const Projectile& shot : simulation_.projectiles()) {
       scene_.shots.push_back({plan(shot.position), plan(shot.velocity), shot.radius});
     }
@@ -78,6 +82,54 @@ class SceneMaker {
           fmt::format("{}: stops {}", material.name, stops.empty() ? "nothing" : stops));
       scene_.stops_sight.push_back(material.stops.test(0));
     }
+  }
+
+  void add_zones() {
+    for (const Zone& zone : level_.zones) {
+      ZoneShape shape;
+      shape.label = zone.dimness > 0.0 ? fmt::format("{}, dim {:g}", zone.id, zone.dimness) : zone.id;
+      shape.outline = zone.outline;
+      shape.dimness = zone.dimness;
+      for (const Vector2d& corner : zone.outline) {
+        include(corner);
+        shape.middle += corner / double(zone.outline.size());
+      }
+      scene_.zones.push_back(std::move(shape));
+    }
+  }
+
+  // Feelers and nearness of those awake, and the noises of the last half second.
+  void add_bodily(AgentId id) {
+    const AgentState state = simulation_.state(id);
+    const Kind& kind = level_.kind_of(level_.agents[id.index]);
+    if (!state.is_alive) return;
+    if (const auto made = simulation_.last_noise(id)) {
+      const auto age = simulation_.tick() - made->tick;
+      if (2 * age < level_.ticks_per_second) {
+        scene_.rings.push_back({RingShape::What::noise, plan(made->place), made->reach,
+                                fmt::format("{}, {:g} m", made->noise, made->reach)});
+      }
+    }
+    if (!state.is_awake) return;
+    if (kind.nearness) {
+      scene_.rings.push_back(
+          {RingShape::What::nearness, plan(state.position), kind.nearness->range, ""});
+    }
+    if (kind.feelers.empty()) return;
+    const Acquaintance knows = acquaintance(simulation_, id, neighbour(id));
+    for (std::size_t i = 0; i < kind.feelers.size(); ++i) {
+      const BallPath path =
+          feeler_path(level_.plane, kind.feelers[i], state.position, state.facing);
+      const FeelerAnswer& answer = knows.feelers[i];
+      scene_.feelers.push_back({plan(path.path.from), plan(path.path.to), plan(answer.felt.place),
+                                kind.feelers[i].thickness, answer.is_yes});
+    }
+  }
+
+  // Feelers are asked about somebody; whom does not matter here.
+  AgentId neighbour(AgentId id) const {
+    if (id.index > 0) return {id.index - 1};
+    return {simulation_.agent_count() > 1 ? 1U : 0U};
   }
 
   void add_solids() {
@@ -120,7 +172,7 @@ class SceneMaker {
     const Kind& kind = level_.kind_of(level_.agents[id.index]);
     AgentShape shape;
     shape.id = simulation_.id_of(id);
-    shape.mode = name_of(state.mode);
+    shape.mode = state.is_awake ? std::string(name_of(state.mode)) : "asleep";
     shape.team = kind.team;
     const Vector2d feet = plan(state.position);
     const Vector2d side{kind.radius, scene_.is_upright ? 0.0 : kind.radius};
@@ -143,7 +195,7 @@ class SceneMaker {
   void add_senses(AgentId id) {
     const AgentState state = simulation_.state(id);
     const Kind& kind = level_.kind_of(level_.agents[id.index]);
-    if (!kind.sight || !state.is_alive) return;
+    if (!kind.sight || !state.is_alive || !state.is_awake) return;
     Looker looker = simulation_.looker(id);
     SeenShape seen;
     for (std::uint32_t i = 0; i < simulation_.agent_count(); ++i) {

@@ -41,6 +41,29 @@ struct ShotShape {
   double radius = 0.0;
 };
 
+struct ZoneShape {
+  std::string label;
+  Polygon outline;
+  Vector2d middle{0.0, 0.0};
+  double dimness = 0.0;
+};
+
+struct FeelerShape {
+  Vector2d from{0.0, 0.0};
+  Vector2d to{0.0, 0.0};
+  Vector2d stop{0.0, 0.0};  ///< Where it meets something; its far end if nothing is there.
+  double thickness = 0.0;
+  bool is_yes = false;
+};
+
+/// A circle about an agent or a noise.
+struct RingShape {
+  enum class What { nearness, noise } what = What::nearness;
+  Vector2d middle{0.0, 0.0};
+  double radius = 0.0;
+  std::string label;
+};
+
 struct AgentShape {
   std::string id;
   std::string mode;
@@ -69,6 +92,9 @@ struct Scene {
   std::vector<SolidShape> solids;
   std::vector<SeenShape> seen;
   std::vector<SightLine> lines;
+  std::vector<ZoneShape> zones;
+  std::vector<FeelerShape> feelers;
+  std::vector<RingShape> rings;
   std::vector<ShotShape> shots;
   std::vector<AgentShape> agents;
 };

@@ -88,7 +88,6 @@ Acquaintance acquaintance(const Simulation& simulation, AgentId agent, AgentId o
   for (const Contact& contact : state.contacts[agent.index]) {
     if (contact.other == other.index) add_contact(state, contact, result);
   }
-  if (agent == other) return result;
   add_bodily(state, agent.index, other.index, result);
   add_noise(state, agent.index, other.index, result);
   return result;

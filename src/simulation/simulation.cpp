@@ -437,6 +437,12 @@ void Simulation::make_noise(const Vector3d& place, double reach, std::string_vie
   state_->make_noise(place, reach, **known, maker ? std::optional(maker->index) : std::nullopt);
 }
 
+std::optional<NoiseMade> Simulation::last_noise(AgentId agent) const {
+  const auto& made = state_->last_noise[agent.index];
+  if (!made) return std::nullopt;
+  return NoiseMade{made->name, made->noise.place, made->noise.reach, made->tick};
+}
+
 void Simulation::wake(AgentId agent) {
   if (agent.index >= agent_count()) throw UsageError("no such agent");
   gaze::wake(*state_, agent.index);

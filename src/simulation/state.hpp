@@ -80,6 +80,7 @@ struct MadeNoise {
   Noise noise;
   std::string_view name;
   std::optional<std::uint32_t> maker;
+  std::int64_t tick = 0;
 };
 
 /// A friend's word that will arrive.
@@ -230,7 +231,7 @@ struct Simulation::State {
   void make_noise(const Vector3d& place, double reach, std::string_view name,
                   std::optional<std::uint32_t> maker) {
     if (!(reach > 0.0)) return;
-    noises.push_back({{place, reach}, name, maker});
+    noises.push_back({{place, reach}, name, maker, tick});
     if (maker) last_noise[*maker] = noises.back();
   }
 

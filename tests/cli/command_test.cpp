@@ -85,7 +85,7 @@ TEST_F(Command, RunPrintsTheContractsJson) {
   EXPECT_EQ(run["ticks_per_second"], 60);
   EXPECT_EQ(run["seconds"], 9.0);
   EXPECT_EQ(run["seed"], 7);
-  ASSERT_EQ(run["agents"].size(), 5U);
+  ASSERT_EQ(run["agents"].size(), 10U);
   for (const char* key : {"id", "kind", "position", "facing", "health", "alive", "mode"}) {
     EXPECT_TRUE(run["agents"][0].contains(key)) << key;
   }
@@ -116,7 +116,7 @@ TEST_F(Command, RunPrintsATimelineAndASummary) {
   EXPECT_EQ(answer.status, 0);
   EXPECT_NE(answer.out.find("noticed   sprinkler-1 noticed collector by sight, "),
             std::string::npos);
-  EXPECT_NE(answer.out.find("\nagent          mode"), std::string::npos);
+  EXPECT_NE(answer.out.find("\nagent             mode"), std::string::npos);
   EXPECT_TRUE(answer.err.empty());
 }
 
@@ -126,7 +126,7 @@ TEST_F(Command, TraceHasALineForEachAgentAndTick) {
     EXPECT_EQ(gaze_call({"run", GAZE_DEMO, "--seconds", "2", "--trace", trace.string()}).status, 0);
     const std::string text = contents(trace);
     const auto lines = static_cast<std::size_t>(std::count(text.begin(), text.end(), '\n'));
-    EXPECT_EQ(lines, 5U * 121U + (ending == "csv" ? 1U : 0U));
+    EXPECT_EQ(lines, 10U * 121U + (ending == "csv" ? 1U : 0U));
   }
   std::istringstream csv(contents(folder / "trace.csv"));
   std::string line;
