@@ -55,7 +55,8 @@ class StepAside {
       const double middle = (low + high) / 2.0;
       (passes(sign * middle) != passes_now_ ? high : low) = middle;
     }
-    return {Change::What::aside, high, sign > 0.0, solid_at(passes_now_ ? sign * high : 0.0)};
+    const auto what = passes_now_ ? Change::What::behind : Change::What::aside;
+    return {what, high, sign > 0.0, solid_at(passes_now_ ? sign * high : 0.0)};
   }
 
   const World& world_;
@@ -74,7 +75,8 @@ std::string aside_text(const Change& change, Plane plane) {
   const char* side = change.to_left ? "to its left" : "to its right";
   if (plane == Plane::upright) side = change.to_left ? "up" : "down";
   if (change.solid.empty()) return fmt::format("{:.2f} m {}", change.amount, side);
-  return fmt::format("{:.2f} m {}, past {}", change.amount, side, change.solid);
+  const char* how = change.what == Change::What::behind ? "behind" : "past";
+  return fmt::format("{:.2f} m {}, {} {}", change.amount, side, how, change.solid);
 }
 
 }  // namespace
@@ -92,7 +94,7 @@ std::vector<Change> least_changes(const World& world, const Level& level, const 
       changes.push_back({Change::What::turn, turn, false, ""});
     }
     const Change aside = StepAside(world, level, looker, other).find();
-    if (aside.what == Change::What::aside) changes.push_back(aside);
+    if (aside.what == Change::What::behind) changes.push_back(aside);
     return changes;
   }
   if (!verdict.range.pass) changes.push_back({Change::What::nearer, -range, false, ""});
@@ -125,6 +127,7 @@ std::string describe(const std::vector<Change>& changes, Plane plane) {
         text += angle_text(change, "higher or lower by");
         break;
       case Change::What::aside:
+      case Change::What::behind:
         text += aside_text(change, plane);
         break;
       default:

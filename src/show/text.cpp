@@ -127,6 +127,24 @@ bool perceives(const Kind& kind) {
          !kind.feelers.empty();
 }
 
+// Without sight, what its other senses say.
+std::string why_line(const Simulation& simulation, const Verdict& verdict, AgentId agent,
+                     AgentId other) {
+  if (verdict.has_sight || !verdict.hindrance.empty()) return explain(verdict);
+  const Acquaintance knows = acquaintance(simulation, agent, other);
+  std::string text;
+  const auto add = [&](const std::string& part) { text += text.empty() ? part : "; " + part; };
+  for (const FeelerAnswer& feeler : knows.feelers) {
+    add(fmt::format("feeler {}: {}", feeler.name, explain(feeler, simulation)));
+  }
+  if (knows.nearness) {
+    add(fmt::format("nearness: {:.2f} m, at most {:.2f}", knows.nearness->value,
+                    knows.nearness->limit));
+  }
+  if (knows.has_touch) add(knows.touched ? "touching" : "not touching");
+  return text.empty() ? explain(verdict) : text;
+}
+
 std::string change_line(const Simulation& simulation, const Verdict& verdict, AgentId looker,
                         AgentId other) {
   if (!verdict.has_sight || !verdict.hindrance.empty()) return {};
@@ -181,6 +199,10 @@ std::string account(const Simulation& simulation, AgentId looker, AgentId other)
   if (verdict.hindrance.empty() && perceives(level.kind_of(level.agents[looker.index]))) {
     text += fmt::format("  {:<14} {} {}\n", "so far", verdict.looker, awareness_text(knows));
   }
+  if (const auto clue = simulation.state(looker).goes_by) {
+    text += fmt::format("  {:<14} a {} that it heard at [{}]\n", "goes by", clue->noise,
+                        place_text(clue->place));
+  }
   return text;
 }
 
@@ -200,7 +222,7 @@ std::string all_accounts(const Simulation& simulation) {
       const auto by = simulation.noticed_by({i}, {j});
       text += fmt::format("{:<{}}  {:<{}}  {:<5} {:<10} {}\n", verdict.looker, width,
                           verdict.other, width, verdict.sees ? "yes" : "no",
-                          by ? name_of(*by) : "-", explain(verdict));
+                          by ? name_of(*by) : "-", why_line(simulation, verdict, {i}, {j}));
     }
   }
   return text;
