@@ -59,7 +59,15 @@ void class_path(Canvas& canvas, const SpotPicture& spots, const MapView& view, i
 }
 
 // Where all spots about a place are seen by as many, that many.
-void paint_numbers(Canvas& canvas, const SpotPicture& spots, const MapView& view) {
+void paint_numbers(Canvas& canvas, const SpotPicture& spots, const Scene& scene,
+                   const MapView& view) {
+  // Agents and what is written beside them come first.
+  const auto is_taken = [&](const Vector2d& at) {
+    return std::any_of(scene.agents.begin(), scene.agents.end(), [&](const AgentShape& agent) {
+      const Vector2d way = view(agent.place) - at;
+      return std::abs(way.x()) < 130.0 && std::abs(way.y()) < 30.0;
+    });
+  };
   const SpotGrid& grid = spots.grid;
   const int about = std::max(1, static_cast<int>(14.0 / (grid.size * view.scale)));
   const int apart = std::max(3, static_cast<int>(74.0 / (grid.size * view.scale)));
@@ -82,6 +90,7 @@ void paint_numbers(Canvas& canvas, const SpotPicture& spots, const MapView& view
         text += fmt::format(" · {:.0f} %", spots.seen_time[spot] * 100.0);
       }
       const Vector2d at = view(grid.middle(column, row));
+      if (is_taken(at)) continue;
       canvas.rimmed_text(at + Vector2d{-canvas.text_width(text) / 2, 4.0}, text, kInk);
     }
   }
@@ -131,6 +140,8 @@ std::string draw(const Simulation& simulation, const SpotPicture& spots,
   constexpr double kLegend = 268.0;
   Scene scene = make_scene(simulation, Trails(simulation));
   scene.seen.clear();
+  scene.feelers.clear();
+  scene.rings.clear();
   scene.lines.clear();
   if (!spots.seen_time.empty()) scene.moment = "over the run";
   Canvas canvas(options);
@@ -139,7 +150,7 @@ std::string draw(const Simulation& simulation, const SpotPicture& spots,
       fit(scene, {0.0, kTitle, canvas.width() - kLegend, canvas.height() - kTitle});
   paint_spots(canvas, spots, view);
   paint_map(canvas, scene, view);
-  paint_numbers(canvas, spots, view);
+  paint_numbers(canvas, spots, scene, view);
   paint_labels(canvas, scene, view);
   paint_scale_bar(canvas, view);
   paint_spot_legend(canvas, spots, {canvas.width() - kLegend, 0.0, kLegend, canvas.height()});
