@@ -53,7 +53,8 @@ void add_why(CLI::App& app, Calls& calls) {
 }
 
 void add_cover(CLI::App& app, Calls& calls) {
-  CLI::App* cover = app.add_subcommand("cover", "by whom each spot is seen, at a moment or over a run");
+  CLI::App* cover =
+      app.add_subcommand("cover", "by whom each spot is seen, at a moment or over a run");
   add_level(*cover, calls.cover.level);
   cover->add_option("--at", calls.cover.at, "at a moment, instead of over the run")
       ->type_name("SECONDS");
@@ -61,8 +62,9 @@ void add_cover(CLI::App& app, Calls& calls) {
       ->type_name("K");
   cover->add_option("--spot", calls.cover.spot, "side of a spot, 0.25 m if left out")
       ->type_name("METRES");
-  cover->add_option("--output", calls.cover.output, ".png or .svg file to draw")
+  cover->add_option("--spots", calls.cover.spots, "write every spot and by whom to a .csv file")
       ->type_name("FILE");
+  cover->add_option("--output", calls.cover.output, ".png or .svg file to draw")->type_name("FILE");
   cover->add_flag("--json", calls.cover.json, "print it as JSON");
 }
 

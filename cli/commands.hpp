@@ -63,6 +63,7 @@ struct CoverOptions {
   std::optional<double> at;  ///< A moment; else over the run.
   std::string kind;          ///< Whose body stands there.
   double spot = 0.25;
+  std::string spots;  ///< A .csv file of every spot.
   std::string output;
   bool json = false;
 };

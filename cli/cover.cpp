@@ -93,6 +93,30 @@ std::vector<std::string> report(const Simulation& simulation, const Cover& cover
   return lines;
 }
 
+// One line for each spot of the floor; those who saw it apart by spaces.
+std::string spots_csv(const Simulation& simulation, const Cover& cover) {
+  const SpotGrid& grid = cover.floor().grid;
+  const std::vector<CoverAgent> agents = cover.agents();
+  std::string text = "x,y,most,share,by\n";
+  for (int row = 0; row < grid.rows; ++row) {
+    for (int column = 0; column < grid.columns; ++column) {
+      const std::size_t spot = grid.index(column, row);
+      if (cover.floor().is_free[spot] == 0) continue;
+      const Vector2d middle = grid.middle(column, row);
+      text += fmt::format("{},{},{},{},", rounded(middle.x()), rounded(middle.y()),
+                          cover.most_seen_by()[spot], rounded(cover.seen_time(spot)));
+      bool is_first = true;
+      for (std::size_t i = 0; i < agents.size(); ++i) {
+        if (!cover.has_seen(i, spot)) continue;
+        text += (is_first ? "" : " ") + simulation.id_of(agents[i].agent);
+        is_first = false;
+      }
+      text += "\n";
+    }
+  }
+  return text;
+}
+
 SpotPicture picture_of(const Cover& cover, bool is_moment, std::vector<std::string> numbers) {
   SpotPicture picture;
   picture.grid = cover.floor().grid;
@@ -112,6 +136,9 @@ SpotPicture picture_of(const Cover& cover, bool is_moment, std::vector<std::stri
 int cover(const CoverOptions& options, const Streams& streams) {
   PictureOptions picture;
   if (!options.output.empty()) picture.format = picture_format(options.output);
+  if (!options.spots.empty() && !options.spots.ends_with(".csv")) {
+    throw std::invalid_argument(fmt::format("--spots {} does not end in .csv", options.spots));
+  }
   if (!(options.spot >= 0.01 && options.spot <= 100.0)) {
     throw std::invalid_argument(fmt::format("--spot {}; 0.01 to 100 m is allowed", options.spot));
   }
@@ -138,6 +165,7 @@ int cover(const CoverOptions& options, const Streams& streams) {
     write_file(options.output, gaze::draw(simulation, picture_of(seen, is_moment, lines), picture));
     streams.err << fmt::format("{} drawn\n", options.output);
   }
+  if (!options.spots.empty()) write_file(options.spots, spots_csv(simulation, seen));
   if (options.json) {
     streams.out << cover_json(simulation, seen, is_moment);
   } else {

@@ -19,8 +19,7 @@ std::vector<Event> play(Simulation& simulation, std::int64_t last_tick,
 
 /// The tick nearest to a time that a user gave. Throws std::invalid_argument for one that is
 /// negative, not a number, or above a day.
-[[nodiscard]] std::int64_t tick_at(const Level& level, double seconds,
-                                   const char* option = "--at");
+[[nodiscard]] std::int64_t tick_at(const Level& level, double seconds, const char* option = "--at");
 
 /// How many steps a run of the level has.
 [[nodiscard]] std::int64_t run_length(const Level& level);

@@ -39,8 +39,8 @@ void check_options(const WhyOptions& options) {
   }
   if (options.all && options.json) throw std::invalid_argument("--all prints text, not JSON");
   if (!(options.every >= 0.001 && options.every <= 86'400.0)) {
-    throw std::invalid_argument(fmt::format("--every {}; 0.001 to 86400 s is allowed",
-                                            options.every));
+    throw std::invalid_argument(
+        fmt::format("--every {}; 0.001 to 86400 s is allowed", options.every));
   }
 }
 

@@ -15,9 +15,9 @@ struct Change {
     farther,  ///< The other, metres: it would be out of range.
     turn,     ///< The looker, degrees: into or out of its field of view.
     tilt,     ///< The line to the other, degrees: into or out of the vertical field of view.
-    aside,     ///< The other, metres across the line to it: out of cover.
-    behind,    ///< The other, metres across the line to it: into cover.
-    nowhere    ///< Nothing within `kFarthestAside` metres to either side helps.
+    aside,    ///< The other, metres across the line to it: out of cover.
+    behind,   ///< The other, metres across the line to it: into cover.
+    nowhere   ///< Nothing within `kFarthestAside` metres to either side helps.
   };
   What what = What::nearer;
   double amount = 0.0;

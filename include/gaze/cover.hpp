@@ -17,7 +17,7 @@ struct FreeFloor {
   Vector2d low{0.0, 0.0};  ///< The bounds.
   Vector2d high{0.0, 0.0};
   std::vector<std::vector<Vector2d>> taken;  ///< What solids take of it; holes run clockwise.
-  double area = 0.0;                            ///< Square metres.
+  double area = 0.0;                         ///< Square metres.
   SpotGrid grid;
   std::vector<std::uint8_t> is_free;  ///< By spot.
 };
@@ -66,6 +66,11 @@ class Cover {
   const std::vector<std::uint16_t>& most_seen_by() const { return most_; }
   double seen_time(std::size_t spot) const;
 
+  /// Whether one of `agents()`, by its number there, saw a spot at any of the moments.
+  bool has_seen(std::size_t agent_number, std::size_t spot) const {
+    return seen_by_[agent_number][spot];
+  }
+
   /// The largest first.
   std::vector<UnseenPatch> unseen_patches() const;
 
@@ -75,6 +80,7 @@ class Cover {
   double seen_sum_ = 0.0;
   std::vector<std::uint32_t> agent_index_;
   std::vector<double> agent_sum_;
+  std::vector<std::vector<bool>> seen_by_;  ///< By agent and spot.
   std::vector<std::vector<Vector2d>> ever_seen_;
   std::vector<std::uint16_t> most_;
   std::vector<std::uint32_t> times_;

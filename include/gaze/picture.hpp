@@ -37,15 +37,15 @@ class Trails {
 /// What is known of each spot of a floor, to be drawn over a level.
 struct SpotPicture {
   SpotGrid grid;
-  std::vector<std::uint8_t> is_free;    ///< By spot.
-  std::vector<std::uint16_t> seen_by;   ///< By how many, at once.
-  std::vector<double> seen_time;        ///< Share of a run; empty for a moment.
-  std::string heading;                  ///< Of the legend.
-  std::vector<std::string> numbers;     ///< Lines of text below it.
+  std::vector<std::uint8_t> is_free;   ///< By spot.
+  std::vector<std::uint16_t> seen_by;  ///< By how many, at once.
+  std::vector<double> seen_time;       ///< Share of a run; empty for a moment.
+  std::string heading;                 ///< Of the legend.
+  std::vector<std::string> numbers;    ///< Lines of text below it.
 };
 
-/// Draws a level with its spots: by how many each is seen, in patterns as well as shades, with numbers
-/// in larger patches, and what nobody sees hatched.
+/// Draws a level with its spots: by how many each is seen, in patterns as well as shades, with
+/// numbers in larger patches, and what nobody sees hatched.
 [[nodiscard]] std::string draw(const Simulation& simulation, const SpotPicture& spots,
                                const PictureOptions& options = {});
 

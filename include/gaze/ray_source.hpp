@@ -1,10 +1,12 @@
 #pragma once
 
 #include <cstdint>
+#include <optional>
 #include <span>
 #include <string>
 #include <vector>
 
+#include "gaze/feeling.hpp"
 #include "gaze/sight.hpp"
 
 /// Looking for many pairs at once, in Gaze's own world or in the host's.
@@ -56,5 +58,16 @@ void look(const RaySource& world, Plane plane, std::span<const Looker> lookers,
 /// One pair in a host's world, with all tests and their numbers.
 [[nodiscard]] Verdict look(const RaySource& world, Plane plane, const Looker& looker,
                            const Looked& other);
+
+/// What a feeler meets first in a host's world.
+struct HostFelt {
+  std::optional<double> distance;  ///< Metres along it; none: nothing is there.
+  RayHit hit;
+};
+
+/// Feelers in a host's world, as rays without thickness, all in one virtual call; what counts as
+/// being in the way is for the host to say. Equal lengths.
+void feel(const RaySource& world, Plane plane, std::span<const FeelerQuestion> questions,
+          LookScratch& scratch, std::span<HostFelt> felt);
 
 }  // namespace gaze

@@ -42,10 +42,10 @@ struct AgentState {
   double health = 0.0;               ///< Never below 0.
   bool is_alive = true;
   Mode mode = Mode::post;
-  std::optional<AgentId> target;  ///< The agent it acts on, of those it notices.
-  Vector2d head{1.0, 0.0};        ///< Where its sight looks: the facing, if it has no head.
-  bool is_awake = true;           ///< Else it perceives nothing and does nothing.
-  std::vector<std::string> tags;  ///< Those it has now.
+  std::optional<AgentId> target;      ///< The agent it acts on, of those it notices.
+  Vector2d head{1.0, 0.0};            ///< Where its sight looks: the facing, if it has no head.
+  bool is_awake = true;               ///< Else it perceives nothing and does nothing.
+  std::vector<std::string> tags;      ///< Those it has now.
   std::optional<HeardNoise> goes_by;  ///< What it heard last.
 };
 

@@ -54,7 +54,8 @@ class WhenReader {
 
   // One reaction, whatever the name, rather than a table of names and reactions.
   static bool is_reaction(const Node& table) {
-    static const std::vector<std::string> kKeys{"mode", "attack", "noise", "reach", "wakes", "after"};
+    static const std::vector<std::string> kKeys{"mode",  "attack", "noise",
+                                                "reach", "wakes",  "after"};
     return !table.entries.empty() &&
            std::all_of(table.entries.begin(), table.entries.end(), [](const Node::Entry& entry) {
              return std::find(kKeys.begin(), kKeys.end(), entry.key) != kKeys.end();

@@ -29,11 +29,11 @@ class Bench {
 };
 
 /// Each looks at one side of a level.
-void judge_reach(Bench& bench);      ///< Strikes, shots and stop distances against sight.
-void judge_placement(Bench& bench);  ///< Agents and patrol points in solids and in each other.
-void judge_names(Bench& bench);      ///< Kinds and teams that play no part.
-void judge_chases(Bench& bench);     ///< Who can outrun whom.
-void judge_senses(Bench& bench);     ///< Reactions that never come, or for ever; scans; sleepers.
+void judge_reach(Bench& bench);        ///< Strikes, shots and stop distances against sight.
+void judge_placement(Bench& bench);    ///< Agents and patrol points in solids and in each other.
+void judge_names(Bench& bench);        ///< Kinds and teams that play no part.
+void judge_chases(Bench& bench);       ///< Who can outrun whom.
+void judge_senses(Bench& bench);       ///< Reactions that never come, or for ever; scans; sleepers.
 void judge_blind_spots(Bench& bench);  ///< Where those at their posts can never see anybody.
 
 /// The kinds that agents are of, each once, in the order of the level.

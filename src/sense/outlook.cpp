@@ -2,7 +2,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <limits>
 
 namespace gaze {
 namespace {
@@ -15,14 +14,6 @@ constexpr double kMeeting = 1e-12;
 const Direction kAlongX;
 
 }  // namespace
-
-// One division and no branches: which way a vector points cannot be predicted. Adding 0 makes +0 of
-// -0, which would count as just below +x.
-double turn_key(const Vector2d& v) noexcept {
-  const double size = std::abs(v.x()) + std::abs(v.y());
-  const double turned = 1.0 - v.x() / std::max(size, std::numeric_limits<double>::min());
-  return 2.0 - std::copysign(2.0 - turned, v.y() + 0.0);
-}
 
 Outlook::Outlook(double range) : range_(range) {
   borders_.reserve(128);
@@ -115,8 +106,7 @@ void Outlook::compare(const Border& border, const Border& next, std::uint32_t si
   const Side& one = sides_[side];
   const Side& other = sides_[border.side];
   const Vector2d between = other.from.vector() - one.from.vector();
-  const double share =
-      cross(between, other.along.vector()) / cross(one.along, other.along);
+  const double share = cross(between, other.along.vector()) / cross(one.along, other.along);
   const Direction crossing(one.from.vector() + one.along.vector() * share);
   const double key = std::clamp(turn_key(crossing.vector()), border.key, next.key);
   emit(border.key, border.direction, at_start > 0.0 ? side : border.side);

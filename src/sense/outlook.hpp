@@ -1,6 +1,9 @@
 #pragma once
 
+#include <algorithm>
+#include <cmath>
 #include <cstdint>
+#include <limits>
 #include <vector>
 
 #include "gaze/world.hpp"
@@ -10,7 +13,13 @@ namespace gaze {
 
 /// Grows with the angle of a vector from +x, anticlockwise, from 0 to 4: where the vector meets the
 /// diamond |x| + |y| = 1. Equal vectors have equal keys.
-[[nodiscard]] double turn_key(const Vector2d& v) noexcept;
+/// One division and no branches: which way a vector points cannot be predicted. Adding 0 makes +0
+/// of -0, which would count as just below +x.
+inline double turn_key(const Vector2d& v) noexcept {
+  const double size = std::abs(v.x()) + std::abs(v.y());
+  const double turned = 1.0 - v.x() / std::max(size, std::numeric_limits<double>::min());
+  return 2.0 - std::copysign(2.0 - turned, v.y() + 0.0);
+}
 
 /// A vector that a list can move as bytes.
 struct Direction {

@@ -85,4 +85,21 @@ Verdict look(const RaySource& world, Plane plane, const Looker& looker, const Lo
   return verdict;
 }
 
+void feel(const RaySource& world, Plane plane, std::span<const FeelerQuestion> questions,
+          LookScratch& scratch, std::span<HostFelt> felt) {
+  scratch.segments.clear();
+  for (const FeelerQuestion& question : questions) {
+    scratch.segments.push_back(
+        feeler_path(plane, question.feeler, question.feet, question.facing).path);
+  }
+  scratch.hits.assign(questions.size(), {});
+  world.first_hits(scratch.segments, scratch.hits);
+  for (std::size_t i = 0; i < questions.size(); ++i) {
+    felt[i] = {std::nullopt, scratch.hits[i]};
+    if (scratch.hits[i].is_hit) {
+      felt[i].distance = (scratch.hits[i].place - scratch.segments[i].from).norm();
+    }
+  }
+}
+
 }  // namespace gaze

@@ -31,7 +31,11 @@ struct EyeBox {
 class EyeWalk {
  public:
   EyeWalk(const World& world, const PlanPoint& eye, double range, Outlook& outlook)
-      : index_(world.index()), eye_(eye), range2_(range * range), outlook_(outlook), around_({eye, eye}, {range, range, 0.0}) {}
+      : index_(world.index()),
+        eye_(eye),
+        range2_(range * range),
+        outlook_(outlook),
+        around_({eye, eye}, {range, range, 0.0}) {}
 
   /// @return False if the eye is in or on a solid that stops sight.
   bool walk() {
@@ -95,15 +99,24 @@ class EyeWalk {
     if (!index_.stops(piece, Stops::sight)) return;
     const Prism prism = index_.prism(piece);
     if (!(prism.low <= eye_.across && eye_.across <= prism.high)) return;
+    const Vector2d& eye = eye_.plan;
     const std::size_t count = prism.edges.size();
     bool inside = true;
-    for (std::size_t i = 0; i < count; ++i) {
-      const PrismEdge& edge = prism.edges[i];
-      if (edge.side(eye_.plan.x(), eye_.plan.y()) >= 0.0) continue;
-      inside = false;
-      const PrismEdge& next = prism.edges[i + 1 < count ? i + 1 : 0];
-      outlook_.add(Vector2d{edge.x, edge.y} - eye_.plan, Vector2d{next.x, next.y} - eye_.plan,
-                   {index_.pieces[piece].solid});
+    for (std::size_t first = 0; first < count; first += 64) {
+      const std::size_t most = std::min<std::size_t>(64, count - first);
+      std::uint64_t facing = 0;  // which face the eye: gathered first, for that is unpredictable
+      for (std::size_t i = 0; i < most; ++i) {
+        const bool faces = prism.edges[first + i].side(eye.x(), eye.y()) < 0.0;
+        facing |= static_cast<std::uint64_t>(faces) << i;
+      }
+      inside = inside && facing == 0;
+      for (; facing != 0; facing &= facing - 1) {
+        const std::size_t i = first + static_cast<std::size_t>(std::countr_zero(facing));
+        const PrismEdge& edge = prism.edges[i];
+        const PrismEdge& next = prism.edges[i + 1 < count ? i + 1 : 0];
+        outlook_.add(Vector2d{edge.x, edge.y} - eye, Vector2d{next.x, next.y} - eye,
+                     {index_.pieces[piece].solid});
+      }
     }
     is_inside_ |= inside;
   }
@@ -181,8 +194,8 @@ class EdgeMaker {
     if (side != last_side_) return false;
     last.to = edge.to;
     if (edge.at_range) {
-      last.end = Angle::from_degrees(last.end.degrees() + edge.end.degrees() -
-                                     edge.start.degrees());
+      last.end =
+          Angle::from_degrees(last.end.degrees() + edge.end.degrees() - edge.start.degrees());
     }
     return true;
   }

@@ -110,9 +110,8 @@ Json number_json(const std::string& test, double value, double limit, bool pass)
 
 void add_other_senses(Json& tests, const Simulation& simulation, const Acquaintance& knows) {
   for (const FeelerAnswer& feeler : knows.feelers) {
-    Json json = number_json("feeler " + feeler.name,
-                            feeler.felt.distance.value_or(feeler.length), feeler.length,
-                            feeler.is_yes);
+    Json json = number_json("feeler " + feeler.name, feeler.felt.distance.value_or(feeler.length),
+                            feeler.length, feeler.is_yes);
     if (feeler.felt.body) {
       json["finds"] = simulation.id_of(AgentId{*feeler.felt.body});
     } else if (feeler.felt.solid) {

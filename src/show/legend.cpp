@@ -140,9 +140,8 @@ void add_other_senses(Canvas& canvas, Legend& legend, const Scene& scene) {
     });
   }
   if (has_noise) {
-    legend.row("a noise just made, and its reach", [&](const Vector2d& p) {
-      paint_ring_at(canvas, RingShape::What::noise, p, 10.0);
-    });
+    legend.row("a noise just made, and its reach",
+               [&](const Vector2d& p) { paint_ring_at(canvas, RingShape::What::noise, p, 10.0); });
   }
   if (scene.zones.empty()) return;
   legend.row("zone; the darker, the dimmer", [&](const Vector2d& p) {

@@ -87,7 +87,8 @@ class SceneMaker {
   void add_zones() {
     for (const Zone& zone : level_.zones) {
       ZoneShape shape;
-      shape.label = zone.dimness > 0.0 ? fmt::format("{}, dim {:g}", zone.id, zone.dimness) : zone.id;
+      shape.label =
+          zone.dimness > 0.0 ? fmt::format("{}, dim {:g}", zone.id, zone.dimness) : zone.id;
       shape.outline = zone.outline;
       shape.dimness = zone.dimness;
       for (const Vector2d& corner : zone.outline) {

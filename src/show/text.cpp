@@ -45,8 +45,8 @@ std::string awareness_text(const Acquaintance& knows) {
     case Awareness::noticed:
       return fmt::format("has noticed it, now by {}", name_of(*knows.by));
     default:
-      return fmt::format("has lost it (noticed by {}) and remembers it at [{}]",
-                         name_of(*knows.by), place_text(*knows.last_place));
+      return fmt::format("has lost it (noticed by {}) and remembers it at [{}]", name_of(*knows.by),
+                         place_text(*knows.last_place));
   }
 }
 
@@ -68,12 +68,13 @@ std::string angle_numbers(const FieldTest& field) {
 
 std::string evidence_line(const Verdict& verdict, const Sight& sight) {
   const EvidenceRate& parts = verdict.evidence;
-  std::string text = fmt::format("{:.0f} % of {:g} s", verdict.gathered * 100.0,
-                                 sight.notice_time.seconds());
+  std::string text =
+      fmt::format("{:.0f} % of {:g} s", verdict.gathered * 100.0, sight.notice_time.seconds());
   if (verdict.sees) {
-    text += fmt::format("; grows {:.2f} times as fast: visibility {:g} x visible {:.2f} x fade "
-                        "{:.2f} x light {:g}",
-                        parts.rate(), parts.visibility, parts.visible, parts.fade, parts.light);
+    text += fmt::format(
+        "; grows {:.2f} times as fast: visibility {:g} x visible {:.2f} x fade "
+        "{:.2f} x light {:g}",
+        parts.rate(), parts.visibility, parts.visible, parts.fade, parts.light);
   }
   return fmt::format("  {:<14} {}\n", "evidence", text);
 }
@@ -108,11 +109,12 @@ std::string other_senses(const Simulation& simulation, const Acquaintance& knows
                       near.pass);
   }
   if (knows.has_touch) {
-    text += test_line("touch",
-                      knows.touched ? fmt::format("on its {}", kSideNames[static_cast<std::size_t>(
-                                                                   *knows.touched)])
-                                    : "no",
-                      knows.touched.has_value());
+    text += test_line(
+        "touch",
+        knows.touched
+            ? fmt::format("on its {}", kSideNames[static_cast<std::size_t>(*knows.touched)])
+            : "no",
+        knows.touched.has_value());
   }
   if (knows.noise) {
     const std::string verdict = explain(knows.noise->verdict, simulation.level());
@@ -210,9 +212,9 @@ std::string all_accounts(const Simulation& simulation) {
   const Level& level = simulation.level();
   std::size_t width = 5;
   for (const Agent& agent : level.agents) width = std::max(width, agent.id.size());
-  std::string text = fmt::format("At {:.3f} s\n{:<{}}  {:<{}}  {:<5} {:<10} {}\n",
-                                 simulation.seconds(), "agent", width, "other", width, "sees",
-                                 "knows by", "because");
+  std::string text =
+      fmt::format("At {:.3f} s\n{:<{}}  {:<{}}  {:<5} {:<10} {}\n", simulation.seconds(), "agent",
+                  width, "other", width, "sees", "knows by", "because");
   for (std::uint32_t i = 0; i < simulation.agent_count(); ++i) {
     for (std::uint32_t j = 0; j < simulation.agent_count(); ++j) {
       const bool is_hostile_pair = is_hostile(level, level.kind_of(level.agents[i]).team,
@@ -220,9 +222,9 @@ std::string all_accounts(const Simulation& simulation) {
       if (i == j || !is_hostile_pair || !perceives(level.kind_of(level.agents[i]))) continue;
       const Verdict verdict = simulation.look(AgentId{i}, AgentId{j});
       const auto by = simulation.noticed_by({i}, {j});
-      text += fmt::format("{:<{}}  {:<{}}  {:<5} {:<10} {}\n", verdict.looker, width,
-                          verdict.other, width, verdict.sees ? "yes" : "no",
-                          by ? name_of(*by) : "-", why_line(simulation, verdict, {i}, {j}));
+      text += fmt::format("{:<{}}  {:<{}}  {:<5} {:<10} {}\n", verdict.looker, width, verdict.other,
+                          width, verdict.sees ? "yes" : "no", by ? name_of(*by) : "-",
+                          why_line(simulation, verdict, {i}, {j}));
     }
   }
   return text;

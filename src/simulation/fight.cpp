@@ -82,8 +82,7 @@ void attack_with(Simulation::State& state, Index who, Index target, Index attack
 }
 
 bool may_attack(const Simulation::State& state, Index who) {
-  return state.is_up(who) && state.driver[who] == Driver::mind &&
-         state.mode[who] != Mode::return_;
+  return state.is_up(who) && state.driver[who] == Driver::mind && state.mode[who] != Mode::return_;
 }
 
 void make_attacks(Simulation::State& state) {

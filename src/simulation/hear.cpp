@@ -8,12 +8,6 @@ namespace {
 
 using Index = std::uint32_t;
 
-/// The clearest noise of one name that a hearer heard in this step.
-struct Heard {
-  const MadeNoise* made = nullptr;
-  double distance = 0.0;
-};
-
 bool is_ignored(const Simulation::State& state, Index who, const Hearing& hearing,
                 const MadeNoise& made) {
   if (!made.maker) return false;
@@ -28,42 +22,42 @@ bool is_ignored(const Simulation::State& state, Index who, const Hearing& hearin
 }
 
 // Ten thousand noises of one name in a step are heard as one, the nearest that is heard at all.
-void find_heard(const Simulation::State& state, Index who, const Hearing& hearing,
-                HearingVerdict& verdict, std::vector<Heard>& heard) {
+void find_heard(Simulation::State& state, Index who, const Hearing& hearing) {
   const Kind& kind = state.kind(who);
   const double ear = kind.sight ? kind.sight->eye.z() : 0.9 * kind.height;
   const Listener listener{state.position[who], ear, hearing};
+  std::vector<Heard>& heard = state.heard;
   heard.clear();
-  for (const MadeNoise& made : state.noises) {
-    if (is_ignored(state, who, hearing, made)) continue;
+  for (std::size_t i = 0; i < state.noises.size(); ++i) {
+    const MadeNoise& made = state.noises[i];
     const double x = made.noise.place.x() - state.position[who].x();
-    if (std::abs(x) > hearing.range) continue;
+    if (std::abs(x) > hearing.range || is_ignored(state, who, hearing, made)) continue;
+    listen_into(state.world, *state.level, listener, made.noise, state.hearing);
+    if (!state.hearing.hears) continue;
     const auto same = std::find_if(heard.begin(), heard.end(), [&](const Heard& other) {
-      return other.made->name == made.name;
+      return state.noises[other.noise].name == made.name;
     });
-    listen_into(state.world, *state.level, listener, made.noise, verdict);
-    if (!verdict.hears) continue;
     if (same == heard.end()) {
-      heard.push_back({&made, verdict.distance});
-    } else if (verdict.distance < same->distance) {
-      *same = {&made, verdict.distance};
+      heard.push_back({i, state.hearing.distance});
+    } else if (state.hearing.distance < same->distance) {
+      *same = {i, state.hearing.distance};
     }
   }
 }
 
 void tell_heard(Simulation::State& state, Index who, const Hearing& hearing, const Heard& heard) {
+  const MadeNoise& made = state.noises[heard.noise];
   Event& event = state.tell(Event::What::heard, who);
-  event.noise = heard.made->name;
+  event.noise = made.name;
   event.distance = heard.distance;
-  event.place = heard.made->noise.place;
-  if (heard.made->maker) event.other = AgentId{*heard.made->maker};
-  state.fire(who, Cause::hears, heard.made->name);
+  event.place = made.noise.place;
+  if (made.maker) event.other = AgentId{*made.maker};
+  state.fire(who, Cause::hears, made.name);
   auto& clue = state.clue[who];
   const bool is_nearer = clue && clue->since == state.now() && clue->distance <= heard.distance;
   if (is_nearer) return;
   const Moment remember = moments_of(hearing.remember, state.level->ticks_per_second);
-  clue = Clue{heard.made->noise.place, heard.made->name, state.now(), state.now() + remember,
-              heard.distance};
+  clue = Clue{made.noise.place, made.name, state.now(), state.now() + remember, heard.distance};
 }
 
 // Who went to look forgets so long after it came there, others so long after they heard it.
@@ -85,15 +79,14 @@ void forget(Simulation::State& state, Index who) {
 }  // namespace
 
 void hear(Simulation::State& state) {
-  HearingVerdict verdict;
-  std::vector<Heard> heard;
   for (Index who = 0; who < state.agent_count(); ++who) {
     if (!state.is_up(who)) continue;
     if (state.clue[who]) forget(state, who);
+    if (state.noises.empty()) continue;
     const auto& hearing = state.kind(who).hearing;
-    if (!hearing || state.noises.empty()) continue;
-    find_heard(state, who, *hearing, verdict, heard);
-    for (const Heard& one : heard) tell_heard(state, who, *hearing, one);
+    if (!hearing) continue;
+    find_heard(state, who, *hearing);
+    for (const Heard& one : state.heard) tell_heard(state, who, *hearing, one);
   }
   state.noises.clear();
 }

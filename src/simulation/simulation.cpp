@@ -346,7 +346,8 @@ AgentState Simulation::state(AgentId agent) const {
   if (i >= agent_count()) throw UsageError("no such agent");
   AgentState result{state_->position[i],   state_->facing[i],     state_->health[i],
                     state_->alive[i] != 0, state_->mode[i],       std::nullopt,
-                    state_->head[i],       state_->awake[i] != 0, {}, std::nullopt};
+                    state_->head[i],       state_->awake[i] != 0, {},
+                    std::nullopt};
   if (const auto& clue = state_->clue[i]) result.goes_by = HeardNoise{clue->noise, clue->place};
   for (std::size_t bit = 0; bit < state_->tag_names.size(); ++bit) {
     if ((state_->tags[i] >> bit & 1U) != 0) result.tags.push_back(state_->tag_names[bit]);

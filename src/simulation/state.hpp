@@ -83,6 +83,12 @@ struct MadeNoise {
   std::int64_t tick = 0;
 };
 
+/// The clearest noise of one name that a hearer heard in this step.
+struct Heard {
+  std::size_t noise = 0;  ///< Index in `noises`.
+  double distance = 0.0;
+};
+
 /// A friend's word that will arrive.
 struct Alarm {
   std::uint32_t to = 0;
@@ -150,7 +156,7 @@ struct Simulation::State {
   std::vector<Mode> mode;
   std::vector<Moment> mode_since;
   std::vector<std::optional<Contact>> target;
-  std::vector<char> has_target;  ///< The same in short.
+  std::vector<char> has_target;       ///< The same in short.
   std::vector<std::uint64_t> urged;   ///< Attacks that a reaction asks for, by bit.
   std::vector<std::uint64_t> lasted;  ///< Rules of the cause `lasts` that have fired in this mode.
   std::vector<Vector3d> home;         ///< Where it left its idle mode.
@@ -176,6 +182,8 @@ struct Simulation::State {
   std::vector<Perceived> sudden;          ///< Hurt and told, of this step and of all.
   std::vector<std::uint32_t> candidates;  ///< Scratch.
   std::vector<Cylinder> bodies;           ///< Scratch.
+  std::vector<Heard> heard;               ///< Scratch: of one hearer.
+  HearingVerdict hearing;                 ///< Scratch.
   Crowd crowd;
 
   // Combat.

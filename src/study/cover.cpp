@@ -86,13 +86,18 @@ void Cover::add(const Simulation& simulation, std::uint32_t team) {
     if (known == agent_index_.end()) {
       known = agent_index_.insert(agent_index_.end(), i);
       agent_sum_.push_back(0.0);
+      seen_by_.emplace_back(floor_.grid.count(), false);
     }
     const AgentState state = simulation.state({i});
     if (!state.is_alive || !state.is_awake) continue;
     const Outline outline = outline_of(seen_area(simulation.world(), simulation.looker({i})));
     const Outlines on_floor = part_on_floor(floor_, outline);
-    agent_sum_[static_cast<std::size_t>(known - agent_index_.begin())] += area_of(on_floor);
-    mark_spots(floor_.grid, {outline}, [&](std::size_t spot) { ++now_[spot]; });
+    const auto number = static_cast<std::size_t>(known - agent_index_.begin());
+    agent_sum_[number] += area_of(on_floor);
+    mark_spots(floor_.grid, {outline}, [&](std::size_t spot) {
+      ++now_[spot];
+      seen_by_[number][spot] = true;
+    });
     seen_now.insert(seen_now.end(), on_floor.begin(), on_floor.end());
   }
   const Outlines together = combined(ClipperLib::ctUnion, seen_now, {});

@@ -4,6 +4,7 @@
 
 #include <cmath>
 #include <filesystem>
+#include <fstream>
 #include <nlohmann/json.hpp>
 #include <sstream>
 
@@ -159,6 +160,26 @@ TEST_F(SensesCommand, CoverGivesTheContractsObject) {
   EXPECT_EQ(drawn.status, 0) << drawn.err;
   EXPECT_NE(drawn.out.find("never seen"), std::string::npos);
   EXPECT_TRUE(std::filesystem::exists(folder / "c.svg"));
+}
+
+TEST_F(SensesCommand, CoverWritesEverySpotAndByWhom) {
+  const auto file = folder / "spots.csv";
+  const Answer answer =
+      gaze_call({"cover", level(), "--at", "0", "--spot", "1", "--spots", file.string()});
+  EXPECT_EQ(answer.status, 0) << answer.err;
+  std::ifstream stream(file);
+  std::string line;
+  std::getline(stream, line);
+  EXPECT_EQ(line, "x,y,most,share,by");
+  int seen = 0;
+  int unseen = 0;
+  while (std::getline(stream, line)) {
+    const bool is_seen = line.ends_with(",1,1,lamp");
+    (is_seen ? seen : unseen) += 1;
+    EXPECT_TRUE(is_seen || line.ends_with(",0,0,")) << line;
+  }
+  EXPECT_GT(seen, 0);
+  EXPECT_GT(unseen, 0);
 }
 
 TEST_F(SensesCommand, CoverRefusesWrongOptions) {

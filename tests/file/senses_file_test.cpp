@@ -136,14 +136,16 @@ INSTANTIATE_TEST_SUITE_P(
         Bad{"[kind.a.sight]\nrange=1\nfield_of_view=9\nvisible_at_least=1.5",
             "4:18: error: kind.a.sight.visible_at_least is 1.5; 0 to 1 is allowed"},
         Bad{"[kind.a.sight]\nrange=1\nfield_of_view=9\nmeasure='center'",
-            "4:9: error: kind.a.sight.measure is the text \"center\"; allowed: \"centre\", \"surface\"; did you "
+            "4:9: error: kind.a.sight.measure is the text \"center\"; allowed: \"centre\", "
+            "\"surface\"; did you "
             "mean 'centre'?"},
         Bad{"[kind.a.sight]\nrange=1\nfield_of_view=9\nfade_from=2",
             "4:11: error: kind.a.sight.fade_from is 2; 0 to 1 is allowed"},
         Bad{"[kind.a.sight]\nrange=1\nfield_of_view=9\nebb_time='2'",
             "4:10: error: kind.a.sight.ebb_time is the text \"2\"; a number is needed"},
         Bad{"[kind.a.scan]\nstyle='swipe'\nrate=1\narc=9",
-            "2:7: error: kind.a.scan.style is the text \"swipe\"; allowed: \"sweep\", \"round\", \"list\""},
+            "2:7: error: kind.a.scan.style is the text \"swipe\"; allowed: \"sweep\", \"round\", "
+            "\"list\""},
         Bad{"[kind.a.scan]\nstyle='sweep'\nrate=0\narc=9",
             "3:6: error: kind.a.scan.rate is 0; above 0 to 36000 degrees/s is allowed"},
         Bad{"[kind.a.scan]\nstyle='list'\nrate=9\nheadings=[]",
@@ -151,7 +153,8 @@ INSTANTIATE_TEST_SUITE_P(
         Bad{"[kind.a.scan]\nstyle='round'\nrate=9\narc=90",
             "4:1: error: unknown key 'arc' in kind.a.scan; allowed: style, rate, pause"},
         Bad{"[kind.a.head]\nlimits=[10,20]",
-            "2:8: error: kind.a.head.limits is [10, 20]; the first must be 0 or less and the second "
+            "2:8: error: kind.a.head.limits is [10, 20]; the first must be 0 or less and the "
+            "second "
             "0 or more: straight ahead lies between them"},
         Bad{"[kind.a.hearing]\nrange=-5",
             "2:7: error: kind.a.hearing.range is -5; above 0 to 40000 m is allowed"},
@@ -160,31 +163,35 @@ INSTANTIATE_TEST_SUITE_P(
         Bad{"[kind.a.feeler.b]\nlength=0",
             "2:8: error: kind.a.feeler.b.length is 0; above 0 to 40000 m is allowed"},
         Bad{"[kind.a.feeler.b]\nlength=1\nfinds='noting'",
-            "3:7: error: kind.a.feeler.b.finds is the text \"noting\"; allowed: \"hostile\", \"anything\", "
+            "3:7: error: kind.a.feeler.b.finds is the text \"noting\"; allowed: \"hostile\", "
+            "\"anything\", "
             "\"nothing\"; did you mean 'nothing'?"},
         Bad{"[kind.a.nearness]\nrange=1\naxes='xx'",
-            "3:6: error: kind.a.nearness.axes is the text \"xx\"; some of the letters x, y and z are allowed, "
+            "3:6: error: kind.a.nearness.axes is the text \"xx\"; some of the letters x, y and z "
+            "are allowed, "
             "each once"},
         Bad{"[kind.a.touch]\nsides=['Front']",
             "2:8: error: there is no side 'Front'; did you mean 'front'?"},
         Bad{"[kind.a.tell]\ndelay=1",
             "1:1: error: kind.a.tell.range is missing: a number must be given"},
         Bad{"[kind.a.choose]\nby='first'\nstick=2",
-            "3:7: error: kind.a.choose.stick is given in metres; it goes with by = \"nearest\" alone "
+            "3:7: error: kind.a.choose.stick is given in metres; it goes with by = \"nearest\" "
+            "alone "
             "(the others change only for one that is strictly better)"},
-        Bad{"[kind.a]\nvisibility=-1",
-            "2:12: error: kind.a.visibility is -1; 0 to 100 is allowed"},
+        Bad{"[kind.a]\nvisibility=-1", "2:12: error: kind.a.visibility is -1; 0 to 100 is allowed"},
         Bad{"[kind.a]\ntags=['two words']",
-            "2:7: error: kind.a.tags holds the text \"two words\"; letters, digits, _ and - are allowed"},
+            "2:7: error: kind.a.tags holds the text \"two words\"; letters, digits, _ and - are "
+            "allowed"},
         Bad{"[kind.a.when]\nhears={pebble='run'}",
-            "2:15: error: kind.a.when.hears.pebble is the text \"run\"; allowed: \"post\", \"patrol\", "
+            "2:15: error: kind.a.when.hears.pebble is the text \"run\"; allowed: \"post\", "
+            "\"patrol\", "
             "\"chase\", \"investigate\", \"search\", \"return\""},
         Bad{"[kind.a.when]\nfeels={ahead='chase'}",
             "2:8: error: kind.a.when.feels: there is no feeler 'ahead'"},
-        Bad{"[kind.a.when]\nsees={attack='bite'}",
-            "2:14: error: there is no attack 'bite'"},
+        Bad{"[kind.a.when]\nsees={attack='bite'}", "2:14: error: there is no attack 'bite'"},
         Bad{"[kind.a.when]\nlasts={post='chase'}",
-            "2:13: error: kind.a.when.lasts.post is the text \"chase\"; { mode = ..., after = ... } is needed"},
+            "2:13: error: kind.a.when.lasts.post is the text \"chase\"; { mode = ..., after = ... "
+            "} is needed"},
         Bad{"[kind.a.when]\nhurt={mode='search',after=-1}",
             "2:27: error: kind.a.when.hurt.after is -1; 0 to 86400 s is allowed"},
         Bad{"[material.m]\nstops=[]\nmuffles=2",

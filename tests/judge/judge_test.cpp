@@ -161,20 +161,21 @@ TEST(Judge, ChasersThatNeverCatchOrNeverLose) {
 TEST(Judge, ReactionsThatNeverCome) {
   expect(findings({{"kind.pruner.when.hears", "search"}}), "reaction-without-sense",
          "pruner reacts to what it hears, but has no [kind.pruner.hearing]: that never happens", 1);
-  EXPECT_EQ(find(findings({{"kind.pruner.when.hears", "search"},
-                           {"kind.pruner.hearing.range", "5"}}),
-                 "reaction-without-sense"),
-            nullptr);
+  EXPECT_EQ(
+      find(findings({{"kind.pruner.when.hears", "search"}, {"kind.pruner.hearing.range", "5"}}),
+           "reaction-without-sense"),
+      nullptr);
 }
 
 TEST(Judge, HeadsThatSweepPastWhatTheyDoNotSee) {
   const std::vector<Setting> narrow{{"kind.pruner.sight.field_of_view", "2"},
                                     {"kind.pruner.scan.style", "round"},
                                     {"kind.pruner.scan.rate", "180"}};
-  expect(findings(narrow), "scan-skips",
-         "pruner turns its head 3 degrees a step and sees 2 of them: it can sweep over somebody and "
-         "not look; 90 steps a second or more would do",
-         3);
+  expect(
+      findings(narrow), "scan-skips",
+      "pruner turns its head 3 degrees a step and sees 2 of them: it can sweep over somebody and "
+      "not look; 90 steps a second or more would do",
+      3);
   std::vector<Setting> faster = narrow;
   faster.push_back({"ticks_per_second", "90"});
   EXPECT_EQ(find(findings(faster), "scan-skips"), nullptr);

@@ -91,8 +91,8 @@ TEST(Listen, GoesRoundACornerByTheShortestWay) {
 }
 
 TEST(OpenWay, IsNeverShorterThanAGridWalkSays) {
-  // Against Dijkstra's walk over a fine grid with sixteen directions, which is at most 2.8 % too long
-  // (1 / cos of half of 26.6 degrees) and one cell off at each end.
+  // Against Dijkstra's walk over a fine grid with sixteen directions, which is at most 2.8 % too
+  // long (1 / cos of half of 26.6 degrees) and one cell off at each end.
   constexpr double kCell = 0.1;
   constexpr int kSide = 160;
   int compared = 0;
@@ -137,8 +137,8 @@ TEST(OpenWay, IsNeverShorterThanAGridWalkSays) {
       if (!free[to] || way[to] > 1e8) continue;
       const Vector3d a = place(from);
       const Vector3d b = place(int(to));
-      const auto exact = open_way(world, {{a.x(), a.y()}, 1.5}, {{b.x(), b.y()}, 1.5},
-                                  Stops::sound, 100.0);
+      const auto exact =
+          open_way(world, {{a.x(), a.y()}, 1.5}, {{b.x(), b.y()}, 1.5}, Stops::sound, 100.0);
       ASSERT_TRUE(exact.has_value());
       EXPECT_LE(*exact, way[to] + 1e-4);
       EXPECT_GE(*exact * 1.03 + 3 * kCell, way[to]);

@@ -99,5 +99,29 @@ TEST_F(Batches, OfNothingAnswerNothing) {
   EXPECT_TRUE(scratch.segments.empty());
 }
 
+TEST_F(Batches, FeelersAskAHostsWorldOnce) {
+  const HostWorld host(world, level);
+  std::vector<FeelerQuestion> questions;
+  for (const Looker& looker : lookers) {
+    Feeler feeler;
+    feeler.from = {0.2, 0.0, 1.0};
+    feeler.length = 6.0;
+    feeler.stopped_by = Stops::sight;
+    questions.push_back({feeler, looker.feet, looker.facing});
+  }
+  std::vector<HostFelt> hosts(questions.size());
+  std::vector<Felt> own(questions.size());
+  feel(host, Plane::ground, questions, scratch, hosts);
+  feel(world, std::nullopt, questions, {}, own);
+  EXPECT_EQ(host.calls, 1);
+  int met = 0;
+  for (std::size_t i = 0; i < own.size(); ++i) {
+    ASSERT_EQ(own[i].distance.has_value(), hosts[i].distance.has_value());
+    if (own[i].distance) EXPECT_NEAR(*own[i].distance, *hosts[i].distance, 1e-9);
+    met += own[i].distance.has_value();
+  }
+  EXPECT_GT(met, 50);
+}
+
 }  // namespace
 }  // namespace gaze

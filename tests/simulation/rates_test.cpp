@@ -170,5 +170,35 @@ TEST(SteadyStep, AsksForNoMemory) {
   EXPECT_GT(events, 20U);  // it was no idle stretch
 }
 
+TEST(SteadySteps, OfAllSensesAllocateNothing) {
+  // A walker to and fro before eyes, ears, feelers and nearness, through a wall that muffles.
+  Level level = read_level(std::string(GAZE_DEMO).replace(
+      std::string(GAZE_DEMO).rfind("propagation_house"), 17, "sense_rooms"));
+  Agent& collector = level.agents.back();
+  collector.script.clear();
+  for (const double x : {3.0, 26.0}) {
+    ScriptStep step;
+    step.place = {x, 1.4, 0.0};
+    step.what = ScriptStep::What::go;
+    collector.script.push_back(step);
+  }
+  ScriptStep repeat;
+  repeat.what = ScriptStep::What::repeat;
+  collector.script.push_back(repeat);
+  for (Kind& kind : level.kinds) {
+    if (kind.hearing) kind.hearing->around_corners = false;  // that search is not free of it
+  }
+  Simulation simulation(level);
+  for (int i = 0; i < 60 * 60; ++i) simulation.step();
+  const std::size_t before = testing::allocations();
+  std::size_t events = 0;
+  for (int i = 0; i < 20 * 60; ++i) {
+    simulation.step();
+    events += simulation.events().size();
+  }
+  EXPECT_EQ(testing::allocations() - before, 0U);
+  EXPECT_GT(events, 10U);  // noises are heard all the while
+}
+
 }  // namespace
 }  // namespace gaze

@@ -41,8 +41,7 @@ struct Played {
 
   Played(const std::string& text, double seconds, const std::vector<Setting>& settings = {})
       : simulation(garden(text, settings)) {
-    events = play(simulation,
-                  std::llround(seconds * simulation.level().ticks_per_second));
+    events = play(simulation, std::llround(seconds * simulation.level().ticks_per_second));
   }
 
   std::vector<double> times(Event::What what) const {
@@ -84,11 +83,10 @@ TEST(Evidence, OfASlowTargetTakesAsMuchLonger) {
 
 TEST(Evidence, CountsMovingOnlyWhileItMoves) {
   // Still for 1 s at a quarter: half of 0.5 s. Then it moves (2 m/s for 1 s): the rest in 0.25 s.
-  const Played run(kLamp + agent("lamp", "lamp", "[0, 0]") +
-                    scripted("[4, 0]", "{ wait = 1.0 }, { go = [6, 0] }"),
-                3.0,
-                {{"kind.lamp.sight.notice_time", "0.5"},
-                 {"kind.collector.still_visibility", "0.25"}});
+  const Played run(
+      kLamp + agent("lamp", "lamp", "[0, 0]") +
+          scripted("[4, 0]", "{ wait = 1.0 }, { go = [6, 0] }"),
+      3.0, {{"kind.lamp.sight.notice_time", "0.5"}, {"kind.collector.still_visibility", "0.25"}});
   EXPECT_NEAR(run.times(Event::What::noticed).at(0), 1.25, 2.0 / 60);
 }
 
@@ -96,7 +94,7 @@ TEST(Evidence, ThinsInTheDark) {
   const std::string shade =
       "[[zone]]\nid = \"shade\"\noutline = [[3, -1], [5, -1], [5, 1], [3, 1]]\ndimness = 0.75\n";
   const Played run(kLamp + shade + agent("lamp", "lamp", "[0, 0]") + host("[4, 0]"), 4.0,
-                {{"kind.lamp.sight.notice_time", "0.5"}});
+                   {{"kind.lamp.sight.notice_time", "0.5"}});
   EXPECT_DOUBLE_EQ(run.times(Event::What::noticed).at(0), 2.0);
   EXPECT_EQ(run.simulation.look("lamp", "collector").evidence.light, 0.25);
 }
@@ -109,7 +107,7 @@ TEST(Evidence, EbbsInsteadOfGoingAtOnce) {
       agent("lamp", "lamp", "[0, 0]") + scripted("[6, 0]", "{ go = [6, 6] }");
   const auto noticed_at = [&](const std::string& ebb) {
     return Played(level, 3.0,
-               {{"kind.lamp.sight.notice_time", "0.8"}, {"kind.lamp.sight.ebb_time", ebb}})
+                  {{"kind.lamp.sight.notice_time", "0.8"}, {"kind.lamp.sight.ebb_time", ebb}})
         .times(Event::What::noticed)
         .at(0);
   };
@@ -118,11 +116,11 @@ TEST(Evidence, EbbsInsteadOfGoingAtOnce) {
 }
 
 TEST(Scanning, SeesWhatTheHeadSweepsOver) {
-  // 45 degrees a second from straight ahead to the left; the collector stands at 60 degrees, half the
-  // field is 10: in view from 50 degrees on.
-  const std::string level =
-      kLamp + "[kind.lamp.scan]\nstyle = \"sweep\"\nrate = 45.0\narc = 160.0\n" +
-      agent("lamp", "lamp", "[0, 0]") + host("[2.0, 3.4641016151377544]");
+  // 45 degrees a second from straight ahead to the left; the collector stands at 60 degrees, half
+  // the field is 10: in view from 50 degrees on.
+  const std::string level = kLamp +
+                            "[kind.lamp.scan]\nstyle = \"sweep\"\nrate = 45.0\narc = 160.0\n" +
+                            agent("lamp", "lamp", "[0, 0]") + host("[2.0, 3.4641016151377544]");
   const Played run(level, 2.0, {{"kind.lamp.sight.field_of_view", "20"}});
   EXPECT_NEAR(run.times(Event::What::noticed).at(0), 50.0 / 45.0, 1.0 / 60);
   // Then the head stays on it, and the body turns too.
@@ -163,7 +161,7 @@ feels = { ahead = { attack = "thorn" } }
 TEST(Feelers, NoticeAndLetItsAttackGoAsLongAsTheyFeel) {
   // Across the ray at x = 4 at 2 m/s, 0.3 m to either side of it: 0.3 s in it.
   const Played run(kReed + agent("reed", "reed", "[0, 0]") + scripted("[4, -2]", "{ go = [4, 2] }"),
-                3.0, {{"kind.reed.move.turn_rate", "0"}});
+                   3.0, {{"kind.reed.move.turn_rate", "0"}});
   const auto noticed = only(run.events, Event::What::noticed);
   ASSERT_EQ(noticed.size(), 1U);
   EXPECT_EQ(noticed[0].by, Sense::feeler);
@@ -174,9 +172,10 @@ TEST(Feelers, NoticeAndLetItsAttackGoAsLongAsTheyFeel) {
 
 TEST(Feelers, AttackOfAReactionIsMadeForItAlone) {
   // It sees the collector all the time but may shoot only what its feeler meets.
-  const Played run(kReed + "[kind.reed.sight]\nrange = 9.0\nfield_of_view = 360.0\n" +
-                    agent("reed", "reed", "[0, 0]") + host("[0, 4]"),
-                2.0, {{"kind.reed.move.turn_rate", "0"}, {"kind.reed.attack.thorn.aim_tolerance", "180"}});
+  const Played run(
+      kReed + "[kind.reed.sight]\nrange = 9.0\nfield_of_view = 360.0\n" +
+          agent("reed", "reed", "[0, 0]") + host("[0, 4]"),
+      2.0, {{"kind.reed.move.turn_rate", "0"}, {"kind.reed.attack.thorn.aim_tolerance", "180"}});
   EXPECT_EQ(only(run.events, Event::What::noticed).size(), 1U);
   EXPECT_TRUE(only(run.events, Event::What::attacked).empty());
 }
@@ -184,7 +183,8 @@ TEST(Feelers, AttackOfAReactionIsMadeForItAlone) {
 TEST(Feelers, FindALedgeAsNothing) {
   // Seen from the side without a ground: a shelf ends at x = 4. The feeler points down 0.5 m ahead.
   const std::string level =
-      "plane = \"upright\"\nground_height = false\n[[block]]\nid = \"shelf\"\nmaterial = \"brick\"\n"
+      "plane = \"upright\"\nground_height = false\n[[block]]\nid = \"shelf\"\nmaterial = "
+      "\"brick\"\n"
       "outline = [[-1, 1], [4, 1], [4, 1.2], [-1, 1.2]]\n[kind.sweeper]\nteam = \"caretakers\"\n"
       "[kind.sweeper.feeler.edge]\nfrom = [0.5, 0.0, 0.5]\ntilt = -90.0\nlength = 1.0\n"
       "finds = \"nothing\"\n[kind.sweeper.move]\nspeed = 1.0\n[kind.sweeper.when]\n"
@@ -224,8 +224,8 @@ hears = { pebble = "investigate", any = "search" }
 
 TEST(Hearing, GoesToLookAndComesBackAfterSomeSeconds) {
   const Played run(kListener + agent("listener", "listener", "[0, 0]", "facing = 180.0") +
-                    scripted("[6, 0]", "{ wait = 1.0 }, { noise = \"pebble\", reach = 9.0 }"),
-                12.0);
+                       scripted("[6, 0]", "{ wait = 1.0 }, { noise = \"pebble\", reach = 9.0 }"),
+                   12.0);
   const auto heard = only(run.events, Event::What::heard);
   ASSERT_EQ(heard.size(), 1U);
   EXPECT_DOUBLE_EQ(seconds_of(heard[0], run.simulation), 1.0);
@@ -238,8 +238,8 @@ TEST(Hearing, GoesToLookAndComesBackAfterSomeSeconds) {
 
 TEST(Hearing, ReactsByTheNoisesName) {
   const Played run(kListener + agent("listener", "listener", "[0, 0]") +
-                    scripted("[6, 0]", "{ noise = \"crash\", reach = 9.0 }"),
-                1.0);
+                       scripted("[6, 0]", "{ noise = \"crash\", reach = 9.0 }"),
+                   1.0);
   EXPECT_EQ(run.modes("listener"), "search ");
 }
 
@@ -253,7 +253,8 @@ TEST(Hearing, IgnoresOwnAndFriendsNoisesUnlessWanted) {
                 .size(),
             1U);
   EXPECT_EQ(
-      Played(level, 0.5, {{"kind.listener.hearing.own", "true"}}).times(Event::What::heard).size(), 1U);
+      Played(level, 0.5, {{"kind.listener.hearing.own", "true"}}).times(Event::What::heard).size(),
+      1U);
 }
 
 TEST(Hearing, StepsAreHeardOnceAStrideAndNotWhenQuiet) {
@@ -262,7 +263,8 @@ TEST(Hearing, StepsAreHeardOnceAStrideAndNotWhenQuiet) {
   const std::vector<Setting> loud{{"kind.collector.move.step_reach", "10"},
                                   {"kind.collector.move.stride", "0.5"}};
   // 3 m at 0.5 m a stride.
-  EXPECT_EQ(Played(level + scripted("[6, 0]", walk), 2.0, loud).times(Event::What::heard).size(), 6U);
+  EXPECT_EQ(Played(level + scripted("[6, 0]", walk), 2.0, loud).times(Event::What::heard).size(),
+            6U);
   EXPECT_TRUE(Played(level + scripted("[6, 0]", "{ quiet = true }, " + walk), 2.0, loud)
                   .times(Event::What::heard)
                   .empty());
@@ -275,8 +277,8 @@ TEST(Hearing, OfTenThousandNoisesTheNearestOfEachName) {
                           i % 2 == 0 ? "rain" : "hail");
   }
   simulation.step();
-  const auto heard = only({simulation.events().begin(), simulation.events().end()},
-                          Event::What::heard);
+  const auto heard =
+      only({simulation.events().begin(), simulation.events().end()}, Event::What::heard);
   ASSERT_EQ(heard.size(), 2U);
   EXPECT_EQ(heard[0].noise, "rain");
   EXPECT_EQ(heard[0].distance, 1.0);
@@ -301,7 +303,8 @@ team = "caretakers"
 sides = ["front"]
 [kind.sweeper.when]
 touches = { front = { noise = "bump", reach = 3.0 } }
-)" + agent("sweeper", "sweeper", "[0, 0]") + agent("back", "sweeper", "[8, 0]") +
+)" + agent("sweeper", "sweeper", "[0, 0]") +
+                            agent("back", "sweeper", "[8, 0]") +
                             scripted("[4, 0]", "{ go = [0.5, 0] }, { go = [7.5, 0] }");
   const Played run(level, 5.0);
   const auto noticed = only(run.events, Event::What::noticed);
@@ -328,7 +331,8 @@ how = "strike"
 range = 3.0
 damage = 1
 cooldown = 100.0
-)" + agent("toad", "toad", "[0, 0]") + agent("stinger", "stinger", "[2, 0]");
+)" + agent("toad", "toad", "[0, 0]") +
+                            agent("stinger", "stinger", "[2, 0]");
   const Played run(level, 4.0);
   const double hurt = run.times(Event::What::hurt).at(0);
   const auto noticed = only(run.events, Event::What::noticed);
@@ -406,10 +410,10 @@ TEST(Choose, LooksForThoseOfATagKindOrTeamOnlyAndSaysSo) {
 
 TEST(When, AModeLastsAndThenLeadsOn) {
   const Played run(kListener + "arrives = { noise = \"knock\", reach = 2.0 }\n" +
-                    "lasts = { search = { mode = \"return\", after = 1.5 } }\n" +
-                    agent("listener", "listener", "[0, 0]") +
-                    scripted("[6, 0]", "{ noise = \"crash\", reach = 9.0 }"),
-                6.0, {{"kind.listener.hearing.remember", "60"}});
+                       "lasts = { search = { mode = \"return\", after = 1.5 } }\n" +
+                       agent("listener", "listener", "[0, 0]") +
+                       scripted("[6, 0]", "{ noise = \"crash\", reach = 9.0 }"),
+                   6.0, {{"kind.listener.hearing.remember", "60"}});
   EXPECT_EQ(run.modes("listener"), "search return post ");
   const auto modes = run.times(Event::What::mode);
   EXPECT_NEAR(modes.at(1) - modes.at(0), 1.5, 1.5 / 60);
@@ -425,8 +429,9 @@ TEST(When, ForEverIsOnceAStepAndIsFound) {
   const auto circle = std::find_if(findings.begin(), findings.end(),
                                    [](const Finding& f) { return f.code == "when-circle"; });
   ASSERT_NE(circle, findings.end());
-  EXPECT_EQ(circle->message, "top goes from mode to mode for ever, once a step: post -> search -> "
-                             "post; let one of them last");
+  EXPECT_EQ(circle->message,
+            "top goes from mode to mode for ever, once a step: post -> search -> "
+            "post; let one of them last");
 }
 
 TEST(Acquaintance, HoldsTheNumbersOfEachSense) {
