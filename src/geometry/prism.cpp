@@ -239,6 +239,8 @@ std::optional<double> first_touch(const Prism& prism, const PlanSegment& segment
 
 std::optional<double> first_touch(const Prism& prism, const PlanSegment& path,
                                   double radius) noexcept {
+  // A point has no nearest side to go by once it arrives: it is a segment.
+  if (radius == 0.0) return first_touch(prism, path);
   const Vector2d motion = path.to.plan - path.from.plan;
   const double motion_across = path.to.across - path.from.across;
   return first_within(radius, [&](double share) {

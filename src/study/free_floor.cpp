@@ -27,6 +27,9 @@ Bounds bounds_of(const Level& level, const World& world) {
   for (const Agent& agent : level.agents) {
     bounds.include(plan_part(level.plane, agent.position));
     for (const Vector3d& point : agent.patrol) bounds.include(plan_part(level.plane, point));
+    for (const ScriptStep& step : agent.script) {
+      if (step.what == ScriptStep::What::go) bounds.include(plan_part(level.plane, step.place));
+    }
   }
   if (!(bounds.low.x() <= bounds.high.x())) bounds.include({0.0, 0.0});
   return bounds;

@@ -68,5 +68,36 @@ TEST(FloorTouch, CountsOnTheWayDownOnly) {
   EXPECT_EQ(first_touch_of_floor({{{0, 0, 0.1}, {9, 0, 0}}, 0.5}, 0.0), 0.0);
 }
 
+TEST(RollingTouch, OfAPointIsThatOfAnEverSmallerBall) {
+  scenes::Random random(21);
+  int touched = 0;
+  for (int i = 0; i < 20'000; ++i) {
+    const auto place = [&] {
+      return Vector3d{random.between(-2, 2), random.between(-2, 2), random.between(-1, 3)};
+    };
+    const Segment way{place(), place()};
+    const auto point = first_touch(BallPath{way, 0.0}, kBody, kStill);
+    const auto ball = first_touch(BallPath{way, 1e-7}, kBody, kStill);
+    if (point.has_value() != ball.has_value()) {
+      // Only a graze, or an end just short of it, may tell them apart.
+      EXPECT_FALSE(first_touch(BallPath{way, 0.0}, {{0, 0, 1e-3}, 0.499, 1.998}, kStill));
+      continue;
+    }
+    if (!point) continue;
+    EXPECT_NEAR(*point, *ball, 1e-4);
+    ++touched;
+  }
+  EXPECT_GT(touched, 2'000);
+}
+
+TEST(RollingTouch, OfAPointInClosedForm) {
+  EXPECT_NEAR(first_touch(BallPath{{{-4, 0, 1}, {4, 0, 1}}, 0.0}, kBody, kStill).value(), 3.5 / 8,
+              1e-15);
+  EXPECT_NEAR(first_touch(BallPath{{{0.1, 0, 6}, {0.1, 0, 0}}, 0.0}, kBody, kStill).value(),
+              4.0 / 6, 1e-15);
+  EXPECT_EQ(first_touch(BallPath{{{0.1, 0, 1}, {5, 0, 1}}, 0.0}, kBody, kStill), 0.0);
+  EXPECT_FALSE(first_touch(BallPath{{{-4, 0, 2.01}, {4, 0, 2.01}}, 0.0}, kBody, kStill));
+}
+
 }  // namespace
 }  // namespace gaze

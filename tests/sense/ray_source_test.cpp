@@ -117,7 +117,7 @@ TEST_F(Batches, FeelersAskAHostsWorldOnce) {
   int met = 0;
   for (std::size_t i = 0; i < own.size(); ++i) {
     ASSERT_EQ(own[i].distance.has_value(), hosts[i].distance.has_value());
-    if (own[i].distance) EXPECT_NEAR(*own[i].distance, *hosts[i].distance, 1e-9);
+    EXPECT_NEAR(own[i].distance.value_or(0.0), hosts[i].distance.value_or(0.0), 1e-9);
     met += own[i].distance.has_value();
   }
   EXPECT_GT(met, 50);

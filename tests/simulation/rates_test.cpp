@@ -171,23 +171,57 @@ TEST(SteadyStep, AsksForNoMemory) {
 }
 
 TEST(SteadySteps, OfAllSensesAllocateNothing) {
-  // A walker to and fro before eyes, ears, feelers and nearness, through a wall that muffles.
-  Level level = read_level(std::string(GAZE_DEMO).replace(
-      std::string(GAZE_DEMO).rfind("propagation_house"), 17, "sense_rooms"));
-  Agent& collector = level.agents.back();
-  collector.script.clear();
-  for (const double x : {3.0, 26.0}) {
-    ScriptStep step;
-    step.place = {x, 1.4, 0.0};
-    step.what = ScriptStep::What::go;
-    collector.script.push_back(step);
-  }
-  ScriptStep repeat;
-  repeat.what = ScriptStep::What::repeat;
-  collector.script.push_back(repeat);
-  for (Kind& kind : level.kinds) {
-    if (kind.hearing) kind.hearing->around_corners = false;  // that search is not free of it
-  }
+  // A walker to and fro past a scanning eye, an ear behind a curtain, a feeler and a basket.
+  const Level level = testing::garden(R"(
+[material.mat]
+stops = ["sound"]
+muffles = 0.5
+[[wall]]
+id = "curtain"
+material = "mat"
+path = [[-5, 2], [5, 2]]
+[kind.lamp]
+team = "caretakers"
+[kind.lamp.sight]
+range = 6.0
+field_of_view = 40.0
+notice_time = 0.1
+ebb_time = 1.0
+[kind.lamp.scan]
+style = "sweep"
+rate = 60.0
+arc = 120.0
+[kind.lamp.tell]
+range = 9.0
+[kind.ear]
+team = "caretakers"
+[kind.ear.hearing]
+range = 20.0
+[kind.ear.nearness]
+range = 3.0
+[kind.ear.feeler.ahead]
+length = 4.0
+[kind.collector]
+team = "visitors"
+[kind.collector.move]
+speed = 2.0
+step_reach = 12.0
+[[agent]]
+id = "lamp"
+kind = "lamp"
+at = [0, -3]
+facing = 90.0
+[[agent]]
+id = "ear"
+kind = "ear"
+at = [0, 3]
+facing = 270.0
+[[agent]]
+id = "collector"
+kind = "collector"
+at = [-4, 0]
+script = [{ go = [4, 0] }, { noise = "cough", reach = 9.0 }, { go = [-4, 0] }, { repeat = true }]
+)");
   Simulation simulation(level);
   for (int i = 0; i < 60 * 60; ++i) simulation.step();
   const std::size_t before = testing::allocations();

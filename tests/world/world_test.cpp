@@ -374,5 +374,26 @@ TEST(World, IsIndexedInAFewBytesATriangle) {
   EXPECT_GT(world.triangle_count(), 12U * 2000U - 1U);
 }
 
+TEST(Ball, WithoutSizeIsASegment) {
+  const Level level = scenes::hall();
+  const World world(level);
+  scenes::Random random(31);
+  int stopped = 0;
+  for (int i = 0; i < 5'000; ++i) {
+    const auto place = [&] {
+      return Vector3d{random.between(0, 60), random.between(0, 60), random.between(0.1, 3)};
+    };
+    const Vector3d from = place();
+    const Segment way{from, from + (place() - from) * 0.2};
+    const auto segment = world.first_touch(way, Stops::shots);
+    const auto ball = world.first_touch(BallPath{way, 0.0}, Stops::shots);
+    ASSERT_EQ(segment.has_value(), ball.has_value());
+    if (!segment) continue;
+    EXPECT_EQ(segment->share, ball->share);
+    ++stopped;
+  }
+  EXPECT_GT(stopped, 500);
+}
+
 }  // namespace
 }  // namespace gaze
