@@ -1,0 +1,128 @@
+#pragma once
+
+#include <cstdint>
+#include <optional>
+#include <string_view>
+#include <vector>
+
+#include "gaze/hearing.hpp"
+#include "gaze/level.hpp"
+#include "sense/notice.hpp"
+
+/// The plain values that the state of a simulation is made of.
+namespace gaze {
+
+/// So many foes are looked through one by one.
+constexpr std::size_t kFewFoes = 32;
+
+/// What follows from the values of a kind at this rate of ticks, worked out once.
+struct KindLimits {
+  NoticeLimits notice;
+  SineCosine turn;                ///< Most of one step.
+  double head_turn_deg = 0.0;     ///< Most of one step; 0: the head is fixed to the body.
+  bool reacts = false;            ///< Has rules.
+  std::uint64_t urged_only = 0;   ///< Attacks that a reaction alone makes, by bit.
+  double farthest = 0.0;          ///< No sense but hearing reaches farther, metres.
+  std::uint64_t tags = 0;         ///< That its agents begin with.
+  std::uint64_t wanted_tags = 0;  ///< 0: any.
+  std::vector<char> wants_kind;   ///< By kind; empty: any.
+  std::vector<char> wants_team;   ///< By team: hostile, and not filtered out.
+  std::vector<Moment> cooldowns;  ///< By attack.
+  std::vector<Moment> lifetimes;  ///< By attack; of its projectiles.
+};
+
+/// How long a goal has been out of reach.
+struct Progress {
+  double best = 0.0;  ///< Nearest so far, metres, in whole centimetres gained.
+  Moment since = 0;   ///< When that was.
+  bool told = false;  ///< `blocked` has been told for this goal.
+};
+
+/// Where a walker with a list of places stands in it.
+struct Course {
+  std::uint32_t next = 0;
+  bool backwards = false;
+  bool is_new = true;      ///< The goal was set since the last look at progress.
+  Moment wait_until = -1;  ///< Scripts: -1 while not waiting.
+  Progress progress;
+};
+
+/// What an agent wants to turn to, if to anything: a place for its middle to face, or a direction.
+struct FacingWish {
+  std::optional<Vector3d> look_at;
+  std::optional<Vector2d> look_along;
+};
+
+struct Shell {
+  std::uint32_t shooter = 0;
+  std::uint32_t attack = 0;
+  Vector3d position{0.0, 0.0, 0.0};
+  Vector3d velocity{0.0, 0.0, 0.0};
+  Moment age = 0;
+  bool is_spent = false;
+};
+
+/// A place that an agent knows of without knowing who is there: it heard something.
+struct Clue {
+  Vector3d place{0.0, 0.0, 0.0};
+  std::string_view noise;
+  Moment since = 0;
+  Moment forget_at = 0;
+  double distance = 0.0;
+};
+
+/// A noise of this step.
+struct MadeNoise {
+  Noise noise;
+  std::string_view name;
+  std::optional<std::uint32_t> maker;
+  std::int64_t tick = 0;
+};
+
+/// The clearest noise of one name that a hearer heard in this step.
+struct Heard {
+  std::size_t noise = 0;  ///< Index in `noises`.
+  double distance = 0.0;
+};
+
+/// A friend's word that will arrive.
+struct Alarm {
+  std::uint32_t to = 0;
+  std::uint32_t from = 0;
+  std::uint32_t about = 0;
+  Moment due = 0;
+  Moment remember = 0;
+  Vector3d place{0.0, 0.0, 0.0};
+};
+
+/// A reaction that waits for its time.
+struct Pending {
+  std::uint32_t who = 0;
+  std::uint32_t rule = 0;
+  Moment due = 0;
+};
+
+/// Another agent perceived by a sense other than sight, in this step.
+struct Perceived {
+  std::uint32_t who = 0;  ///< Perceives it.
+  std::uint32_t other = 0;
+  Sense sense = Sense::feeler;
+  Moment remember = 0;
+  Vector3d place{0.0, 0.0, 0.0};
+  std::optional<std::uint32_t> teller;
+};
+
+struct Blow {
+  std::uint32_t by = 0;
+  std::uint32_t victim = 0;
+  std::uint32_t attack = 0;
+};
+
+/// What an agent acts on: another that it notices, else the place that it learnt of last.
+struct Focus {
+  std::optional<std::uint32_t> agent;
+  Vector3d place{0.0, 0.0, 0.0};   ///< Of the feet.
+  Vector3d motion{0.0, 0.0, 0.0};  ///< How it moved when last perceived, metres a step.
+  double height = 0.0;             ///< Of what is there.
+};
+}  // namespace gaze
