@@ -86,8 +86,9 @@ class BlindSpots {
     const Cylinder body{place.feet + Vector3d{0.0, 0.0, kContactGap}, other_.radius,
                         other_.height - 2.0 * kContactGap};
     if (bench_.world().overlaps(body, Stops::bodies)) return;
-    ++all_;
     const Looked looked{place.feet, other_.height, other_.body_points, other_.radius};
+    if (measure(level_.plane, looker_, looked).distance > looker_.sight.range) return;
+    ++all_;
     if (can_see(bench_.world(), looker_, looked)) return;
     ++blind_;
     const double distance = (plan(place.feet) - plan(looker_.feet)).norm();
