@@ -17,24 +17,16 @@ bool is_turned_to(Plane plane, const Fighter& fighter, const Fighter& target, An
 
 }  // namespace
 
-double fight_distance(Plane plane, const Fighter& one, const Fighter& other) {
-  const PlanPoint a = to_plan(plane, one.feet);
-  const PlanPoint b = to_plan(plane, other.feet);
-  const Vector2d way = b.plan - a.plan;
-  const double across = plane == Plane::space ? b.across - a.across : 0.0;
-  return std::sqrt(dot(way, way) + across * across);
-}
-
 bool can_strike(const World& world, const Attack& attack, const Fighter& fighter,
                 const Fighter& target) {
-  return fight_distance(world.plane(), fighter, target) <= attack.range &&
+  return plane_distance(world.plane(), fighter.feet, target.feet) <= attack.range &&
          is_turned_to(world.plane(), fighter, target, attack.arc.half()) &&
          world.is_clear(Segment{fighter.middle(), target.middle()}, Stops::bodies);
 }
 
 bool can_shoot(const World& world, const Attack& attack, const Fighter& fighter,
                const Fighter& target) {
-  if (fight_distance(world.plane(), fighter, target) > attack.range) return false;
+  if (plane_distance(world.plane(), fighter.feet, target.feet) > attack.range) return false;
   if (!is_turned_to(world.plane(), fighter, target, attack.aim_tolerance)) return false;
   const Vector3d muzzle = offset_place(world.plane(), fighter.feet, fighter.facing, attack.muzzle);
   return world.is_clear(BallPath{{muzzle, target.middle()}, attack.radius}, Stops::shots);

@@ -15,9 +15,6 @@ struct Fighter {
   Vector3d middle() const { return feet + Vector3d{0.0, 0.0, height / 2.0}; }
 };
 
-/// Centre to centre: in x and y; upright: x and z; space: all three. Metres.
-[[nodiscard]] double fight_distance(Plane plane, const Fighter& one, const Fighter& other);
-
 /// Near enough, within the arc about the facing, nothing that stops bodies between the middles.
 [[nodiscard]] bool can_strike(const World& world, const Attack& attack, const Fighter& fighter,
                               const Fighter& target);

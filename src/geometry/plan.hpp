@@ -1,5 +1,7 @@
 #pragma once
 
+#include <cmath>
+
 #include "gaze/geometry.hpp"
 
 /// Solids are prisms over a plan. Which two world axes make the plan, and which one runs across
@@ -51,6 +53,29 @@ inline Vector3d offset_place(Plane plane, const Vector3d& feet, const Vector2d& 
 /// Twice the area of the triangle (origin, a, b); positive if b lies to the left of a.
 inline double cross(const Vector2d& a, const Vector2d& b) {
   return a.x() * b.y() - a.y() * b.x();
+}
+
+/// Turned anticlockwise.
+inline Vector2d turned(const Vector2d& v, const SineCosine& by) {
+  return {v.x() * by.cosine - v.y() * by.sine, v.y() * by.cosine + v.x() * by.sine};
+}
+
+/// Distances between agents are measured in x and y; upright: x and z; space: all three.
+inline double squared_plane_distance(Plane plane, const Vector3d& a, const Vector3d& b) {
+  const double x = b.x() - a.x();
+  const double y = plane == Plane::upright ? 0.0 : b.y() - a.y();
+  const double z = plane == Plane::ground ? 0.0 : b.z() - a.z();
+  return x * x + y * y + z * z;
+}
+
+inline double plane_distance(Plane plane, const Vector3d& a, const Vector3d& b) {
+  return std::sqrt(squared_plane_distance(plane, a, b));
+}
+
+/// How far walkers have to go: level, and seen from the side along x alone.
+inline double level_distance(Plane plane, const Vector3d& a, const Vector3d& b) {
+  const Vector2d way{b.x() - a.x(), plane == Plane::upright ? 0.0 : b.y() - a.y()};
+  return std::sqrt(way.x() * way.x() + way.y() * way.y());
 }
 
 /// Spelt out, so that the order of the additions does not depend on a library's version.

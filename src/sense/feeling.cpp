@@ -9,10 +9,6 @@
 namespace gaze {
 namespace {
 
-Vector2d turned(const Vector2d& v, const SineCosine& by) {
-  return {v.x() * by.cosine - v.y() * by.sine, v.y() * by.cosine + v.x() * by.sine};
-}
-
 Vector3d direction_of(Plane plane, const Feeler& feeler, const Vector2d& facing) {
   const SineCosine tilt = sine_cosine(feeler.tilt);
   if (plane == Plane::upright) {

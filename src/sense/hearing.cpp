@@ -17,13 +17,6 @@ Vector3d ear_of(const Listener& listener) {
   return listener.feet + Vector3d{0.0, 0.0, listener.ear_height};
 }
 
-double measured(Plane plane, const Vector3d& a, const Vector3d& b) {
-  const double x = b.x() - a.x();
-  const double y = plane == Plane::upright ? 0.0 : b.y() - a.y();
-  const double z = plane == Plane::ground ? 0.0 : b.z() - a.z();
-  return std::sqrt(x * x + y * y + z * z);
-}
-
 void find_walls(const World& world, const Segment& way, std::vector<SolidId>& walls) {
   const World::Index& index = world.index();
   const PlanSegment in_plan = to_plan(world.plane(), way);
@@ -54,7 +47,7 @@ std::optional<double> way_around(const World& world, const Listener& listener, c
 void listen_into(const World& world, const Level& level, const Listener& listener,
                  const Noise& noise, HearingVerdict& verdict) {
   const Hearing& hearing = listener.hearing;
-  verdict.distance = measured(world.plane(), noise.place, listener.feet);
+  verdict.distance = plane_distance(world.plane(), noise.place, listener.feet);
   verdict.range = hearing.range;
   verdict.reach = noise.reach * hearing.acuity;
   verdict.let_through = 1.0;

@@ -140,10 +140,7 @@ struct FieldSides {
 
 FieldSides field_sides(const Vector2d& facing, Angle field) {
   const SineCosine half = sine_cosine(field.half());
-  return {{facing.x() * half.cosine + facing.y() * half.sine,
-           facing.y() * half.cosine - facing.x() * half.sine},
-          {facing.x() * half.cosine - facing.y() * half.sine,
-           facing.y() * half.cosine + facing.x() * half.sine}};
+  return {turned(facing, {-half.sine, half.cosine}), turned(facing, half)};
 }
 
 /// Turns borders into edges, from the first direction of the field of view on.

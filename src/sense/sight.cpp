@@ -9,17 +9,6 @@
 namespace gaze {
 namespace {
 
-Vector3d range_vector(Plane plane, const Vector3d& from, const Vector3d& to) {
-  Vector3d way = to - from;
-  if (plane == Plane::ground) way.z() = 0.0;
-  if (plane == Plane::upright) way.y() = 0.0;
-  return way;
-}
-
-double squared_length(const Vector3d& v) {
-  return v.x() * v.x() + v.y() * v.y() + v.z() * v.z();
-}
-
 double range_limit(const Looker& looker) {
   return looker.has_noticed ? looker.sight.keep_range : looker.sight.range;
 }
@@ -31,7 +20,7 @@ double between_centres(const Looker& looker, double limit, const Looked& other) 
 
 bool is_within(Plane plane, const Looker& looker, double limit, const Looked& other) {
   const double most = between_centres(looker, limit, other);
-  return squared_length(range_vector(plane, looker.feet, other.feet)) <= most * most;
+  return squared_plane_distance(plane, looker.feet, other.feet) <= most * most;
 }
 
 bool is_in_range(Plane plane, const Looker& looker, const Looked& other) {
@@ -77,7 +66,7 @@ bool is_in_field(Plane plane, const Looker& looker, const Looked& other) {
 
 RangeTest test_range(Plane plane, const Looker& looker, const Looked& other) {
   RangeTest test;
-  test.value = std::sqrt(squared_length(range_vector(plane, looker.feet, other.feet)));
+  test.value = plane_distance(plane, looker.feet, other.feet);
   if (looker.sight.measure == Measure::surface) {
     test.value = std::max(0.0, test.value - other.radius);
   }

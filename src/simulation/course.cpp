@@ -6,11 +6,6 @@ namespace {
 
 constexpr double kLeastProgress = 0.01;  // metres a second, by the meaning of `blocked`
 
-double level_distance(Plane plane, const Vector3d& a, const Vector3d& b) {
-  Vector2d way{b.x() - a.x(), plane == Plane::upright ? 0.0 : b.y() - a.y()};
-  return std::sqrt(dot(way, way));
-}
-
 Moment start_waiting(Course& course, Moment from, Moment length) {
   if (course.wait_until < 0) course.wait_until = from + length;
   return course.wait_until;

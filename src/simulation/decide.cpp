@@ -7,18 +7,11 @@ namespace {
 
 using Index = std::uint32_t;
 
-double distance_between(Plane plane, const Vector3d& a, const Vector3d& b) {
-  const double x = b.x() - a.x();
-  const double y = plane == Plane::upright ? 0.0 : b.y() - a.y();
-  const double z = plane == Plane::ground ? 0.0 : b.z() - a.z();
-  return std::sqrt(x * x + y * y + z * z);
-}
-
 void take_target(Simulation::State& state, Index who) {
   if (state.contacts[who].empty() && !state.has_target[who]) return;
   state.target[who] = choose_target(
       state.contacts[who], state.kind(who).choose, state.target_agent(who), [&](Index other) {
-        return Trait{distance_between(state.plane(), state.position[who], state.position[other]),
+        return Trait{plane_distance(state.plane(), state.position[who], state.position[other]),
                      state.health[other]};
       });
   state.has_target[who] = state.target[who].has_value();

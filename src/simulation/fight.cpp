@@ -75,7 +75,7 @@ void attack_with(Simulation::State& state, Index who, Index target, Index attack
   for (int pulls = take_pulls(ready, state.now(), cooldown); pulls > 0; --pulls) {
     Event& event = tell_attack(state, Event::What::attacked, who, attack);
     event.other = AgentId{target};
-    event.distance = fight_distance(state.plane(), fighter, other);
+    event.distance = plane_distance(state.plane(), fighter.feet, other.feet);
     (is_strike ? strike : shoot)(state, who, target, attack);
   }
   state.urged[who] &= ~(std::uint64_t{1} << attack);

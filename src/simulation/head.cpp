@@ -7,11 +7,6 @@
 namespace gaze {
 namespace {
 
-Vector2d turned(const Vector2d& v, double degrees) {
-  const SineCosine by = sine_cosine(Angle::from_degrees(degrees));
-  return {v.x() * by.cosine - v.y() * by.sine, v.y() * by.cosine + v.x() * by.sine};
-}
-
 // In (-180, 180].
 double signed_degrees(double degrees) {
   const double turn = std::fmod(degrees, 360.0);
@@ -61,7 +56,7 @@ void turn_head(Simulation::State& state, std::uint32_t who) {
   }
   degrees = std::abs(way) <= most ? wanted : degrees + std::copysign(most, way);
   if (!has_limits) degrees = signed_degrees(degrees);
-  state.head[who] = turned(state.facing[who], degrees);
+  state.head[who] = turned(state.facing[who], sine_cosine(Angle::from_degrees(degrees)));
 }
 
 }  // namespace gaze

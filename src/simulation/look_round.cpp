@@ -9,17 +9,6 @@ namespace {
 constexpr double kLookRoundDegPerSecond = 90.0;
 constexpr std::uint32_t kSearchPlaces = 6;
 
-double level_distance(const Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
-  const Vector3d way = goal - state.position[who];
-  const double across = state.plane() == Plane::upright ? 0.0 : way.y();
-  return std::sqrt(way.x() * way.x() + across * across);
-}
-
-Vector2d turned(const Vector2d& v, double degrees) {
-  const SineCosine by = sine_cosine(Angle::from_degrees(degrees));
-  return {v.x() * by.cosine - v.y() * by.sine, v.y() * by.cosine + v.x() * by.sine};
-}
-
 // Walkers seen from the side cannot turn in the plan: they look the other way each second.
 FacingWish look_round(const Simulation::State& state, std::uint32_t who) {
   const int rate = state.level->ticks_per_second;
@@ -28,7 +17,8 @@ FacingWish look_round(const Simulation::State& state, std::uint32_t who) {
     const bool is_due = state.tick % rate == 0;
     return {std::nullopt, is_due ? Vector2d(-state.facing[who]) : state.facing[who]};
   }
-  return {std::nullopt, turned(state.facing[who], kLookRoundDegPerSecond / rate)};
+  return {std::nullopt, turned(state.facing[who],
+                               sine_cosine(Angle::from_degrees(kLookRoundDegPerSecond / rate)))};
 }
 
 // Once, on coming to the place or as near to it as it gets. What it came for is remembered from
@@ -63,7 +53,8 @@ Vector3d search_place(const Simulation::State& state, std::uint32_t who, const F
   Vector2d ahead{focus.motion.x(), focus.motion.y()};
   const double length = std::sqrt(dot(ahead, ahead));
   ahead = length > 0.0 ? Vector2d(ahead / length) : Vector2d{1.0, 0.0};
-  const Vector2d way = turned(ahead, 360.0 / kSearchPlaces * (number - 1)) * radius;
+  const Angle turn = Angle::from_degrees(360.0 / kSearchPlaces * (number - 1));
+  const Vector2d way = turned(ahead, sine_cosine(turn)) * radius;
   return focus.place + Vector3d{way.x(), way.y(), 0.0};
 }
 
@@ -78,12 +69,14 @@ LegResult walk_watched(Simulation::State& state, std::uint32_t who, const Vector
                        Moment budget, bool& stuck) {
   Course& course = state.course[who];
   if (course.is_new) {
-    course.progress = {level_distance(state, who, goal), state.now() - budget, false};
+    course.progress = {level_distance(state.plane(), state.position[who], goal),
+                       state.now() - budget, false};
     course.is_new = false;
   }
   const LegResult result = walk_leg(state, who, {goal, 0.0, state.kind(who).move.speed}, budget);
-  stuck = !result.arrived && is_stuck(course, level_distance(state, who, goal), state.now(),
-                                      state.level->ticks_per_second);
+  stuck =
+      !result.arrived && is_stuck(course, level_distance(state.plane(), state.position[who], goal),
+                                  state.now(), state.level->ticks_per_second);
   if (stuck && !course.progress.told) {
     course.progress.told = true;
     state.tell(Event::What::blocked, who).place = goal;
