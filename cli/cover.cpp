@@ -10,6 +10,7 @@
 #include "file/names.hpp"
 #include "output.hpp"
 #include "play.hpp"
+#include "show/round.hpp"
 
 namespace gaze::cli {
 namespace {
@@ -17,10 +18,6 @@ namespace {
 using Json = nlohmann::ordered_json;
 
 constexpr int kLooksPerSecond = 10;  // over a run
-
-double rounded(double value) {
-  return std::round(value * 1e9) / 1e9 + 0.0;
-}
 
 // Whose floor it is: the kind asked for, else that of the first agent that a player drives.
 const Kind* standing_kind(const Level& level, const std::string& name) {

@@ -6,6 +6,8 @@
 #include <limits>
 #include <nlohmann/json.hpp>
 
+#include "show/round.hpp"
+
 namespace gaze::cli {
 namespace {
 
@@ -22,11 +24,6 @@ const char* awareness_word(Awareness awareness) {
     default:
       return "remembers";
   }
-}
-
-// 9 decimals, as in all JSON of Gaze.
-double rounded(double value) {
-  return std::round(value * 1e9) / 1e9 + 0.0;
 }
 
 std::string cell(double value, bool pass, int decimals) {

@@ -9,7 +9,7 @@
 #include <nlohmann/json.hpp>
 #include <sstream>
 
-#include "commands.hpp"
+#include "support/command.hpp"
 #include "support/temporary_folder.hpp"
 
 namespace gaze {
@@ -18,18 +18,8 @@ namespace {
 namespace fs = std::filesystem;
 using nlohmann::json;
 
-struct Answer {
-  int status;
-  std::string out;
-  std::string err;
-};
-
-Answer gaze_call(const std::vector<std::string>& arguments) {
-  std::ostringstream out;
-  std::ostringstream err;
-  const int status = cli::command(arguments, {out, err});
-  return {status, out.str(), err.str()};
-}
+using testing::Answer;
+using testing::gaze_call;
 
 // Through the shell, with what it prints to both streams together.
 Answer shell(const std::string& line) {

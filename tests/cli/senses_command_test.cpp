@@ -8,7 +8,7 @@
 #include <nlohmann/json.hpp>
 #include <sstream>
 
-#include "commands.hpp"
+#include "support/command.hpp"
 #include "support/temporary_folder.hpp"
 
 namespace gaze {
@@ -16,18 +16,8 @@ namespace {
 
 using nlohmann::json;
 
-struct Answer {
-  int status;
-  std::string out;
-  std::string err;
-};
-
-Answer gaze_call(const std::vector<std::string>& arguments) {
-  std::ostringstream out;
-  std::ostringstream err;
-  const int status = cli::command(arguments, {out, err});
-  return {status, out.str(), err.str()};
-}
+using testing::Answer;
+using testing::gaze_call;
 
 class SensesCommand : public testing::InTemporaryFolder {
  protected:
