@@ -148,11 +148,6 @@ class SenseReader {
     const auto by = reader_.word("by", {"nearest", "first", "weakest", "clearest", "hurt me last"});
     choose.by = static_cast<Choose::By>(by.value_or(0));
     choose.stick = reader_.number("stick", 0.0, kReach);
-    if (has("stick") && by && choose.by != Choose::By::nearest) {
-      fault("stick",
-            "is given in metres; it goes with by = \"nearest\" alone (the others change "
-            "only for one that is strictly better)");
-    }
     choose.tags = read_tags(reader_, "tags");
     choose.kinds = known("kinds", names_.kinds, "kind");
     choose.teams = known("teams", names_.teams, "team");

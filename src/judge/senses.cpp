@@ -42,6 +42,15 @@ void judge_reactions(Bench& bench, const Kind& kind) {
   }
 }
 
+void judge_choice(Bench& bench, const Kind& kind) {
+  if (kind.choose.stick == 0.0 || kind.choose.by == Choose::By::nearest) return;
+  bench.say(
+      Severity::note, "stick-without-distance", bench.place_of(kind, "choose.stick"),
+      fmt::format("{} has a stick of {:g} m, which goes with by = \"nearest\" alone: as it is, "
+                  "it changes for whoever is strictly better",
+                  kind.name, kind.choose.stick));
+}
+
 // A head that turns past more than it sees from one step to the next may miss what it sweeps over.
 void judge_scan(Bench& bench, const Kind& kind) {
   if (!kind.scan || !kind.sight) return;
@@ -166,6 +175,7 @@ void judge_senses(Bench& bench) {
     const Kind& kind = bench.level().kinds[index];
     judge_reactions(bench, kind);
     judge_scan(bench, kind);
+    judge_choice(bench, kind);
     judge_mode_circle(bench, kind);
   }
   judge_echoes(bench);

@@ -53,7 +53,7 @@ std::optional<Contact> choose_target(std::span<const Contact> contacts, const Ch
     double value = 0.0;
     if (is_noticed) {
       value = merit(choose.by, contact, trait(contact.other));
-      if (current == contact.other) value += choose.stick;
+      if (current == contact.other && choose.by == Choose::By::nearest) value += choose.stick;
     }
     const bool wins_tie =
         current == contact.other && (choose.stick > 0.0 || choose.by != Choose::By::nearest);

@@ -174,10 +174,8 @@ INSTANTIATE_TEST_SUITE_P(
             "2:8: error: there is no side 'Front'; did you mean 'front'?"},
         Bad{"[kind.a.tell]\ndelay=1",
             "1:1: error: kind.a.tell.range is missing: a number must be given"},
-        Bad{"[kind.a.choose]\nby='first'\nstick=2",
-            "3:7: error: kind.a.choose.stick is given in metres; it goes with by = \"nearest\" "
-            "alone "
-            "(the others change only for one that is strictly better)"},
+        Bad{"[kind.a.choose]\nby='first'\nstick=-2",
+            "3:7: error: kind.a.choose.stick is -2; 0 to 40000 m is allowed"},
         Bad{"[kind.a]\nvisibility=-1", "2:12: error: kind.a.visibility is -1; 0 to 100 is allowed"},
         Bad{"[kind.a]\ntags=['two words']",
             "2:7: error: kind.a.tags holds the text \"two words\"; letters, digits, _ and - are "

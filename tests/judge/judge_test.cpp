@@ -211,6 +211,13 @@ TEST(Judge, BlindSpotsOfTurrets) {
             nullptr);
 }
 
+TEST(Judge, AStickWithoutDistance) {
+  const std::vector<Setting> weakest{{"kind.pruner.choose.by", "weakest"},
+                                     {"kind.pruner.choose.stick", "2"}};
+  EXPECT_NE(find(findings(weakest), "stick-without-distance"), nullptr);
+  EXPECT_EQ(find(findings({weakest[1]}), "stick-without-distance"), nullptr);
+}
+
 TEST(Judge, SleepersThatNothingWakes) {
   EXPECT_NE(find(findings({{"agent.pruner-1.asleep", "true"}}), "never-woken"), nullptr);
   EXPECT_EQ(find(findings({{"agent.pruner-1.asleep", "true"},

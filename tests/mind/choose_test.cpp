@@ -52,6 +52,14 @@ TEST(ChooseTarget, SticksUntilAnotherIsNearerByMore) {
   EXPECT_EQ(choose(both, {5.0, 4.5}, {}, 0)->other, 1U);
 }
 
+TEST(ChooseTarget, SticksByDistanceAlone) {
+  const std::vector<Contact> both{contact(0, State::noticed), contact(1, State::noticed)};
+  Choose weakest;
+  weakest.by = Choose::By::weakest;
+  weakest.stick = 50.0;  // metres, not points of health
+  EXPECT_EQ(choose(both, {1, 9}, weakest, 0)->other, 1U);
+}
+
 TEST(ChooseTarget, ByEachOfItsWays) {
   std::vector<Contact> three{contact(0, State::noticed, 30), contact(1, State::noticed, 10),
                              contact(2, State::noticed, 20)};
