@@ -143,11 +143,6 @@ int cover(const CoverOptions& options, const Streams& streams) {
   const Kind* kind = standing_kind(level, options.kind);
   Simulation simulation(level);
   FreeFloor floor = free_floor(level, simulation.world(), floor_options(kind, options.spot));
-  if (floor.grid.count() > 100'000'000) {
-    throw std::invalid_argument(
-        fmt::format("--spot {} makes {} spots of this level; at most 100 million are allowed",
-                    options.spot, floor.grid.count()));
-  }
   Cover seen(std::move(floor));
   const std::uint32_t team = looking_team(level, kind);
   const bool is_moment = options.at.has_value();

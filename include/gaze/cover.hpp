@@ -23,6 +23,8 @@ struct FreeFloor {
 };
 
 struct FloorOptions {
+  static constexpr std::size_t kMostSpots = 100'000'000;
+
   double radius = 0.35;      ///< Of the body, metres.
   double height = 1.7;       ///< Solids above it are no hindrance,
   double step_height = 0.3;  ///< nor are those that it steps on.
@@ -30,7 +32,7 @@ struct FloorOptions {
 };
 
 /// In ground and space levels at the height of the ground. In an upright level the plan is a wall
-/// of air: all of it that is free.
+/// of air: all of it that is free. Throws UsageError if that makes more than `kMostSpots`.
 [[nodiscard]] FreeFloor free_floor(const Level& level, const World& world,
                                    const FloorOptions& options);
 

@@ -1,3 +1,5 @@
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <cmath>
 #include <limits>
@@ -35,6 +37,20 @@ Bounds bounds_of(const Level& level, const World& world) {
   return bounds;
 }
 
+SpotGrid grid_over(const Bounds& bounds, double spot_size) {
+  const Vector2d size = bounds.high - bounds.low;
+  SpotGrid grid;
+  grid.low = bounds.low;
+  grid.size = spot_size;
+  grid.columns = std::max(1, static_cast<int>(std::ceil(size.x() / spot_size)));
+  grid.rows = std::max(1, static_cast<int>(std::ceil(size.y() / spot_size)));
+  if (grid.count() > FloorOptions::kMostSpots) {
+    throw UsageError(fmt::format("spots of {:g} m make {} of this level; at most {} are allowed",
+                                 spot_size, grid.count(), FloorOptions::kMostSpots));
+  }
+  return grid;
+}
+
 bool is_in_the_way(const Level& level, const Prism& prism, const FloorOptions& options) {
   if (level.plane == Plane::upright) return true;
   const double floor = level.ground_height.value_or(0.0);
@@ -58,6 +74,7 @@ Outlines hindrances(const Level& level, const World& world, const FloorOptions& 
 
 FreeFloor free_floor(const Level& level, const World& world, const FloorOptions& options) {
   const Bounds bounds = bounds_of(level, world);
+  const SpotGrid grid = grid_over(bounds, options.spot_size);
   const Outline all{bounds.low,
                     {bounds.high.x(), bounds.low.y()},
                     bounds.high,
@@ -71,11 +88,7 @@ FreeFloor free_floor(const Level& level, const World& world, const FloorOptions&
   floor.taken = taken;
   const Outlines free = combined(ClipperLib::ctDifference, {all}, taken);
   floor.area = area_of(free);
-  const Vector2d size = bounds.high - bounds.low;
-  floor.grid.low = bounds.low;
-  floor.grid.size = options.spot_size;
-  floor.grid.columns = std::max(1, static_cast<int>(std::ceil(size.x() / options.spot_size)));
-  floor.grid.rows = std::max(1, static_cast<int>(std::ceil(size.y() / options.spot_size)));
+  floor.grid = grid;
   floor.is_free.assign(floor.grid.count(), 0);
   mark_spots(floor.grid, free, [&](std::size_t spot) { floor.is_free[spot] = 1; });
   return floor;

@@ -178,6 +178,10 @@ TEST_F(SensesCommand, CoverRefusesWrongOptions) {
   EXPECT_EQ(gaze_call({"cover", level(), "--kind", "collectr"}).err,
             "gaze: error: --kind: there is no kind 'collectr'; did you mean 'collector'?\n");
   EXPECT_EQ(gaze_call({"cover", level(), "--output", "c.jpg"}).status, 2);
+  // 20,004 m by 19,998 m: 80,016 by 79,992 spots.
+  EXPECT_EQ(gaze_call({"cover", level(), "--set", "agent.lamp.at=[20000, 20000]"}).err,
+            "gaze: error: spots of 0.25 m make 6400639872 of this level; at most 100000000 are "
+            "allowed\n");
 }
 
 }  // namespace
