@@ -17,7 +17,7 @@ class WhenReader {
  public:
   WhenReader(ReadContext& context, const Node& table, const std::string& path, const Kind& kind,
              const Names& names)
-      : context_(context), reader_(context, table, path), kind_(kind), names_(names) {
+      : context_(context), reader_(context, table, path), names_(names) {
     for (const Attack& attack : kind.attacks) attacks_.push_back(attack.name);
     for (const Feeler& feeler : kind.feelers) feelers_.push_back(feeler.name);
   }
@@ -136,7 +136,6 @@ class WhenReader {
 
   ReadContext& context_;
   TableReader reader_;
-  const Kind& kind_;
   const Names& names_;
   std::vector<std::string> attacks_;
   std::vector<std::string> feelers_;
