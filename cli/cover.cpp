@@ -46,15 +46,6 @@ FloorOptions floor_options(const Kind* kind, double spot_size) {
   return options;
 }
 
-// The teams that look for such a body; all that look at all, if nobody is asked for.
-std::uint32_t looking_team(const Level& level, const Kind* kind) {
-  if (kind == nullptr || kind->team == kNoTeam) return kNoTeam;
-  for (std::uint32_t team = 0; team < level.teams.size(); ++team) {
-    if (is_hostile(level, team, kind->team)) return team;
-  }
-  return kNoTeam;
-}
-
 std::string cover_json(const Simulation& simulation, const Cover& cover, bool is_moment) {
   Json json;
   if (is_moment) json["time"] = rounded(simulation.seconds());
@@ -144,13 +135,13 @@ int cover(const CoverOptions& options, const Streams& streams) {
   Simulation simulation(level);
   FreeFloor floor = free_floor(level, simulation.world(), floor_options(kind, options.spot));
   Cover seen(std::move(floor));
-  const std::uint32_t team = looking_team(level, kind);
+  const std::uint32_t looked_for = kind == nullptr ? kNoTeam : kind->team;
   const bool is_moment = options.at.has_value();
   const std::int64_t last = is_moment ? tick_at(level, *options.at) : run_length(level);
   const auto each = std::max<std::int64_t>(1, level.ticks_per_second / kLooksPerSecond);
   play(simulation, last, [&] {
     const bool is_due = is_moment ? simulation.tick() == last : simulation.tick() % each == 0;
-    if (is_due) seen.add(simulation, team);
+    if (is_due) seen.add(simulation, looked_for);
   });
   const std::vector<std::string> lines = report(simulation, seen, is_moment);
   if (!options.output.empty()) {

@@ -55,8 +55,9 @@ class Cover {
  public:
   explicit Cover(FreeFloor floor);
 
-  /// Adds what living, waking agents with sight see now; only of one team, if that is given.
-  void add(const Simulation& simulation, std::uint32_t team = kNoTeam);
+  /// Adds what living, waking agents with sight see now; if a team is given, only of those hostile
+  /// to it.
+  void add(const Simulation& simulation, std::uint32_t looked_for = kNoTeam);
 
   const FreeFloor& floor() const { return floor_; }
   int moments() const { return moments_; }

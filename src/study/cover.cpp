@@ -74,14 +74,15 @@ Cover::Cover(FreeFloor floor)
       times_(floor_.grid.count(), 0),
       now_(floor_.grid.count(), 0) {}
 
-void Cover::add(const Simulation& simulation, std::uint32_t team) {
+void Cover::add(const Simulation& simulation, std::uint32_t looked_for) {
   const Level& level = simulation.level();
   ++moments_;
   std::fill(now_.begin(), now_.end(), std::uint16_t{0});
   Outlines seen_now;
   for (std::uint32_t i = 0; i < simulation.agent_count(); ++i) {
     const Kind& kind = level.kind_of(level.agents[i]);
-    if (!kind.sight || (team != kNoTeam && kind.team != team)) continue;
+    const bool counts = looked_for == kNoTeam || is_hostile(level, kind.team, looked_for);
+    if (!kind.sight || !counts) continue;
     auto known = std::find(agent_index_.begin(), agent_index_.end(), i);
     if (known == agent_index_.end()) {
       known = agent_index_.insert(agent_index_.end(), i);

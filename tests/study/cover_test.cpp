@@ -103,6 +103,20 @@ TEST(Cover, EachSpotCountsThoseThatASeenAreaHolds) {
             cover.agents()[0].seen_area + cover.agents()[1].seen_area - 0.5);
 }
 
+TEST(Cover, CountsAllWhoAreHostileToATeamAndNobodyElse) {
+  const std::string more =
+      "[team.moles]\nhostile = [\"visitors\"]\n[kind.mole]\nlike = \"lamp\"\nteam = \"moles\"\n"
+      "[kind.friend]\nlike = \"lamp\"\nteam = \"visitors\"\n"
+      "[[agent]]\nid = \"mole\"\nkind = \"mole\"\nat = [2, 2]\n"
+      "[[agent]]\nid = \"friend\"\nkind = \"friend\"\nat = [2, 7]\n";
+  const Simulation simulation(testing::garden(kRoom + more));
+  Cover cover(free_floor(simulation.level(), simulation.world(), floor_of(0.5)));
+  const Level& level = simulation.level();
+  cover.add(simulation, level.kind_of(level.agents[2]).team);
+  ASSERT_EQ(cover.agents().size(), 2U);  // the lamp and the mole
+  EXPECT_EQ(simulation.id_of(cover.agents()[1].agent), "mole");
+}
+
 TEST(Cover, OverARunIsAMean) {
   Simulation simulation(
       testing::garden(kRoom + "[kind.lamp.scan]\nstyle = \"round\"\nrate = 90.0\n"));
