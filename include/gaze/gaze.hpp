@@ -12,6 +12,8 @@
 #include "gaze/hearing.hpp"
 #include "gaze/level.hpp"
 #include "gaze/level_file.hpp"
+#include "gaze/navigation.hpp"
+#include "gaze/path.hpp"
 #include "gaze/picture.hpp"
 #include "gaze/ray_source.hpp"
 #include "gaze/reaction.hpp"

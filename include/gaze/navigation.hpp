@@ -1,0 +1,86 @@
+#pragma once
+
+#include <cstddef>
+#include <cstdint>
+#include <memory>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "gaze/geometry.hpp"
+#include "gaze/level.hpp"
+#include "gaze/world.hpp"
+
+namespace gaze {
+
+/// A body as a navigation mesh knows it: meshes are made for one each.
+struct BodySize {
+  double radius = 0.3;                       ///< Metres, above 0.
+  double height = 1.7;                       ///< Metres, above 0.
+  double step_height = 0.3;                  ///< Metres, >= 0.
+  Angle slope = Angle::from_degrees(40.0);   ///< Steepest that it walks on, [0, 90).
+  bool operator==(const BodySize&) const = default;
+};
+
+[[nodiscard]] BodySize body_size(const Kind& kind);
+
+/// A part of the free space: a convex polygon on one surface.
+struct MeshPolygon {
+  std::vector<Vector3d> corners;            ///< Anticlockwise in the plan; some may lie in line.
+  std::vector<std::optional<std::uint32_t>> beyond;  ///< The polygon across the edge from corner i.
+  std::uint32_t island = 0;
+};
+
+/// A part of the mesh that cannot be reached from the rest.
+struct Island {
+  std::string name;       ///< "ground", or after the solids on top of which it lies.
+  double area = 0.0;      ///< Square metres, level.
+  std::uint32_t some_polygon = 0;
+};
+
+/// Where in the mesh a place is.
+struct MeshPlace {
+  std::uint32_t polygon = 0;
+  Vector3d place{0.0, 0.0, 0.0};  ///< On the mesh.
+};
+
+/// Where a body of one size can be: convex polygons over the exact free space of its centre, which
+/// join without cracks. Their edges keep the body's radius from every solid that stops it; round
+/// corners are given by tangents, at most `kRoundingSlack` outside the true arc. A place belongs to
+/// the mesh if a surface carries the feet there and no solid that stops bodies overlaps the heights
+/// from feet + step height to feet + height within the radius.
+///
+/// Immutable; copies share everything, and any number of threads may ask at the same time.
+class NavigationMesh {
+ public:
+  /// Metres: how far outside the exact free space's rim the mesh may end.
+  static constexpr double kRoundingSlack = 0.009;
+  /// Metres: a place so near to the mesh counts as on it: bodies slide along solids more closely
+  /// than the mesh reaches.
+  static constexpr double kNearMesh = 0.02;
+
+  /// O(n log n) for n corners of solids.
+  NavigationMesh(const Level& level, const World& world, const BodySize& body);
+
+  const BodySize& body() const noexcept;
+  std::size_t polygon_count() const noexcept;
+  MeshPolygon polygon(std::size_t index) const;
+  double area() const noexcept;  ///< Of all polygons, square metres, level.
+  const std::vector<Island>& islands() const noexcept;
+
+  /// The polygon on which a body with these feet stands: the highest surface that is not above
+  /// feet + step height. Nothing if there is none within `kNearMesh`.
+  std::optional<MeshPlace> find(const Vector3d& feet) const noexcept;
+
+  /// The place of the mesh nearest to a place, level distance first; of one island if one is given.
+  std::optional<MeshPlace> nearest(const Vector3d& place,
+                                   std::optional<std::uint32_t> island = {}) const noexcept;
+
+  struct Data;
+  const Data& data() const noexcept { return *data_; }
+
+ private:
+  std::shared_ptr<const Data> data_;
+};
+
+}  // namespace gaze

@@ -1,0 +1,60 @@
+#pragma once
+
+#include <cstdint>
+#include <memory>
+#include <string_view>
+#include <vector>
+
+#include "gaze/geometry.hpp"
+#include "gaze/navigation.hpp"
+
+namespace gaze {
+
+/// A way for a body to a goal.
+struct Path {
+  enum class Outcome {
+    whole,      ///< It leads to the goal.
+    partial,    ///< The goal cannot be reached: it leads to the nearest place that can.
+    none,       ///< The goal cannot be reached, and nowhere that can is nearer than the start.
+    bad_start,  ///< The start is not on the mesh.
+    bad_goal,   ///< The goal is not on the mesh.
+  };
+  Outcome outcome = Outcome::none;
+  double length = 0.0;           ///< Metres, level: walkers' speed is level too.
+  std::vector<Vector3d> points;  ///< The start, each turn, where the slope changes, the end.
+};
+
+[[nodiscard]] std::string_view name_of(Path::Outcome outcome);
+
+/// Searches paths over navigation meshes, and keeps its memory from one search to the next. Several
+/// threads use one each.
+///
+/// The way that it finds is the shortest of all over the mesh, to rounding: intervals of the edges
+/// that can be seen from a turn are carried from polygon to polygon, best first (Cui, Harabor and
+/// Grastien, "Compromise-free pathfinding on a navigation mesh", IJCAI 2017), and a way turns only
+/// round corners that it touches.
+class PathFinder {
+ public:
+  PathFinder();
+  PathFinder(const PathFinder& other);
+  PathFinder(PathFinder&& other) noexcept;
+  PathFinder& operator=(const PathFinder& other);
+  PathFinder& operator=(PathFinder&& other) noexcept;
+  ~PathFinder();
+
+  /// Valid until the next search. Once it has grown to the size of a mesh it allocates nothing.
+  const Path& find(const NavigationMesh& mesh, const Vector3d& from, const Vector3d& to);
+
+  /// How many intervals the last search has looked at.
+  std::size_t looked_at() const noexcept;
+
+  struct Scratch;
+
+ private:
+  std::unique_ptr<Scratch> scratch_;
+};
+
+/// One search, with memory of its own.
+[[nodiscard]] Path find_path(const NavigationMesh& mesh, const Vector3d& from, const Vector3d& to);
+
+}  // namespace gaze

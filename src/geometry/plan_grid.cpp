@@ -1,0 +1,42 @@
+#include "geometry/plan_grid.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+namespace gaze {
+
+PlanBox box_around(std::span<const Vector2d> points) {
+  constexpr double kInfinity = std::numeric_limits<double>::infinity();
+  PlanBox box{{kInfinity, kInfinity}, {-kInfinity, -kInfinity}};
+  for (const Vector2d& p : points) {
+    box.low = box.low.cwiseMin(p);
+    box.high = box.high.cwiseMax(p);
+  }
+  return box;
+}
+
+PlanGrid::PlanGrid(std::span<const PlanBox> boxes) {
+  if (boxes.empty()) return;
+  PlanBox all = boxes[0];
+  for (const PlanBox& box : boxes) {
+    all = {all.low.cwiseMin(box.low), all.high.cwiseMax(box.high)};
+  }
+  low_ = all.low;
+  const Vector2d size = all.high - all.low;
+  const double side = std::max(size.x(), size.y());
+  const auto count = static_cast<double>(boxes.size());
+  cell_ = std::max({std::sqrt(size.x() * size.y() / count), side / (4.0 * count + 64.0), 1e-3});
+  columns_ = static_cast<std::int64_t>(size.x() / cell_) + 1;
+  rows_ = static_cast<std::int64_t>(size.y() / cell_) + 1;
+  start_.assign(static_cast<std::size_t>(columns_ * rows_) + 1, 0);
+  for (const PlanBox& box : boxes) each_cell(box, [&](std::size_t at) { ++start_[at + 1]; });
+  for (std::size_t i = 1; i < start_.size(); ++i) start_[i] += start_[i - 1];
+  items_.resize(start_.back());
+  std::vector<std::uint32_t> fill(start_.begin(), start_.end() - 1);
+  for (std::uint32_t i = 0; i < boxes.size(); ++i) {
+    each_cell(boxes[i], [&](std::size_t at) { items_[fill[at]++] = i; });
+  }
+}
+
+}  // namespace gaze

@@ -1,0 +1,92 @@
+#pragma once
+
+#include <algorithm>
+#include <cstdint>
+#include <limits>
+#include <vector>
+
+namespace gaze {
+
+/// Items by a key, in buckets: taking one out costs no comparisons, and what comes out is the least
+/// but for the width of a bucket. (Dial, "Shortest-path forest with topological ordering", 1969.)
+/// Keys below that of the bucket that is being emptied join it.
+class BucketQueue {
+ public:
+  /// Empties it for keys from `low` on. `width` is above 0.
+  void reset(double low, double width) {
+    heads_.assign(kBuckets, kEnd);
+    items_.clear();
+    beyond_.clear();
+    low_ = low;
+    per_width_ = 1.0 / width;
+    at_ = 0;
+  }
+
+  void push(double key, std::uint32_t item) {
+    const double place = (key - low_) * per_width_;
+    if (!(place < static_cast<double>(kBuckets))) {
+      beyond_.push_back({key, item});
+      return;
+    }
+    const auto bucket = std::max(at_, place > 0.0 ? static_cast<std::size_t>(place) : 0);
+    items_.push_back({item, heads_[bucket]});
+    heads_[bucket] = static_cast<std::uint32_t>(items_.size() - 1);
+  }
+
+  /// All that is left has at least this key; infinite if nothing is left.
+  double least() {
+    if (!find_next()) return std::numeric_limits<double>::infinity();
+    return low_ + static_cast<double>(at_) / per_width_;
+  }
+
+  /// One of the least bucket, the last one pushed. There is one: `least` was finite.
+  std::uint32_t pop() {
+    const Item& item = items_[heads_[at_]];
+    heads_[at_] = item.next;
+    return item.item;
+  }
+
+ private:
+  static constexpr std::size_t kBuckets = 2048;
+  static constexpr std::uint32_t kEnd = 0xFFFFFFFF;
+  struct Item {
+    std::uint32_t item;
+    std::uint32_t next;
+  };
+  struct Far {
+    double key;
+    std::uint32_t item;
+  };
+
+  bool find_next() {
+    while (true) {
+      for (; at_ < kBuckets; ++at_) {
+        if (heads_[at_] != kEnd) return true;
+      }
+      if (beyond_.empty()) {
+        at_ = 0;
+        return false;
+      }
+      move_on();
+    }
+  }
+
+  // The buckets are empty: they now stand for what comes next.
+  void move_on() {
+    double least = beyond_.front().key;
+    for (const Far& far : beyond_) least = std::min(least, far.key);
+    const std::vector<Far> far = std::move(beyond_);
+    const double width = 1.0 / per_width_;
+    reset(least, width);
+    for (const Far& one : far) push(one.key, one.item);
+  }
+
+  std::vector<std::uint32_t> heads_;
+  std::vector<Item> items_;
+  std::vector<Far> beyond_;
+  double low_ = 0.0;
+  double per_width_ = 1.0;
+  std::size_t at_ = 0;
+};
+
+}  // namespace gaze

@@ -1,0 +1,151 @@
+#include <algorithm>
+
+#include "travel/fan.hpp"
+
+namespace gaze {
+namespace {
+
+/// Looks from one corner along the ways that touch it on one side: between its rim's directions.
+class CornerFan {
+ public:
+  explicit CornerFan(const NavigationMesh::Data& mesh) : mesh_(mesh) {}
+
+  /// The turns that are seen, in ascending order.
+  const std::vector<std::uint32_t>& look(std::uint32_t corner, Hand side) {
+    const MeshCorner& its = mesh_.corners[corner];
+    root_ = its.at;
+    seen_.clear();
+    reach_ = 0.0;
+    // With the corner on its right a way leaves between the rim onward and straight on along the
+    // rim from before; with the corner on its left it goes the other way round.
+    const MeshPoint straight_on = beyond(its.before, its.at);
+    const MeshPoint straight_back = beyond(its.after, its.at);
+    right_ = side == Hand::right ? its.after : straight_back;
+    left_ = side == Hand::right ? straight_on : its.before;
+    open(its.edge);
+    while (!gaps_.empty()) {
+      const Gap gap = gaps_.back();
+      gaps_.pop_back();
+      reach_over(mesh_.edges[gap.edge].polygon);
+      FaceView(mesh_, root_, gap)
+          .each_gap([&](const Gap& next, std::uint32_t on_right, std::uint32_t on_left) {
+            add(next, on_right, on_left);
+          });
+    }
+    std::sort(seen_.begin(), seen_.end());
+    seen_.erase(std::unique(seen_.begin(), seen_.end()), seen_.end());
+    return seen_;
+  }
+
+  double reach() const { return reach_; }
+
+ private:
+  static MeshPoint beyond(const MeshPoint& from, const MeshPoint& at) {
+    return {2.0 * at.x - from.x, 2.0 * at.y - from.y};
+  }
+
+  // All faces about the corner, from the rim onward to the rim from before.
+  void open(std::uint32_t edge) {
+    while (true) {
+      std::uint32_t before = edge;
+      for (std::uint32_t e = mesh_.next(edge); e != edge; e = mesh_.next(e)) {
+        take(mesh_.edges[e].corner);
+        before = e;
+      }
+      reach_over(mesh_.edges[edge].polygon);
+      open_face(edge, before);
+      const std::uint32_t twin = mesh_.edges[before].twin;
+      if (twin == kNone) return;
+      edge = twin;
+    }
+  }
+
+  // The edges of a face that do not touch its vertex at the corner, as far as the fan reaches.
+  void open_face(std::uint32_t first, std::uint32_t last) {
+    for (std::uint32_t e = mesh_.next(first); e != last; e = mesh_.next(e)) {
+      const std::uint32_t twin = mesh_.edges[e].twin;
+      if (twin == kNone || mesh_.faces[mesh_.edges[twin].polygon].exits < 2) continue;
+      Gap gap{mesh_.edges[e].from, mesh_.edges[mesh_.next(e)].from, twin};
+      if (clip(gap)) gaps_.push_back(gap);
+    }
+  }
+
+  // The part of a gap between the fan's sides; a vertex on a side belongs to it.
+  bool clip(Gap& gap) const {
+    const double right_at_left = turn(root_, right_, gap.left);
+    const double left_at_right = turn(root_, left_, gap.right);
+    if (right_at_left <= 0.0 || left_at_right >= 0.0) return false;
+    const double right_at_right = turn(root_, right_, gap.right);
+    const double left_at_left = turn(root_, left_, gap.left);
+    const Gap whole = gap;
+    const auto at = [&](double share) {
+      return MeshPoint{whole.right.x + (whole.left.x - whole.right.x) * share,
+                       whole.right.y + (whole.left.y - whole.right.y) * share};
+    };
+    if (right_at_right < 0.0) gap.right = at(right_at_right / (right_at_right - right_at_left));
+    if (left_at_left > 0.0) gap.left = at(left_at_right / (left_at_right - left_at_left));
+    return true;
+  }
+
+  // No point of a face, or of a dead end beside it, is farther than a corner of it.
+  void reach_over(std::uint32_t number, bool with_dead_ends = true) {
+    const MeshFace& face = mesh_.faces[number];
+    for (std::uint32_t e = face.first; e < face.first + face.count; ++e) {
+      reach_ = std::max(reach_, distance(root_, mesh_.edges[e].from));
+      const std::uint32_t twin = mesh_.edges[e].twin;
+      if (!with_dead_ends || twin == kNone) continue;
+      const std::uint32_t beyond = mesh_.edges[twin].polygon;
+      if (mesh_.faces[beyond].exits < 2) reach_over(beyond, false);
+    }
+  }
+
+  void add(const Gap& gap, std::uint32_t on_right, std::uint32_t on_left) {
+    take(on_right);
+    take(on_left);
+    gaps_.push_back(gap);
+  }
+
+  void take(std::uint32_t corner) {
+    if (corner == kNone) return;
+    const MeshCorner& its = mesh_.corners[corner];
+    if (its.at.x == root_.x && its.at.y == root_.y) return;
+    constexpr double kSlack = 1e-12;  // square metres, as for touching
+    if (turn(root_, right_, its.at) < -kSlack || turn(root_, left_, its.at) > kSlack) return;
+    if (const auto side = touches(root_, its)) {
+      seen_.push_back(2 * corner + static_cast<std::uint32_t>(*side));
+    }
+  }
+
+  const NavigationMesh::Data& mesh_;
+  MeshPoint root_;
+  MeshPoint right_;  ///< The sides of the fan pass through these.
+  MeshPoint left_;
+  std::vector<Gap> gaps_;
+  std::vector<std::uint32_t> seen_;
+  double reach_ = 0.0;
+};
+
+}  // namespace
+
+void link_turns(NavigationMesh::Data& mesh) {
+  TurnGraph& graph = mesh.turns;
+  graph = {};
+  graph.nodes.reserve(mesh.corners.size() + 1);
+  CornerFan fan(mesh);
+  for (std::uint32_t corner = 0; corner < mesh.corners.size(); ++corner) {
+    TurnNode node;
+    node.at = mesh.corners[corner].at;
+    for (const Hand hand : {Hand::right, Hand::left}) {
+      const auto index = static_cast<std::size_t>(hand);
+      node.first[index] = static_cast<std::uint32_t>(graph.to.size());
+      const auto& seen = fan.look(corner, hand);
+      graph.to.insert(graph.to.end(), seen.begin(), seen.end());
+      node.reach[index] = static_cast<float>(fan.reach()) * 1.00001F;
+    }
+    graph.nodes.push_back(node);
+  }
+  const auto end = static_cast<std::uint32_t>(graph.to.size());
+  graph.nodes.push_back({{}, {end, end}, {}});
+}
+
+}  // namespace gaze

@@ -1,0 +1,164 @@
+#include "travel/mesh.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+#include "geometry/plan.hpp"
+
+namespace gaze {
+namespace {
+
+std::shared_ptr<const NavigationMesh::Data> make_mesh(const Level& level, const World& world,
+                                                      const BodySize& body) {
+  auto mesh = std::make_shared<NavigationMesh::Data>();
+  mesh->body = body;
+  mesh->plane = level.plane;
+  mesh->surfaces = surfaces_of(level, world, body);
+  cover_surfaces(*mesh, world);
+  join_surfaces(*mesh);
+  find_islands(*mesh, level);
+  lay_grid(*mesh);
+  find_corners(*mesh);
+  link_turns(*mesh);
+  return mesh;
+}
+
+Vector2d nearest_on_edge(const MeshPoint& a, const MeshPoint& b, const Vector2d& p) {
+  const Vector2d along{b.x - a.x, b.y - a.y};
+  const Vector2d from{p.x() - a.x, p.y() - a.y};
+  const double length2 = dot(along, along);
+  const double share = length2 > 0.0 ? std::clamp(dot(from, along) / length2, 0.0, 1.0) : 0.0;
+  return Vector2d{a.x, a.y} + along * share;
+}
+
+}  // namespace
+
+double area_of(const NavigationMesh::Data& mesh, const MeshFace& face) {
+  double twice = 0.0;
+  const MeshPoint& origin = mesh.edges[face.first].from;
+  for (std::uint32_t k = 1; k + 1 < face.count; ++k) {
+    const MeshPoint& a = mesh.edges[face.first + k].from;
+    const MeshPoint& b = mesh.edges[face.first + k + 1].from;
+    twice += (a.x - origin.x) * (b.y - origin.y) - (a.y - origin.y) * (b.x - origin.x);
+  }
+  return twice / 2.0;
+}
+
+double squared_distance(const NavigationMesh::Data& mesh, std::uint32_t face, const Vector2d& p,
+                        Vector2d& nearest) {
+  const MeshFace& its = mesh.faces[face];
+  bool inside = true;
+  double best = std::numeric_limits<double>::infinity();
+  for (std::uint32_t e = its.first; e < its.first + its.count; ++e) {
+    const MeshPoint& a = mesh.edges[e].from;
+    const MeshPoint& b = mesh.edges[mesh.next(e)].from;
+    if ((b.x - a.x) * (p.y() - a.y) - (b.y - a.y) * (p.x() - a.x) >= 0.0) continue;
+    inside = false;
+    const Vector2d on = nearest_on_edge(a, b, p);
+    const double distance2 = dot(p - on, p - on);
+    if (distance2 >= best) continue;
+    best = distance2;
+    nearest = on;
+  }
+  if (!inside) return best;
+  nearest = p;
+  return 0.0;
+}
+
+NavigationMesh::NavigationMesh(const Level& level, const World& world, const BodySize& body)
+    : data_(make_mesh(level, world, body)) {}
+
+const BodySize& NavigationMesh::body() const noexcept {
+  return data_->body;
+}
+
+std::size_t NavigationMesh::polygon_count() const noexcept {
+  return data_->faces.size();
+}
+
+MeshPolygon NavigationMesh::polygon(std::size_t index) const {
+  const MeshFace& face = data_->faces[index];
+  MeshPolygon polygon;
+  polygon.island = face.island;
+  const auto number = static_cast<std::uint32_t>(index);
+  for (std::uint32_t e = face.first; e < face.first + face.count; ++e) {
+    const MeshEdge& edge = data_->edges[e];
+    polygon.corners.emplace_back(edge.from.x, edge.from.y,
+                                 data_->height_at(number, edge.from.x, edge.from.y));
+    polygon.beyond.push_back(edge.twin == kNone
+                                 ? std::nullopt
+                                 : std::optional(data_->edges[edge.twin].polygon));
+  }
+  return polygon;
+}
+
+double NavigationMesh::area() const noexcept {
+  return data_->area;
+}
+
+const std::vector<Island>& NavigationMesh::islands() const noexcept {
+  return data_->islands;
+}
+
+std::optional<MeshPlace> NavigationMesh::find(const Vector3d& feet) const noexcept {
+  const Data& mesh = *data_;
+  const Vector2d p{feet.x(), feet.y()};
+  std::optional<MeshPlace> best;
+  double best_distance2 = kNearMesh * kNearMesh;
+  mesh.grid.outward(
+      p,
+      [&](std::uint32_t face) {
+        Vector2d on{0.0, 0.0};
+        const double distance2 = squared_distance(mesh, face, p, on);
+        if (distance2 > best_distance2) return;
+        const double height = mesh.height_at(face, on.x(), on.y());
+        if (height > feet.z() + mesh.body.step_height) return;
+        if (best && distance2 == best_distance2 && height <= best->place.z()) return;
+        best = MeshPlace{face, {on.x(), on.y(), height}};
+        best_distance2 = distance2;
+      },
+      [&](double metres) { return metres > kNearMesh; });
+  return best;
+}
+
+std::optional<MeshPlace> NavigationMesh::nearest(
+    const Vector3d& place, std::optional<std::uint32_t> island) const noexcept {
+  const Data& mesh = *data_;
+  const Vector2d p{place.x(), place.y()};
+  std::optional<MeshPlace> best;
+  double best_distance2 = std::numeric_limits<double>::infinity();
+  mesh.grid.outward(
+      p,
+      [&](std::uint32_t face) {
+        if (island && mesh.faces[face].island != *island) return;
+        Vector2d on{0.0, 0.0};
+        const double level2 = squared_distance(mesh, face, p, on);
+        const double height = mesh.height_at(face, on.x(), on.y());
+        const double rise = height - place.z();
+        const double distance2 = level2 + rise * rise;
+        if (distance2 >= best_distance2) return;
+        best = MeshPlace{face, {on.x(), on.y(), height}};
+        best_distance2 = distance2;
+      },
+      [&](double metres) { return metres > 0.0 && metres * metres > best_distance2; });
+  return best;
+}
+
+void lay_grid(NavigationMesh::Data& mesh) {
+  std::vector<PlanBox> boxes;
+  boxes.reserve(mesh.faces.size());
+  std::vector<Vector2d> corners;
+  for (MeshFace& face : mesh.faces) {
+    corners.clear();
+    for (std::uint32_t e = face.first; e < face.first + face.count; ++e) {
+      corners.emplace_back(mesh.edges[e].from.x, mesh.edges[e].from.y);
+      if (mesh.edges[e].twin != kNone) ++face.exits;
+    }
+    boxes.push_back(box_around(corners));
+    mesh.area += area_of(mesh, face);
+  }
+  mesh.grid = PlanGrid(boxes);
+}
+
+}  // namespace gaze

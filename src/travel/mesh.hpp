@@ -1,0 +1,120 @@
+#pragma once
+
+#include <array>
+#include <cmath>
+#include <cstdint>
+#include <span>
+#include <vector>
+
+#include "gaze/navigation.hpp"
+#include "geometry/plan_grid.hpp"
+#include "geometry/triangulation.hpp"
+#include "travel/surface.hpp"
+
+namespace gaze {
+
+/// The plan coordinates of a vertex or corner.
+struct MeshPoint {
+  double x = 0.0;
+  double y = 0.0;
+};
+
+/// One edge of a polygon, seen from inside; edges of a polygon follow each other.
+struct MeshEdge {
+  MeshPoint from;
+  std::uint32_t vertex = 0;    ///< That of `from`.
+  std::uint32_t twin = kNone;  ///< The same edge of the polygon beyond, if there is one.
+  std::uint32_t polygon = 0;   ///< Whose edge it is.
+  std::uint32_t corner = kNone;  ///< At `from`, as seen from within the polygon, if there is one.
+};
+
+struct MeshFace {
+  std::uint32_t first = 0;  ///< Its edges.
+  std::uint32_t count = 0;
+  std::uint32_t surface = 0;
+  std::uint32_t island = 0;
+  std::uint32_t exits = 0;  ///< Edges with a polygon beyond.
+};
+
+/// What a way may turn round: where the rim, the free space to its left, turns right.
+struct MeshCorner {
+  MeshPoint at;
+  MeshPoint before;  ///< The rim comes from there
+  MeshPoint after;   ///< and goes on to there,
+  std::uint32_t edge = kNone;  ///< along this edge.
+};
+
+/// On which hand of a way the corner stands that it turns round.
+enum class Hand : std::uint32_t { right, left };
+
+/// What the search needs of a corner, in one place.
+struct TurnNode {
+  MeshPoint at;
+  std::array<std::uint32_t, 2> first{};  ///< By hand: where the turns seen from there begin.
+  std::array<float, 2> reach{};          ///< By hand: nothing farther is seen, metres.
+};
+
+/// From each corner and hand the corners to which a shortest way may go on from there: those that
+/// it sees and touches. Turn 2 c + hand is that round corner c.
+struct TurnGraph {
+  std::vector<TurnNode> nodes;    ///< By corner; one more than there are.
+  std::vector<std::uint32_t> to;  ///< Turns.
+
+  std::span<const std::uint32_t> seen_from(std::uint32_t turn) const {
+    const TurnNode& node = nodes[turn / 2];
+    const bool is_right = turn % 2 == 0;
+    const std::uint32_t begin = node.first[turn % 2];
+    const std::uint32_t end = is_right ? node.first[1] : nodes[turn / 2 + 1].first[0];
+    return {to.data() + begin, end - begin};
+  }
+};
+
+struct NavigationMesh::Data {
+  BodySize body;
+  Plane plane = Plane::ground;
+  std::vector<Surface> surfaces;
+  std::vector<MeshFace> faces;
+  std::vector<MeshEdge> edges;
+  std::vector<MeshPoint> vertices;
+  std::vector<MeshCorner> corners;
+  TurnGraph turns;
+  std::vector<Island> islands;
+  PlanGrid grid;  ///< Of the faces.
+  double area = 0.0;
+
+  std::uint32_t next(std::uint32_t edge) const {
+    const MeshFace& face = faces[edges[edge].polygon];
+    return edge + 1 == face.first + face.count ? face.first : edge + 1;
+  }
+  double height_at(std::uint32_t face, double x, double y) const {
+    return surfaces[faces[face].surface].height.at(x, y);
+  }
+};
+
+inline double distance(const MeshPoint& a, const MeshPoint& b) {
+  const double x = b.x - a.x;
+  const double y = b.y - a.y;
+  return std::sqrt(x * x + y * y);
+}
+
+/// Positive if c lies to the left of a to b.
+inline double turn(const MeshPoint& a, const MeshPoint& b, const MeshPoint& c) {
+  return (b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x);
+}
+
+/// The steps by which a mesh is made, each from what the ones before it wrote.
+void cover_surfaces(NavigationMesh::Data& mesh, const World& world);
+void join_surfaces(NavigationMesh::Data& mesh);
+void find_corners(NavigationMesh::Data& mesh);
+void link_turns(NavigationMesh::Data& mesh);
+void find_islands(NavigationMesh::Data& mesh, const Level& level);
+void lay_grid(NavigationMesh::Data& mesh);
+
+/// Square metres, level.
+[[nodiscard]] double area_of(const NavigationMesh::Data& mesh, const MeshFace& face);
+
+/// In the plan, from a point to a face; 0 inside. `nearest` becomes the face's point next to it.
+[[nodiscard]] double squared_distance(const NavigationMesh::Data& mesh, std::uint32_t face,
+                                      const Vector2d& p, Vector2d& nearest);
+
+}  // namespace gaze

@@ -1,0 +1,209 @@
+#include "travel/path_search.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+namespace gaze {
+namespace {
+
+/// How exactly the queue sorts: a share of the straight distance, and metres. Whatever it is, the
+/// search goes on until nothing that is left can be shorter.
+constexpr double kBucketShare = 1.0 / 2048.0;
+constexpr double kLeastBucket = 1e-3;
+
+constexpr std::uint32_t kLastStamp = 0x7FFFFFFF;
+
+MeshPoint mirrored(const MeshPoint& p, const MeshPoint& a, const MeshPoint& b) {
+  const double x = b.x - a.x;
+  const double y = b.y - a.y;
+  const double length2 = x * x + y * y;
+  if (length2 == 0.0) return p;
+  const double off = 2.0 * ((p.x - a.x) * y - (p.y - a.y) * x) / length2;
+  return {p.x - off * y, p.y + off * x};
+}
+
+}  // namespace
+
+bool is_straight_free(const NavigationMesh::Data& mesh, std::uint32_t from_face,
+                      const MeshPoint& from, std::uint32_t to_face, const MeshPoint& to) {
+  std::uint32_t face = from_face;
+  std::uint32_t entry = kNone;
+  while (face != to_face) {
+    const MeshFace& its = mesh.faces[face];
+    std::uint32_t exit = kNone;
+    double before = turn(from, to, mesh.edges[its.first + its.count - 1].from);
+    std::uint32_t edge = its.first + its.count - 1;
+    for (std::uint32_t k = 0; k < its.count; ++k) {
+      const std::uint32_t after = its.first + k;
+      const double side = turn(from, to, mesh.edges[after].from);
+      if (before <= 0.0 && side > 0.0 && edge != entry) exit = edge;
+      before = side;
+      edge = after;
+    }
+    if (exit == kNone || mesh.edges[exit].twin == kNone) return false;
+    // Behind its end the way need not go.
+    const MeshPoint& a = mesh.edges[exit].from;
+    const MeshPoint& b = mesh.edges[mesh.next(exit)].from;
+    if (turn(a, b, to) > 0.0) return false;
+    entry = mesh.edges[exit].twin;
+    face = mesh.edges[entry].polygon;
+  }
+  return true;
+}
+
+void PathSearch::begin(const NavigationMesh::Data& mesh, std::uint32_t from_face,
+                       const MeshPoint& from, std::uint32_t to_face, const MeshPoint& to) {
+  mesh_ = &mesh;
+  start_ = from;
+  goal_ = to;
+  goal_face_ = to_face;
+  gaps_.clear();
+  looked_at_ = 0;
+  last_ = kNone;
+  length_ = std::numeric_limits<double>::infinity();
+  const double straight = distance(from, to);
+  queue_.reset(straight, std::max(straight * kBucketShare, kLeastBucket));
+  if (is_straight_free(mesh, from_face, from, to_face, to)) {
+    length_ = straight;
+    return;
+  }
+  reached_.resize(std::max(reached_.size(), 2 * mesh.corners.size()));
+  stamp_ = (stamp_ + 1) & kLastStamp;
+  if (stamp_ == 0) {
+    for (Reached& reached : reached_) reached.stamp = 0;
+    stamp_ = 1;
+  }
+  open_start(from_face);
+}
+
+void PathSearch::open_start(std::uint32_t face) {
+  const MeshFace& its = mesh_->faces[face];
+  for (std::uint32_t e = its.first; e < its.first + its.count; ++e) {
+    const MeshEdge& edge = mesh_->edges[e];
+    const MeshEdge& after = mesh_->edges[mesh_->next(e)];
+    see(edge.corner);
+    if (edge.twin == kNone) continue;
+    // From within, an edge runs from right to left.
+    add_gap({edge.from, after.from, edge.twin});
+  }
+}
+
+bool PathSearch::go_on(std::size_t most) {
+  for (std::size_t i = 0; i < most; ++i) {
+    if (queue_.least() >= length_) return true;
+    const std::uint32_t item = queue_.pop();
+    ++looked_at_;
+    if ((item & kGapBit) != 0) {
+      look_into(item & ~kGapBit);
+    } else {
+      leave(item);
+    }
+  }
+  return queue_.least() >= length_;
+}
+
+void PathSearch::look_into(std::uint32_t number) {
+  FaceView(*mesh_, start_, Gap(gaps_[number]))
+      .each_gap([&](const Gap& gap, std::uint32_t on_right, std::uint32_t on_left) {
+        see(on_right);
+        see(on_left);
+        add_gap(gap);
+      });
+}
+
+// A corner that the start sees.
+void PathSearch::see(std::uint32_t corner) {
+  if (corner == kNone) return;
+  const MeshCorner& its = mesh_->corners[corner];
+  if (const auto side = touches(start_, its)) {
+    reach(2 * corner + static_cast<std::uint32_t>(*side), distance(start_, its.at), kNone);
+  }
+}
+
+void PathSearch::reach(std::uint32_t turn_number, double length, std::uint32_t from) {
+  Reached& reached = reached_[turn_number];
+  if (reached.stamp == stamp_ && reached.length <= length) return;
+  const double at_least = length + distance(mesh_->turns.nodes[turn_number / 2].at, goal_);
+  if (at_least >= length_) return;
+  reached.length = length;
+  reached.from = from;
+  reached.stamp = stamp_ & kLastStamp;
+  reached.is_left = 0;
+  push(at_least, turn_number);
+}
+
+void PathSearch::leave(std::uint32_t turn_number) {
+  Reached& reached = reached_[turn_number];
+  if (reached.is_left) return;
+  reached.is_left = 1;
+  const double length = reached.length;
+  const TurnGraph& graph = mesh_->turns;
+  const MeshPoint at = graph.nodes[turn_number / 2].at;
+  if (sees_goal(turn_number)) {
+    if (length + distance(at, goal_) >= length_) return;
+    length_ = length + distance(at, goal_);
+    last_ = turn_number;
+    return;
+  }
+  for (const std::uint32_t next : graph.seen_from(turn_number)) {
+    reach(next, length + distance(at, graph.nodes[next / 2].at), turn_number);
+  }
+}
+
+bool PathSearch::sees_goal(std::uint32_t turn_number) const {
+  const TurnNode& node = mesh_->turns.nodes[turn_number / 2];
+  if (distance(node.at, goal_) > static_cast<double>(node.reach[turn_number % 2])) return false;
+  const MeshCorner& corner = mesh_->corners[turn_number / 2];
+  const auto side = touches(goal_, corner);
+  // The goal looks the other way along the same line.
+  if (!side || static_cast<std::uint32_t>(*side) == turn_number % 2) return false;
+  std::uint32_t edge = corner.edge;
+  while (true) {
+    const std::uint32_t face = mesh_->edges[edge].polygon;
+    if (face == goal_face_) return true;
+    // The last face that the rim from before belongs to, or the first one with the goal ahead.
+    const MeshFace& its = mesh_->faces[face];
+    const std::uint32_t before = edge == its.first ? its.first + its.count - 1 : edge - 1;
+    const bool is_ahead = turn(corner.at, mesh_->edges[mesh_->next(edge)].from, goal_) >= 0.0 &&
+                          turn(corner.at, mesh_->edges[before].from, goal_) <= 0.0;
+    if (is_ahead && is_straight_free(*mesh_, face, corner.at, goal_face_, goal_)) return true;
+    edge = mesh_->edges[before].twin;
+    if (edge == kNone) return false;
+  }
+}
+
+void PathSearch::add_gap(const Gap& gap) {
+  gaps_.push_back(gap);
+  push(at_least(gap), static_cast<std::uint32_t>(gaps_.size() - 1) | kGapBit);
+}
+
+void PathSearch::push(double at_least, std::uint32_t item) {
+  if (at_least < length_) queue_.push(at_least, item);
+}
+
+// No way through the gap is shorter: straight to the goal, mirrored to the far side if need be, or
+// bent at one of the gap's ends.
+double PathSearch::at_least(const Gap& gap) const {
+  MeshPoint goal = goal_;
+  const double own_side = turn(gap.right, gap.left, start_);
+  const double goal_side = turn(gap.right, gap.left, goal);
+  if (own_side * goal_side > 0.0) goal = mirrored(goal, gap.right, gap.left);
+  if (turn(start_, gap.right, goal) < 0.0) {
+    return distance(start_, gap.right) + distance(gap.right, goal);
+  }
+  if (turn(start_, gap.left, goal) > 0.0) {
+    return distance(start_, gap.left) + distance(gap.left, goal);
+  }
+  return distance(start_, goal);
+}
+
+void PathSearch::trace(std::vector<MeshPoint>& points) const {
+  points.assign({goal_});
+  for (std::uint32_t t = last_; t != kNone; t = reached_[t].from) {
+    points.push_back(mesh_->corners[t / 2].at);
+  }
+  points.push_back(start_);
+  std::reverse(points.begin(), points.end());
+}
+
+}  // namespace gaze

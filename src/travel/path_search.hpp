@@ -1,0 +1,70 @@
+#pragma once
+
+#include <cstdint>
+#include <limits>
+#include <vector>
+
+#include "travel/bucket_queue.hpp"
+#include "travel/fan.hpp"
+#include "travel/mesh.hpp"
+
+namespace gaze {
+
+/// The search for the shortest way in the plan from one face to another, best first (Hart, Nilsson
+/// and Raphael, 1968): from the start through the gaps that it sees, then from corner to corner of
+/// the turn graph. Resumable: `begin`, then `go_on` until it is done.
+class PathSearch {
+ public:
+  void begin(const NavigationMesh::Data& mesh, std::uint32_t from_face, const MeshPoint& from,
+             std::uint32_t to_face, const MeshPoint& to);
+
+  /// Looks at up to so many gaps and turns more. @return True once it is done.
+  bool go_on(std::size_t most);
+
+  bool has_found() const { return length_ < std::numeric_limits<double>::infinity(); }
+  std::size_t looked_at() const { return looked_at_; }
+
+  /// The start, each turn, the goal. Only after it has found a way.
+  void trace(std::vector<MeshPoint>& points) const;
+
+ private:
+  /// The best way to a turn so far; valid where the stamp is that of the search.
+  struct Reached {
+    double length = 0.0;
+    std::uint32_t from = kNone;  ///< The turn before, or kNone: the start.
+    std::uint32_t stamp : 31 = 0;
+    std::uint32_t is_left : 1 = 0;  ///< Where it leads knows of this way.
+  };
+  static constexpr std::uint32_t kGapBit = 0x80000000U;
+
+  void open_start(std::uint32_t face);
+  void look_into(std::uint32_t gap);
+  void leave(std::uint32_t turn_number);
+  void finish(std::uint32_t turn_number);
+  void add_gap(const Gap& gap);
+  void see(std::uint32_t corner);
+  void reach(std::uint32_t turn_number, double length, std::uint32_t from);
+  void push(double at_least, std::uint32_t item);
+  double at_least(const Gap& gap) const;
+  bool sees_goal(std::uint32_t turn_number) const;
+
+  const NavigationMesh::Data* mesh_ = nullptr;
+  MeshPoint start_;
+  MeshPoint goal_;
+  std::uint32_t goal_face_ = kNone;
+  std::vector<Gap> gaps_;
+  BucketQueue queue_;  ///< Turns, and gaps with kGapBit set, by the least length of a way by them.
+  std::vector<Reached> reached_;  ///< By turn.
+  std::uint32_t stamp_ = 0;
+  std::uint32_t last_ = kNone;  ///< The last turn before the goal, or none.
+  double length_ = 0.0;         ///< Of the best way to the goal so far.
+  std::size_t looked_at_ = 0;
+};
+
+/// True if the straight way from a point in a face to another stays on the mesh. A way that runs
+/// through a vertex may count as blocked; then a way round the corner there is as short.
+[[nodiscard]] bool is_straight_free(const NavigationMesh::Data& mesh, std::uint32_t from_face,
+                                    const MeshPoint& from, std::uint32_t to_face,
+                                    const MeshPoint& to);
+
+}  // namespace gaze

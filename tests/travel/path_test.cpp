@@ -1,0 +1,71 @@
+#include "gaze/path.hpp"
+
+#include "scenes.hpp"
+#include "support/levels.hpp"
+#include "support/visibility.hpp"
+
+namespace gaze {
+namespace {
+
+using testing::Step;
+using testing::to_step;
+
+BodySize body_of(double radius) {
+  BodySize body;
+  body.radius = radius;
+  return body;
+}
+
+/// A place on the mesh, in whole steps.
+Vector3d random_place(scenes::Random& random, const NavigationMesh& mesh, double side) {
+  while (true) {
+    const double x = std::floor(random.between(0.0, side) * 4096.0) / 4096.0;
+    const double y = std::floor(random.between(0.0, side) * 4096.0) / 4096.0;
+    const auto place = mesh.find({x, y, 0.0});
+    if (place && place->place.x() == x && place->place.y() == y) return {x, y, 0.0};
+  }
+}
+
+// The method shares nothing with ours but the rim of the mesh.
+TEST(FindPath, IsAsShortAsTheVisibilityGraphSays) {
+  int whole = 0;
+  int bent = 0;
+  int none = 0;
+  for (std::uint64_t seed = 1; seed <= 16; ++seed) {
+    const double side = seed % 3 == 0 ? 9.0 : 14.0;
+    const Level level = scenes::make_scene(seed % 3 == 0 ? 12 : 16, side, seed);
+    const World world(level);
+    const NavigationMesh mesh(level, world, body_of(seed % 2 == 0 ? 0.4 : 0.25));
+    testing::VisibilityGraph graph(mesh);
+    if (graph.has_pinch()) continue;
+    scenes::Random random(100 + seed);
+    for (int i = 0; i < 12; ++i) {
+      const Vector3d from = random_place(random, mesh, side);
+      const Vector3d to = random_place(random, mesh, side);
+      const double expected = graph.shortest(to_step(from), to_step(to));
+      const Path path = find_path(mesh, from, to);
+      if (!std::isfinite(expected)) {
+        ++none;
+        EXPECT_NE(path.outcome, Path::Outcome::whole) << seed << ", " << i;
+        continue;
+      }
+      ASSERT_EQ(path.outcome, Path::Outcome::whole) << seed << ", " << i;
+      EXPECT_NEAR(path.length, expected, expected * 1e-6) << seed << ", " << i;
+      ++whole;
+      bent += path.points.size() > 2 ? 1 : 0;
+      EXPECT_EQ(path.points.front(), from);
+      EXPECT_EQ(path.points.back(), to);
+      for (std::size_t k = 0; k + 1 < path.points.size(); ++k) {
+        const Vector3d lift{0.0, 0.0, mesh.body().step_height};
+        const Cylinder body{path.points[k] + lift, mesh.body().radius, 1.4};
+        EXPECT_FALSE(world.sweep(body, path.points[k + 1] - path.points[k], Stops::bodies));
+      }
+    }
+  }
+  EXPECT_GT(whole, 80);
+  EXPECT_GT(bent, 40);
+  EXPECT_GT(none, 3);
+}
+
+}  // namespace
+}  // namespace gaze
