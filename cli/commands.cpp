@@ -33,6 +33,7 @@ struct Calls {
   WhyOptions why;
   DrawOptions draw;
   CoverOptions cover;
+  PathOptions path;
   DemoOptions demo;
 };
 
@@ -68,6 +69,28 @@ void add_cover(CLI::App& app, Calls& calls) {
   cover->add_flag("--json", calls.cover.json, "print it as JSON");
 }
 
+void add_path(CLI::App& app, Calls& calls) {
+  CLI::App* path = app.add_subcommand("path", "the shortest way for a body of some kind");
+  add_level(*path, calls.path.level);
+  path->add_option("--from", calls.path.from, "where it starts")->required()->type_name("X,Y");
+  path->add_option("--to", calls.path.to, "where it is to go")->required()->type_name("X,Y");
+  path->add_option("--kind", calls.path.kind, "whose body it is")->required()->type_name("K");
+  path->add_option("--output", calls.path.output, ".png or .svg file to draw")->type_name("FILE");
+  path->add_flag("--json", calls.path.json, "print it as JSON");
+}
+
+void add_draw(CLI::App& app, Calls& calls) {
+  CLI::App* draw = app.add_subcommand("draw", "draws a level and what its agents perceive");
+  add_level(*draw, calls.draw.level);
+  draw->add_option("--at", calls.draw.at, "when")->type_name("SECONDS");
+  draw->add_option("--output", calls.draw.output, ".png or .svg file to write")
+      ->required()
+      ->type_name("FILE");
+  draw->add_flag("--mesh", calls.draw.mesh, "draw where bodies can walk instead, and its islands");
+  draw->add_option("--kind", calls.draw.kind, "with --mesh: whose body (else the first walker's)")
+      ->type_name("K");
+}
+
 void add_calls(CLI::App& app, Calls& calls) {
   CLI::App* check = app.add_subcommand("check", "reads and judges a level without running it");
   check->add_option("LEVEL", calls.check.files, "level files")->required();
@@ -82,13 +105,8 @@ void add_calls(CLI::App& app, Calls& calls) {
 
   add_why(app, calls);
   add_cover(app, calls);
-
-  CLI::App* draw = app.add_subcommand("draw", "draws a level and what its agents perceive");
-  add_level(*draw, calls.draw.level);
-  draw->add_option("--at", calls.draw.at, "when")->type_name("SECONDS");
-  draw->add_option("--output", calls.draw.output, ".png or .svg file to write")
-      ->required()
-      ->type_name("FILE");
+  add_path(app, calls);
+  add_draw(app, calls);
 
   CLI::App* demo = app.add_subcommand("demo", "plays the demo level and writes its pictures");
   demo->add_option("--output", calls.demo.output, "folder to write to")->type_name("FOLDER");
@@ -100,6 +118,7 @@ int call(const CLI::App& app, const Calls& calls, const Streams& streams) {
   if (app.got_subcommand("why")) return why(calls.why, streams);
   if (app.got_subcommand("draw")) return draw(calls.draw, streams);
   if (app.got_subcommand("cover")) return cover(calls.cover, streams);
+  if (app.got_subcommand("path")) return path(calls.path, streams);
   return demo(calls.demo, streams);
 }
 

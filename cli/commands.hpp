@@ -55,6 +55,8 @@ struct WhyOptions {
 struct DrawOptions {
   LevelOptions level;
   double at = 0.0;
+  bool mesh = false;  ///< The navigation mesh instead of what is perceived.
+  std::string kind;   ///< Whose mesh; else of the first agent that walks.
   std::string output;
 };
 
@@ -68,6 +70,15 @@ struct CoverOptions {
   bool json = false;
 };
 
+struct PathOptions {
+  LevelOptions level;
+  std::string from;  ///< X,Y or X,Y,Z
+  std::string to;
+  std::string kind;
+  std::string output;
+  bool json = false;
+};
+
 struct DemoOptions {
   std::string output = "gaze-demo";
 };
@@ -77,6 +88,7 @@ int run(const RunOptions& options, const Streams& streams);
 int why(const WhyOptions& options, const Streams& streams);
 int draw(const DrawOptions& options, const Streams& streams);
 int cover(const CoverOptions& options, const Streams& streams);
+int path(const PathOptions& options, const Streams& streams);
 int demo(const DemoOptions& options, const Streams& streams);
 
 /// The whole command: reads the arguments (without the program's name) and calls one of the above.

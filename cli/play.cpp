@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include "file/names.hpp"
+
 namespace gaze::cli {
 
 std::vector<Setting> settings_of(const LevelOptions& options) {
@@ -46,6 +48,16 @@ std::int64_t tick_at(const Level& level, double seconds, const char* option) {
 
 std::int64_t run_length(const Level& level) {
   return nearest_tick(level.seconds, level.ticks_per_second);
+}
+
+const Kind& kind_called(const Level& level, const std::string& name) {
+  std::vector<std::string> names;
+  for (std::size_t i = 0; i < level.named_kinds; ++i) {
+    if (level.kinds[i].name == name) return level.kinds[i];
+    names.push_back(level.kinds[i].name);
+  }
+  throw std::invalid_argument(
+      fmt::format("there is no kind '{}'{}", name, suggestion(name, names)));
 }
 
 PictureFormat picture_format(const std::string& file, const char* option) {

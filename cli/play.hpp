@@ -24,6 +24,9 @@ std::vector<Event> play(Simulation& simulation, std::int64_t last_tick,
 /// How many steps a run of the level has.
 [[nodiscard]] std::int64_t run_length(const Level& level);
 
+/// A kind of the file by its name. Throws std::invalid_argument, with the nearest right name.
+[[nodiscard]] const Kind& kind_called(const Level& level, const std::string& name);
+
 /// By the ending of a file's name. Throws std::invalid_argument for any other ending.
 [[nodiscard]] PictureFormat picture_format(const std::string& file,
                                            const char* option = "--output");

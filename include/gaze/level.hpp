@@ -53,6 +53,14 @@ struct Team {
 enum class Gait { fixed, walk };
 enum class Driver { mind, script, host };
 enum class PatrolStyle { round, to_and_fro };
+enum class RouteStyle { path, straight };
+
+/// What it does where no way leads to its goal.
+enum class NoPath {
+  nearest,  ///< Goes to the nearest place that can be reached.
+  wait,     ///< Stands until there is one.
+  give_up,  ///< Forgets about it.
+};
 
 struct Move {
   Gait gait = Gait::fixed;
@@ -64,6 +72,11 @@ struct Move {
   double quiet_reach = 0.0;             ///< The same while it walks quietly.
   double stride = 0.75;                 ///< Metres from one such noise to the next, above 0.
   double search_radius = 3.0;           ///< Metres about the place that it searches.
+  RouteStyle route = RouteStyle::path;
+  Angle slope = Angle::from_degrees(40.0);  ///< Steepest that it walks on, [0, 90).
+  double repath_distance = 1.0;             ///< A target that has moved so far is searched anew.
+  Duration stuck_time = Duration::from_seconds(1.5);  ///< Without progress: it searches anew.
+  NoPath no_path = NoPath::nearest;
 };
 
 struct Attack {

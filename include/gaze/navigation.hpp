@@ -15,10 +15,10 @@ namespace gaze {
 
 /// A body as a navigation mesh knows it: meshes are made for one each.
 struct BodySize {
-  double radius = 0.3;                       ///< Metres, above 0.
-  double height = 1.7;                       ///< Metres, above 0.
-  double step_height = 0.3;                  ///< Metres, >= 0.
-  Angle slope = Angle::from_degrees(40.0);   ///< Steepest that it walks on, [0, 90).
+  double radius = 0.3;                      ///< Metres, above 0.
+  double height = 1.7;                      ///< Metres, above 0.
+  double step_height = 0.3;                 ///< Metres, >= 0.
+  Angle slope = Angle::from_degrees(40.0);  ///< Steepest that it walks on, [0, 90).
   bool operator==(const BodySize&) const = default;
 };
 
@@ -26,15 +26,15 @@ struct BodySize {
 
 /// A part of the free space: a convex polygon on one surface.
 struct MeshPolygon {
-  std::vector<Vector3d> corners;            ///< Anticlockwise in the plan; some may lie in line.
+  std::vector<Vector3d> corners;  ///< Anticlockwise in the plan; some may lie in line.
   std::vector<std::optional<std::uint32_t>> beyond;  ///< The polygon across the edge from corner i.
   std::uint32_t island = 0;
 };
 
 /// A part of the mesh that cannot be reached from the rest.
 struct Island {
-  std::string name;       ///< "ground", or after the solids on top of which it lies.
-  double area = 0.0;      ///< Square metres, level.
+  std::string name;   ///< "ground", or after the solids on top of which it lies.
+  double area = 0.0;  ///< Square metres, level.
   std::uint32_t some_polygon = 0;
 };
 
@@ -76,11 +76,43 @@ class NavigationMesh {
   std::optional<MeshPlace> nearest(const Vector3d& place,
                                    std::optional<std::uint32_t> island = {}) const noexcept;
 
+  std::uint32_t island_of(const MeshPlace& place) const noexcept;
+
+  /// True if the straight way between two places stays on the mesh. A way through the very corner
+  /// of something may count as not free.
+  bool is_free(const Vector3d& from, const Vector3d& to) const noexcept;
+
+  /// What keeps a body off a place, in a few words: "0.12 m too near planter-1". Empty on the mesh.
+  std::string hindrance(const Level& level, const World& world, const Vector3d& place) const;
+
   struct Data;
   const Data& data() const noexcept { return *data_; }
 
  private:
   std::shared_ptr<const Data> data_;
 };
+
+/// What keeps two islands apart.
+struct Parting {
+  enum class What {
+    narrow,    ///< A gap too narrow: `found` and `needed` are widths, metres.
+    step,      ///< A step too high: `found` and `needed` are heights, metres.
+    unjoined,  ///< Neither: nothing joins them, whatever the body.
+  };
+  What what = What::unjoined;
+  double found = 0.0;
+  double needed = 0.0;
+  Vector3d place{0.0, 0.0, 0.0};  ///< Where.
+  std::vector<SolidId> solids;    ///< Between which.
+};
+
+/// The widest gap, or the lowest step, by which a body that is small enough would get from one
+/// place to the other; both lie on the mesh, on different islands. Found by making meshes for
+/// smaller bodies, to a centimetre.
+[[nodiscard]] Parting parting(const Level& level, const World& world, const NavigationMesh& mesh,
+                              const Vector3d& from, const Vector3d& to);
+
+/// The same in words: "0.62 m wide between pots-1 and bench, this body needs 0.80 m".
+[[nodiscard]] std::string describe(const Level& level, const Parting& parting);
 
 }  // namespace gaze

@@ -2,6 +2,7 @@
 
 #include <cstdint>
 #include <memory>
+#include <string>
 #include <string_view>
 #include <vector>
 
@@ -53,6 +54,12 @@ class PathFinder {
  private:
   std::unique_ptr<Scratch> scratch_;
 };
+
+/// Why a path is as it is, with the numbers: what keeps the start or goal off the mesh, or islands
+/// apart, or how much longer than straight it is.
+[[nodiscard]] std::string explain(const Level& level, const World& world,
+                                  const NavigationMesh& mesh, const Path& path,
+                                  const Vector3d& from, const Vector3d& to);
 
 /// One search, with memory of its own.
 [[nodiscard]] Path find_path(const NavigationMesh& mesh, const Vector3d& from, const Vector3d& to);

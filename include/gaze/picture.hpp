@@ -4,6 +4,7 @@
 #include <string>
 #include <vector>
 
+#include "gaze/path.hpp"
 #include "gaze/simulation.hpp"
 #include "gaze/spots.hpp"
 
@@ -47,6 +48,20 @@ struct SpotPicture {
 /// Draws a level with its spots: by how many each is seen, in patterns as well as shades, with
 /// numbers in larger patches, and what nobody sees hatched.
 [[nodiscard]] std::string draw(const Simulation& simulation, const SpotPicture& spots,
+                               const PictureOptions& options = {});
+
+/// A navigation mesh and perhaps a path over it, to be drawn over a level.
+struct MeshPicture {
+  const NavigationMesh* mesh = nullptr;
+  const Path* path = nullptr;  ///< May be missing.
+  std::string kind;            ///< Whose mesh it is.
+  Vector3d from{0.0, 0.0, 0.0};
+  Vector3d to{0.0, 0.0, 0.0};
+  std::string reason;  ///< Of the path.
+};
+
+/// Draws a level with a mesh: islands in patterns as well as colours, polygons, rims, and the path.
+[[nodiscard]] std::string draw(const Simulation& simulation, const MeshPicture& mesh,
                                const PictureOptions& options = {});
 
 }  // namespace gaze

@@ -6,6 +6,7 @@
 
 #include "gaze/event.hpp"
 #include "gaze/finding.hpp"
+#include "gaze/path.hpp"
 #include "gaze/simulation.hpp"
 
 /// What the command prints, as text and as JSON. Numbers in JSON are rounded to 9 decimals.
@@ -28,6 +29,13 @@ namespace gaze {
 
 /// The object that `gaze why --json` prints.
 [[nodiscard]] std::string why_json(const Simulation& simulation, AgentId looker, AgentId other);
+
+/// A path in a few lines: its outcome, length and reason, then its points.
+[[nodiscard]] std::string path_account(const Path& path, const std::string& kind,
+                                       const std::string& reason);
+
+/// The object that `gaze path --json` prints.
+[[nodiscard]] std::string path_json(const Path& path, const std::string& reason);
 
 /// The list that `gaze check --json` prints.
 [[nodiscard]] std::string findings_json(std::span<const Finding> findings);

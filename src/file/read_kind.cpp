@@ -20,6 +20,12 @@ Move read_move(ReadContext& context, const Node& table, const std::string& path,
   move.step_reach = reader.number("step_reach", 0.0, kReach);
   move.quiet_reach = reader.number("quiet_reach", 0.0, kReach);
   move.stride = reader.number("stride", 0.75, {0.01, 1000.0, "m"});
+  move.route = static_cast<RouteStyle>(reader.word("route", {"path", "straight"}).value_or(0));
+  move.slope = Angle::from_degrees(reader.number("slope", 40.0, {0.0, 89.0, "degrees"}));
+  move.repath_distance = reader.number("repath_distance", 1.0, {0.0, 1000.0, "m"});
+  move.stuck_time = reader.duration("stuck_time", 1.5, {0.0, 3600.0, "s", true});
+  move.no_path =
+      static_cast<NoPath>(reader.word("no_path", {"nearest", "wait", "give up"}).value_or(0));
   move.search_radius = reader.number("search_radius", 3.0, {0.0, 1000.0, "m"});
   reader.finish();
   const Node* step = table.find("step_height");

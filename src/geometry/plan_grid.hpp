@@ -92,10 +92,9 @@ class PlanGrid {
     const auto edge = [&](double low, std::int64_t index) {
       return low + static_cast<double>(index) * cell_;
     };
-    return std::fmin(std::fmin(p.x() - edge(low_.x(), column - ring + 1),
-                               edge(low_.x(), column + ring) - p.x()),
-                     std::fmin(p.y() - edge(low_.y(), row - ring + 1),
-                               edge(low_.y(), row + ring) - p.y()));
+    return std::fmin(
+        std::fmin(p.x() - edge(low_.x(), column - ring + 1), edge(low_.x(), column + ring) - p.x()),
+        std::fmin(p.y() - edge(low_.y(), row - ring + 1), edge(low_.y(), row + ring) - p.y()));
   }
   template <typename Visit>
   void visit_ring(std::int64_t column, std::int64_t row, std::int64_t ring, Visit& visit) const {

@@ -130,8 +130,7 @@ bool Triangulation::is_off_delaunay(const Edge& edge) const {
   const Triangle& triangle = triangles_[edge.triangle];
   const std::uint32_t other = triangle.beyond[edge.index];
   if (other == kNone || triangle.fixed[edge.index]) return false;
-  const std::uint32_t across =
-      triangles_[other].corner[before(edge_to(other, edge.triangle))];
+  const std::uint32_t across = triangles_[other].corner[before(edge_to(other, edge.triangle))];
   return is_in_circle(at(triangle.corner[0]), at(triangle.corner[1]), at(triangle.corner[2]),
                       at(across));
 }
@@ -166,8 +165,10 @@ void Triangulation::flip(const Edge& edge) {
   const unsigned ca = before(i);
   const unsigned ad = next(j);
   const unsigned db = before(j);
-  set(t, {{a, d, c}, {other.beyond[ad], u, one.beyond[ca]}, {other.fixed[ad], false, one.fixed[ca]}});
-  set(u, {{d, b, c}, {other.beyond[db], one.beyond[bc], t}, {other.fixed[db], one.fixed[bc], false}});
+  set(t,
+      {{a, d, c}, {other.beyond[ad], u, one.beyond[ca]}, {other.fixed[ad], false, one.fixed[ca]}});
+  set(u,
+      {{d, b, c}, {other.beyond[db], one.beyond[bc], t}, {other.fixed[db], one.fixed[bc], false}});
   replace_beyond(other.beyond[ad], u, t);
   replace_beyond(one.beyond[bc], t, u);
 }
@@ -309,7 +310,8 @@ std::vector<std::uint32_t> in_order_of_space(std::span<const LatticePoint> point
     high = {std::max(high.x, p.x), std::max(high.y, p.y)};
   }
   constexpr std::int64_t kCells = 1 << 16;
-  const std::int64_t size = std::max(std::int64_t{high.x} - low.x, std::int64_t{high.y} - low.y) + 1;
+  const std::int64_t size =
+      std::max(std::int64_t{high.x} - low.x, std::int64_t{high.y} - low.y) + 1;
   std::vector<std::pair<std::uint64_t, std::uint32_t>> keyed;
   keyed.reserve(points.size());
   for (std::uint32_t i = 0; i < points.size(); ++i) {

@@ -20,8 +20,8 @@ class Triangulation {
   /// Corners run anticlockwise; edge i goes from corner i to the next one.
   struct Triangle {
     std::array<std::uint32_t, 3> corner{};
-    std::array<std::uint32_t, 3> beyond{};      ///< The triangle across edge i, or kNone.
-    std::array<bool, 3> fixed{};  ///< Edge i has been asked for.
+    std::array<std::uint32_t, 3> beyond{};  ///< The triangle across edge i, or kNone.
+    std::array<bool, 3> fixed{};            ///< Edge i has been asked for.
   };
 
   /// A rectangle cut in two. Everything added lies strictly inside it.

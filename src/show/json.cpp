@@ -207,4 +207,15 @@ std::string findings_json(std::span<const Finding> findings) {
   return dumped(json);
 }
 
+std::string path_json(const Path& path, const std::string& reason) {
+  Json json;
+  json["outcome"] = name_of(path.outcome);
+  json["length"] = rounded(path.length);
+  json["points"] = Json::array();
+  for (const Vector3d& p : path.points) json["points"].push_back(point(p));
+  json["links"] = Json::array();
+  json["reason"] = reason;
+  return dumped(json);
+}
+
 }  // namespace gaze

@@ -236,4 +236,16 @@ std::string finding_line(const Finding& finding) {
                      finding.code);
 }
 
+std::string path_account(const Path& path, const std::string& kind, const std::string& reason) {
+  std::string text =
+      fmt::format("{} for {}: {:.2f} m; {}\n", name_of(path.outcome), kind, path.length, reason);
+  double so_far = 0.0;
+  for (std::size_t i = 0; i < path.points.size(); ++i) {
+    const Vector3d& p = path.points[i];
+    if (i > 0) so_far += std::sqrt((p - path.points[i - 1]).head<2>().squaredNorm());
+    text += fmt::format("  {:8.2f} m  [{:.3f}, {:.3f}, {:.3f}]\n", so_far, p.x(), p.y(), p.z());
+  }
+  return text;
+}
+
 }  // namespace gaze

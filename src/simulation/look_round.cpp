@@ -69,14 +69,13 @@ LegResult walk_watched(Simulation::State& state, std::uint32_t who, const Vector
                        Moment budget, bool& stuck) {
   Course& course = state.course[who];
   if (course.is_new) {
-    course.progress = {level_distance(state.plane(), state.position[who], goal),
-                       state.now() - budget, false};
+    course.progress = {way_left(state, who, goal), state.now() - budget, false};
     course.is_new = false;
   }
-  const LegResult result = walk_leg(state, who, {goal, 0.0, state.kind(who).move.speed}, budget);
-  stuck =
-      !result.arrived && is_stuck(course, level_distance(state.plane(), state.position[who], goal),
-                                  state.now(), state.level->ticks_per_second);
+  const LegResult result =
+      find_way(state, who, {goal, 0.0, state.kind(who).move.speed}, budget, false);
+  stuck = !result.arrived &&
+          is_stuck(course, way_left(state, who, goal), state.now(), state.level->ticks_per_second);
   if (stuck && !course.progress.told) {
     course.progress.told = true;
     state.tell(Event::What::blocked, who).place = goal;

@@ -7,6 +7,7 @@
 
 #include "gaze/hearing.hpp"
 #include "gaze/level.hpp"
+#include "gaze/path.hpp"
 #include "sense/notice.hpp"
 
 /// The plain values that the state of a simulation is made of.
@@ -44,6 +45,18 @@ struct Course {
   bool backwards = false;
   bool is_new = true;      ///< The goal was set since the last look at progress.
   Moment wait_until = -1;  ///< Scripts: -1 while not waiting.
+  Progress progress;
+};
+
+/// The way that an agent follows.
+struct Route {
+  std::vector<Vector3d> points;  ///< From `next` on they lie ahead.
+  std::uint32_t next = 0;
+  Vector3d goal{0.0, 0.0, 0.0};  ///< That it was made for.
+  Path::Outcome outcome = Path::Outcome::none;
+  bool is_made = false;
+  bool is_asked = false;               ///< It waits for a search,
+  Vector3d asked_goal{0.0, 0.0, 0.0};  ///< to there.
   Progress progress;
 };
 

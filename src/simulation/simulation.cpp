@@ -190,6 +190,7 @@ void set_up(Simulation::State& state) {
   state.head_deg.resize(count);
   state.head = state.facing;
   set_up_senses(state);
+  set_up_routes(state);
   for (Index who = 0; who < count; ++who) turn_head(state, who);
   state.previous_head = state.head;
   sense(state);

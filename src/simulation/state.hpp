@@ -81,6 +81,14 @@ struct Simulation::State {
   HearingVerdict hearing;                 ///< Scratch.
   Crowd crowd;
 
+  // Ways.
+  std::vector<std::uint32_t> mesh_of_kind;
+  std::vector<std::optional<NavigationMesh>> meshes;  ///< Made when first needed.
+  std::vector<Route> route;
+  std::vector<std::uint32_t> asked;  ///< Who waits for a search, first come, first served.
+  std::int64_t searches_left = 0;    ///< Of the budget of this step.
+  PathFinder finder;
+
   // Combat.
   std::vector<std::vector<Moment>> ready;  ///< By agent and attack.
   std::vector<Shell> shells;
@@ -191,6 +199,20 @@ void turn_head(Simulation::State& state, std::uint32_t who);
 /// Walks to a goal and tells once if it cannot be reached. @return The result of the leg.
 LegResult walk_watched(Simulation::State& state, std::uint32_t who, const Vector3d& goal,
                        Moment budget, bool& stuck);
+
+/// Goes towards a goal by the shortest way: straight where that is free, else by a path that is
+/// searched anew only for a reason. `is_agent`: the goal moves, and it stops before it.
+LegResult find_way(Simulation::State& state, std::uint32_t who, const Leg& leg, Moment budget,
+                   bool is_agent);
+
+/// Metres, level, that are left to a goal: along the way if it follows one.
+[[nodiscard]] double way_left(const Simulation::State& state, std::uint32_t who,
+                              const Vector3d& goal);
+
+/// Searches for those who wait, up to the budget of a step.
+void search_asked(Simulation::State& state);
+
+void set_up_routes(Simulation::State& state);
 
 /// True once a goal has been out of reach for a second; resets itself for a new goal.
 [[nodiscard]] bool is_stuck(Course& course, double distance, Moment now, int ticks_per_second);

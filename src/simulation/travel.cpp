@@ -24,7 +24,7 @@ Wish chase(Simulation::State& state, std::uint32_t who) {
   if (focus->agent) {
     leg.stop = stop_distance(state.kind(who), state.kind(*focus->agent));
   }
-  walk_leg(state, who, leg, kMomentsPerTick);
+  find_way(state, who, leg, kMomentsPerTick, focus->agent.has_value());
   return look_at(*focus);
 }
 
@@ -134,6 +134,7 @@ void travel(Simulation::State& state) {
     if (state.is_up(who) && state.mode[who] == Mode::script) follow_script(state, who);
   }
   state.seen_position = state.position;
+  search_asked(state);
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
     if (!state.is_up(who)) continue;
     if (state.driver[who] == Driver::mind) turn(state, who, follow_mind(state, who));

@@ -64,9 +64,8 @@ void find_islands(NavigationMesh::Data& mesh, const Level& level) {
     island.some_polygon = i;
   }
   std::vector<std::pair<std::uint32_t, Island>> sorted(by_root.begin(), by_root.end());
-  std::stable_sort(sorted.begin(), sorted.end(), [](const auto& a, const auto& b) {
-    return a.second.area > b.second.area;
-  });
+  std::stable_sort(sorted.begin(), sorted.end(),
+                   [](const auto& a, const auto& b) { return a.second.area > b.second.area; });
   std::map<std::uint32_t, std::uint32_t> number_of;
   for (const auto& [root, island] : sorted) {
     number_of[root] = static_cast<std::uint32_t>(mesh.islands.size());

@@ -86,11 +86,14 @@ MeshPolygon NavigationMesh::polygon(std::size_t index) const {
     const MeshEdge& edge = data_->edges[e];
     polygon.corners.emplace_back(edge.from.x, edge.from.y,
                                  data_->height_at(number, edge.from.x, edge.from.y));
-    polygon.beyond.push_back(edge.twin == kNone
-                                 ? std::nullopt
-                                 : std::optional(data_->edges[edge.twin].polygon));
+    polygon.beyond.push_back(edge.twin == kNone ? std::nullopt
+                                                : std::optional(data_->edges[edge.twin].polygon));
   }
   return polygon;
+}
+
+std::uint32_t NavigationMesh::island_of(const MeshPlace& place) const noexcept {
+  return data_->faces[place.polygon].island;
 }
 
 double NavigationMesh::area() const noexcept {

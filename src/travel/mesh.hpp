@@ -22,9 +22,9 @@ struct MeshPoint {
 /// One edge of a polygon, seen from inside; edges of a polygon follow each other.
 struct MeshEdge {
   MeshPoint from;
-  std::uint32_t vertex = 0;    ///< That of `from`.
-  std::uint32_t twin = kNone;  ///< The same edge of the polygon beyond, if there is one.
-  std::uint32_t polygon = 0;   ///< Whose edge it is.
+  std::uint32_t vertex = 0;      ///< That of `from`.
+  std::uint32_t twin = kNone;    ///< The same edge of the polygon beyond, if there is one.
+  std::uint32_t polygon = 0;     ///< Whose edge it is.
   std::uint32_t corner = kNone;  ///< At `from`, as seen from within the polygon, if there is one.
 };
 
@@ -39,8 +39,8 @@ struct MeshFace {
 /// What a way may turn round: where the rim, the free space to its left, turns right.
 struct MeshCorner {
   MeshPoint at;
-  MeshPoint before;  ///< The rim comes from there
-  MeshPoint after;   ///< and goes on to there,
+  MeshPoint before;            ///< The rim comes from there
+  MeshPoint after;             ///< and goes on to there,
   std::uint32_t edge = kNone;  ///< along this edge.
 };
 

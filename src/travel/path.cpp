@@ -73,8 +73,15 @@ PathFinder& PathFinder::operator=(const PathFinder& other) {
 PathFinder& PathFinder::operator=(PathFinder&& other) noexcept = default;
 PathFinder::~PathFinder() = default;
 
-const Path& PathFinder::find(const NavigationMesh& mesh, const Vector3d& from,
-                             const Vector3d& to) {
+bool NavigationMesh::is_free(const Vector3d& from, const Vector3d& to) const noexcept {
+  const auto start = find(from);
+  const auto goal = find(to);
+  if (!start || !goal) return false;
+  return is_straight_free(*data_, start->polygon, plan_of(start->place), goal->polygon,
+                          plan_of(goal->place));
+}
+
+const Path& PathFinder::find(const NavigationMesh& mesh, const Vector3d& from, const Vector3d& to) {
   Path& path = scratch_->path;
   path.length = 0.0;
   path.points.clear();
@@ -88,7 +95,8 @@ const Path& PathFinder::find(const NavigationMesh& mesh, const Vector3d& from,
     path.outcome = Path::Outcome::bad_goal;
     return path;
   }
-  const bool ends_at_goal = (path.outcome = choose_goal(mesh, *start, *goal)) == Path::Outcome::whole;
+  const bool ends_at_goal =
+      (path.outcome = choose_goal(mesh, *start, *goal)) == Path::Outcome::whole;
   if (path.outcome == Path::Outcome::none) return path;
   add_point(path.points, from);
   find_whole(*scratch_, mesh, *start, *goal);
@@ -121,7 +129,7 @@ std::string_view name_of(Path::Outcome outcome) {
 }
 
 BodySize body_size(const Kind& kind) {
-  return {kind.radius, kind.height, kind.move.step_height, Angle::from_degrees(40.0)};
+  return {kind.radius, kind.height, kind.move.step_height, kind.move.slope};
 }
 
 }  // namespace gaze

@@ -21,7 +21,7 @@ struct HeightPlane {
 /// Something that feet can stand on.
 struct Surface {
   HeightPlane height;
-  std::vector<Polygon> parts;  ///< Convex; together they are the surface.
+  std::vector<Polygon> parts;         ///< Convex; together they are the surface.
   std::vector<std::uint32_t> solids;  ///< In Level::solids; empty for the ground.
 };
 

@@ -62,7 +62,8 @@ TEST_P(Rates, TheDemoPlaysAlike) {
   ASSERT_EQ(slow_notices.size(), fast_notices.size());
   for (const auto& [pair, time] : slow_notices) {
     ASSERT_TRUE(fast_notices.contains(pair));
-    EXPECT_NEAR(time, fast_notices.at(pair), 1.0 / slow + 1e-9) << pair.first;
+    // Who notices after it has gone to look began that a step late itself.
+    EXPECT_NEAR(time, fast_notices.at(pair), 2.0 / slow + 1e-9) << pair.first;
   }
   for (std::size_t half = 0; half < one.positions.size(); ++half) {
     for (std::size_t agent = 0; agent < one.positions[half].size(); ++agent) {

@@ -69,7 +69,8 @@ class VisibilityGraph {
     while (true) {
       std::size_t at = places.size();
       for (std::size_t i = 0; i < places.size(); ++i) {
-        if (!done[i] && std::isfinite(best[i]) && (at == places.size() || best[i] < best[at])) at = i;
+        if (!done[i] && std::isfinite(best[i]) && (at == places.size() || best[i] < best[at]))
+          at = i;
       }
       if (at == places.size() || at == goal) return best[goal];
       done[at] = true;
@@ -88,7 +89,8 @@ class VisibilityGraph {
       const std::int64_t pb = side(p, q, b);
       const std::int64_t ap = side(a, b, p);
       const std::int64_t aq = side(a, b, q);
-      if ((pa > 0) != (pb > 0) && pa != 0 && pb != 0 && (ap > 0) != (aq > 0) && ap != 0 && aq != 0) {
+      if ((pa > 0) != (pb > 0) && pa != 0 && pb != 0 && (ap > 0) != (aq > 0) && ap != 0 &&
+          aq != 0) {
         return false;
       }
       for (const Step& end : {a, b}) {
@@ -125,7 +127,8 @@ class VisibilityGraph {
       for (std::size_t k = 0; k < outline.size() && inside; ++k) {
         const Step& a = outline[k];
         const Step& b = outline[(k + 1) % outline.size()];
-        const double across = double(b.x - a.x) * (y - double(a.y)) - double(b.y - a.y) * (x - double(a.x));
+        const double across =
+            double(b.x - a.x) * (y - double(a.y)) - double(b.y - a.y) * (x - double(a.x));
         inside = across >= -kRounding * std::hypot(double(b.x - a.x), double(b.y - a.y));
       }
       if (inside) return true;

@@ -1,0 +1,238 @@
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <array>
+
+#include "show/paint.hpp"
+#include "show/palette.hpp"
+
+namespace gaze {
+namespace {
+
+constexpr std::size_t kIslandStyles = 6;
+
+const Colour& island_colour(std::uint32_t island) {
+  static constexpr std::array<Colour, kIslandStyles> kColours{
+      kCalm, kShot, kAlert, Colour{0.545, 0.180, 0.369}, Colour{0.420, 0.380, 0.557}, kStopped};
+  return kColours[island % kIslandStyles];
+}
+
+/// Fills the current path in the manner of an island; each has lines of its own.
+void fill_island(Canvas& canvas, std::uint32_t island, const Rectangle& area) {
+  cairo_t* raw = canvas.raw();
+  const Colour& colour = island_colour(island);
+  cairo_save(raw);
+  canvas.set(colour.with_opacity(0.16));
+  cairo_fill_preserve(raw);
+  cairo_clip(raw);
+  const double right = area.x + area.width;
+  const double bottom = area.y + area.height;
+  if (island % kIslandStyles != 0) {
+    const double spacing = 9.0;
+    for (double x = area.x - area.height; x < right; x += spacing) {
+      if (island % 2 == 1) canvas.line({x, bottom}, {x + area.height, area.y});
+      if (island % 3 == 2) canvas.line({x, area.y}, {x + area.height, bottom});
+    }
+    for (double y = area.y; y < bottom && island % 4 >= 2; y += spacing) {
+      canvas.line({area.x, y}, {right, y});
+    }
+    canvas.stroke(colour.with_opacity(0.45), 0.9);
+  }
+  cairo_restore(raw);
+}
+
+class MeshPainter {
+ public:
+  MeshPainter(Canvas& canvas, const MeshPicture& picture, const MapView& view, Plane plane)
+      : canvas_(canvas), picture_(picture), mesh_(*picture.mesh), view_(view), plane_(plane) {
+    for (std::size_t i = 0; i < mesh_.polygon_count(); ++i) {
+      polygons_.push_back(mesh_.polygon(i));
+    }
+  }
+
+  void paint_floor() {
+    for (std::uint32_t island = 0; island < mesh_.islands().size(); ++island) {
+      for (const MeshPolygon& polygon : polygons_) {
+        if (polygon.island == island) canvas_.polygon(on_sheet(polygon));
+      }
+      fill_island(canvas_, island, view_.frame);
+    }
+  }
+
+  void paint_edges() {
+    for (const MeshPolygon& polygon : polygons_) add_edges(polygon, false);
+    canvas_.stroke(kInk.with_opacity(0.28), 0.7);
+    for (const MeshPolygon& polygon : polygons_) add_edges(polygon, true);
+    canvas_.stroke(kInk.with_opacity(0.85), 1.3);
+  }
+
+  void paint_path() {
+    if (picture_.path == nullptr) return;
+    const std::vector<Vector3d>& points = picture_.path->points;
+    cairo_new_path(canvas_.raw());
+    for (const Vector3d& p : points) {
+      const Vector2d at = place(p);
+      cairo_line_to(canvas_.raw(), at.x(), at.y());
+    }
+    canvas_.stroke(kPaper, 6.0);
+    for (std::size_t i = 0; i + 1 < points.size(); ++i) {
+      canvas_.line(place(points[i]), place(points[i + 1]));
+    }
+    canvas_.stroke(kStopped, 3.0);
+    for (const Vector3d& p : points) {
+      canvas_.disc(place(p), 3.5);
+      canvas_.set(kStopped);
+      cairo_fill(canvas_.raw());
+    }
+    mark(place(picture_.from), "from");
+    mark(place(picture_.to), "to");
+  }
+
+ private:
+  Vector2d place(const Vector3d& p) const { return view_(plan_part(p)); }
+  Vector2d plan_part(const Vector3d& p) const {
+    return plane_ == Plane::upright ? Vector2d{p.x(), p.z()} : Vector2d{p.x(), p.y()};
+  }
+
+  std::vector<Vector2d> on_sheet(const MeshPolygon& polygon) const {
+    std::vector<Vector2d> corners;
+    for (const Vector3d& corner : polygon.corners) corners.push_back(place(corner));
+    return corners;
+  }
+
+  void add_edges(const MeshPolygon& polygon, bool rim) {
+    for (std::size_t i = 0; i < polygon.corners.size(); ++i) {
+      if (polygon.beyond[i].has_value() == rim) continue;
+      canvas_.line(place(polygon.corners[i]),
+                   place(polygon.corners[(i + 1) % polygon.corners.size()]));
+    }
+  }
+
+  void mark(const Vector2d& at, const std::string& text) {
+    canvas_.disc(at, 7.0);
+    canvas_.stroke(kStopped, 2.4);
+    canvas_.font(13.0, true);
+    canvas_.rimmed_text(at + Vector2d{10.0, -8.0}, text, kStopped);
+  }
+
+  Canvas& canvas_;
+  const MeshPicture& picture_;
+  const NavigationMesh& mesh_;
+  const MapView& view_;
+  Plane plane_;
+  std::vector<MeshPolygon> polygons_;
+};
+
+/// Lines of text from the top down.
+class Column {
+ public:
+  Column(Canvas& canvas, const Rectangle& frame) : canvas_(canvas), frame_(frame) {}
+
+  void heading(const std::string& text) {
+    y_ += 12.0;
+    canvas_.font(12.5, true);
+    write(text, 14.0);
+    y_ += 4.0;
+  }
+  void text(const std::string& text) {
+    canvas_.font(11.5);
+    write(text, 14.0);
+  }
+  void island(std::uint32_t number, const std::string& text) {
+    const Rectangle swatch{frame_.x + 14.0, y_, 34.0, 16.0};
+    cairo_rectangle(canvas_.raw(), swatch.x, swatch.y, swatch.width, swatch.height);
+    fill_island(canvas_, number, swatch);
+    cairo_rectangle(canvas_.raw(), swatch.x, swatch.y, swatch.width, swatch.height);
+    canvas_.stroke(kInk, 1.0);
+    canvas_.font(11.5);
+    write(text, 58.0);
+    y_ += 7.0;
+  }
+  bool has_room() const { return y_ < frame_.y + frame_.height - 40.0; }
+
+ private:
+  void write(const std::string& text, double indent) {
+    std::string line;
+    std::size_t start = 0;
+    while (start < text.size()) {
+      const std::size_t end = std::min(text.find(' ', start), text.size());
+      const std::string word = text.substr(start, end - start);
+      const std::string longer = line.empty() ? word : line + " " + word;
+      if (canvas_.text_width(longer) > frame_.width - indent - 12.0 && !line.empty()) {
+        put(line, indent);
+        line = word;
+      } else {
+        line = longer;
+      }
+      start = end + 1;
+    }
+    put(line, indent);
+  }
+  void put(const std::string& line, double indent) {
+    canvas_.text({frame_.x + indent, y_ + 12.0}, line, kInk);
+    y_ += 16.0;
+  }
+
+  Canvas& canvas_;
+  Rectangle frame_;
+  double y_ = frame_.y + 8.0;
+};
+
+void paint_mesh_legend(Canvas& canvas, const MeshPicture& picture, const Rectangle& frame) {
+  canvas.fill_rectangle(frame, kPlate);
+  Column column(canvas, frame);
+  const NavigationMesh& mesh = *picture.mesh;
+  const BodySize& body = mesh.body();
+  column.heading(fmt::format("Where a {} can be", picture.kind));
+  column.text(fmt::format("Its middle: it is {:g} m wide and {:g} m high, and steps up {:g} m.",
+                          2.0 * body.radius, body.height, body.step_height));
+  column.text(fmt::format("{} polygons, {} {}", mesh.polygon_count(), mesh.islands().size(),
+                          mesh.islands().size() == 1 ? "island" : "islands"));
+  column.heading("Islands: nothing leads from one to another");
+  for (std::uint32_t i = 0; i < mesh.islands().size() && column.has_room(); ++i) {
+    column.island(i, fmt::format("{}: {:.1f} m²", mesh.islands()[i].name, mesh.islands()[i].area));
+  }
+  if (picture.path == nullptr) return;
+  column.heading("The path");
+  column.text(fmt::format("{}, {:.2f} m", name_of(picture.path->outcome), picture.path->length));
+  column.text(picture.reason);
+}
+
+}  // namespace
+
+std::string draw(const Simulation& simulation, const MeshPicture& picture,
+                 const PictureOptions& options) {
+  constexpr double kTitle = 44.0;
+  constexpr double kLegend = 268.0;
+  Scene scene = make_scene(simulation, Trails(simulation));
+  scene.seen.clear();
+  scene.feelers.clear();
+  scene.rings.clear();
+  scene.lines.clear();
+  if (picture.path != nullptr) scene.agents.clear();
+  scene.moment = picture.path != nullptr ? "a path" : "mesh";
+  Canvas canvas(options);
+  canvas.fill_rectangle({0.0, 0.0, canvas.width(), canvas.height()}, kPaper);
+  const MapView view =
+      fit(scene, {0.0, kTitle, canvas.width() - kLegend, canvas.height() - kTitle});
+  MeshPainter painter(canvas, picture, view, simulation.level().plane);
+  cairo_save(canvas.raw());
+  cairo_rectangle(canvas.raw(), view.frame.x, view.frame.y, view.frame.width, view.frame.height);
+  cairo_clip(canvas.raw());
+  painter.paint_floor();
+  cairo_restore(canvas.raw());
+  paint_map(canvas, scene, view);
+  cairo_save(canvas.raw());
+  cairo_rectangle(canvas.raw(), view.frame.x, view.frame.y, view.frame.width, view.frame.height);
+  cairo_clip(canvas.raw());
+  painter.paint_edges();
+  painter.paint_path();
+  cairo_restore(canvas.raw());
+  paint_labels(canvas, scene, view);
+  paint_scale_bar(canvas, view);
+  paint_mesh_legend(canvas, picture, {canvas.width() - kLegend, 0.0, kLegend, canvas.height()});
+  paint_title(canvas, scene, {0.0, 0.0, canvas.width() - kLegend, kTitle});
+  return canvas.finish();
+}
+
+}  // namespace gaze
