@@ -22,6 +22,9 @@ class LevelReader {
     read_kinds();
     read_solids("wall", Solid::Form::wall);
     read_solids("block", Solid::Form::block);
+    read_solids("floor", Solid::Form::floor);
+    read_solids("ramp", Solid::Form::ramp);
+    read_solids("stairs", Solid::Form::stairs);
     read_agents(context_, top_, level_, names_, kinds_, settings_);
     read_zones(context_, top_, level_);
     put_to_sleep(level_);

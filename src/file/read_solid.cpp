@@ -1,5 +1,7 @@
 #include <fmt/format.h>
 
+#include <array>
+
 #include "file/read.hpp"
 #include "geometry/wall.hpp"
 
@@ -74,18 +76,83 @@ bool check_outline(TableReader& reader, const std::vector<Vector2d>& points) {
   return false;
 }
 
+namespace {
+
+// Where an end of a ramp is; always three numbers.
+std::optional<Vector3d> read_end(TableReader& reader, const std::string& key) {
+  const Node* node = reader.need(key, "a point [x, y, z]");
+  if (node == nullptr) return std::nullopt;
+  const auto p = reader.numbers(*node, reader.path_of(key), 3, kCoordinate);
+  if (!p) return std::nullopt;
+  return Vector3d{(*p)[0], (*p)[1], (*p)[2]};
+}
+
+bool read_ramp(TableReader& reader, Solid& solid) {
+  const auto from = read_end(reader, "from");
+  const auto to = read_end(reader, "to");
+  solid.width = reader.needed_number("width", kSize);
+  solid.thickness = reader.number("thickness", 0.2, kSize);
+  if (solid.form == Solid::Form::stairs) {
+    reader.need("steps", "a whole number");
+    solid.steps = static_cast<int>(reader.integer("steps", 1, 1, 1000));
+  }
+  if (!from || !to) return false;
+  solid.from = *from;
+  solid.to = *to;
+  const double x = to->x() - from->x();
+  const double y = to->y() - from->y();
+  if (x * x + y * y >= 0.01 * 0.01) return true;
+  reader.fault(reader.table().find("to")->place,
+               fmt::format("{} lies straight above or below {}: a ramp or stairs need 0.01 m of "
+                           "length in the plan at least",
+                           reader.path_of("to"), reader.path_of("from")));
+  return false;
+}
+
+bool read_floor(TableReader& reader, Solid& solid, double ground_height) {
+  solid.points = read_plan_points(reader, "outline", ReadLimits::outline_points);
+  const double top = reader.number("top", ground_height, kCoordinate);
+  solid.height = reader.number("thickness", 0.2, kSize);
+  solid.base = top - solid.height;
+  const Node* outline = reader.table().find("outline");
+  return outline != nullptr && outline->type == Node::Type::array &&
+         solid.points.size() == outline->items.size() && check_outline(reader, solid.points);
+}
+
+std::string_view key_of(Solid::Form form) {
+  static constexpr std::array<std::string_view, 5> kKeys{"wall", "block", "floor", "ramp",
+                                                         "stairs"};
+  return kKeys[static_cast<std::size_t>(form)];
+}
+
+}  // namespace
+
 std::optional<Solid> read_solid(ReadContext& context, const Node& table, Solid::Form form,
                                 const Names& names, Plane plane, double ground_height) {
   const bool is_wall = form == Solid::Form::wall;
+  const bool is_walkway = form != Solid::Form::wall && form != Solid::Form::block;
   const Node* id = table.find("id");
-  const std::string what = is_wall ? "wall" : "block";
+  const std::string what(key_of(form));
   const bool is_named = id != nullptr && id->type == Node::Type::text;
   TableReader reader(context, table, is_named ? what + "." + id->text : what);
   Solid solid;
   solid.form = form;
   solid.place = table.place;
+  if (is_walkway && plane == Plane::upright) {
+    reader.fault(table.place,
+                 fmt::format("[[{}]] belongs in ground and space levels; in upright ones blocks "
+                             "are what one walks on",
+                             what));
+    return std::nullopt;
+  }
   solid.id = reader.needed_name("id");
   solid.material = reader.reference("material", names.materials, "material");
+  if (is_walkway) {
+    const bool sound = form == Solid::Form::floor ? read_floor(reader, solid, ground_height)
+                                                  : read_ramp(reader, solid);
+    reader.finish();
+    return sound ? std::optional(solid) : std::nullopt;
+  }
   if (is_wall) solid.thickness = reader.number("thickness", 0.2, kSize);
   solid.points = is_wall ? read_plan_points(reader, "path", ReadLimits::path_points)
                          : read_plan_points(reader, "outline", ReadLimits::outline_points);

@@ -5,6 +5,7 @@
 #include <limits>
 
 #include "geometry/first_within.hpp"
+#include "geometry/slanted.hpp"
 
 #if defined(__x86_64__)
 #include <immintrin.h>
@@ -216,8 +217,8 @@ double disc_leaves(const Prism& prism, const PlanBody& body, const Vector2d& mot
 std::optional<double> first_touch(const Prism& prism, const PlanSegment& segment) noexcept {
   Stretch stretch;
   const auto& [from, to] = segment;
-  if (!stretch.keep(from.across - prism.low, to.across - prism.low) ||
-      !stretch.keep(prism.high - from.across, prism.high - to.across)) {
+  if (!stretch.keep(from.across - prism.low_at(from.plan), to.across - prism.low_at(to.plan)) ||
+      !stretch.keep(prism.high_at(from.plan) - from.across, prism.high_at(to.plan) - to.across)) {
     return std::nullopt;
   }
   std::size_t done = 0;
@@ -241,6 +242,7 @@ std::optional<double> first_touch(const Prism& prism, const PlanSegment& path,
                                   double radius) noexcept {
   // A point has no nearest side to go by once it arrives: it is a segment.
   if (radius == 0.0) return first_touch(prism, path);
+  if (prism.slopes != nullptr) return first_touch_slanted(prism, path, radius);
   const Vector2d motion = path.to.plan - path.from.plan;
   const double motion_across = path.to.across - path.from.across;
   return first_within(radius, [&](double share) {
@@ -258,6 +260,7 @@ PlanBody to_plan(Plane plane, const Cylinder& cylinder) noexcept {
 }
 
 bool overlaps(const Prism& prism, const PlanBody& body) noexcept {
+  if (prism.slopes != nullptr) return overlaps_slanted(prism, body);
   if (!body.is_disc) {
     const OpenStretch stretch = rectangle_stretch(prism, body, {0.0, 0.0});
     return stretch.enter < stretch.leave;
@@ -269,6 +272,7 @@ bool overlaps(const Prism& prism, const PlanBody& body) noexcept {
 
 std::optional<PlanContact> first_entry(const Prism& prism, const PlanBody& body,
                                        const PlanPoint& motion) noexcept {
+  if (prism.slopes != nullptr) return first_entry_slanted(prism, body, motion);
   if (!body.is_disc) return rectangle_stretch(prism, body, motion.plan).contact();
   OpenStretch stretch = disc_stretch(prism, body, motion.plan);
   if (!(stretch.enter < stretch.leave)) {

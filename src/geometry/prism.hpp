@@ -3,6 +3,7 @@
 #include <optional>
 #include <span>
 
+#include "geometry/height_plane.hpp"
 #include "geometry/plan.hpp"
 
 namespace gaze {
@@ -16,11 +17,21 @@ struct PrismEdge {
   double side(double px, double py) const { return dx * (py - y) - dy * (px - x); }
 };
 
+/// The lower and upper side of a prism that is cut off aslant.
+struct PrismSlopes {
+  HeightPlane low;
+  HeightPlane high;
+};
+
 /// A convex outline in the plan, rising across it from low to high (which may be infinite).
 struct Prism {
   std::span<const PrismEdge> edges;
-  double low = 0.0;
-  double high = 0.0;
+  double low = 0.0;   ///< The least,
+  double high = 0.0;  ///< and the greatest where it has slopes.
+  const PrismSlopes* slopes = nullptr;
+
+  double low_at(const Vector2d& p) const { return slopes != nullptr ? slopes->low.at(p) : low; }
+  double high_at(const Vector2d& p) const { return slopes != nullptr ? slopes->high.at(p) : high; }
 };
 
 /// The share of a segment at which it enters a closed prism, in [0, 1); 0 if it starts inside or on

@@ -80,6 +80,31 @@ void paint_senses(Canvas& canvas, const Scene& scene, const MapView& view) {
   cairo_restore(canvas.raw());
 }
 
+// What is walked on is pale; an arrow runs up what rises, steps are drawn across.
+void paint_walkway(Canvas& canvas, const SolidShape& solid, const MapView& view) {
+  const Colour colour = material_colour(solid.material);
+  for (const Polygon& piece : solid.pieces) {
+    std::vector<Vector2d> corners;
+    for (const Vector2d& corner : piece) corners.push_back(view(corner));
+    canvas.polygon(corners);
+  }
+  canvas.set(colour.with_opacity(0.10));
+  cairo_fill_preserve(canvas.raw());
+  canvas.stroke(colour.with_opacity(0.5), 0.8);
+  for (const auto& [from, to] : solid.rim) canvas.line(view(from), view(to));
+  canvas.stroke(colour, 1.4, {9.0, 2.5});
+  if (!solid.upward) return;
+  const Vector2d low = view(solid.upward->first);
+  const Vector2d way = view(solid.upward->second) - low;
+  const Vector2d tip = low + way * 0.86;
+  const Vector2d back = way * (9.0 / std::sqrt(way.squaredNorm()));
+  const Vector2d side{-back.y() * 0.6, back.x() * 0.6};
+  canvas.line(low + way * 0.14, tip);
+  canvas.line(tip, tip - back + side);
+  canvas.line(tip, tip - back - side);
+  canvas.stroke(colour, 1.8);
+}
+
 void paint_solid(Canvas& canvas, const SolidShape& solid, const MapView& view, bool stops_sight) {
   for (const Polygon& piece : solid.pieces) {
     std::vector<Vector2d> corners;
@@ -290,7 +315,10 @@ void paint_map(Canvas& canvas, const Scene& scene, const MapView& view) {
   for (const ZoneShape& zone : scene.zones) paint_zone(canvas, zone, view);
   paint_senses(canvas, scene, view);
   for (const SolidShape& solid : scene.solids) {
-    paint_solid(canvas, solid, view, scene.stops_sight[solid.material]);
+    if (solid.is_walkway) paint_walkway(canvas, solid, view);
+  }
+  for (const SolidShape& solid : scene.solids) {
+    if (!solid.is_walkway) paint_solid(canvas, solid, view, scene.stops_sight[solid.material]);
   }
   for (const AgentShape& agent : scene.agents) {
     std::vector<Vector2d> points;

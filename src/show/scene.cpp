@@ -145,12 +145,31 @@ class SceneMaker {
     for (std::size_t i = 0; i < scene_.solids.size(); ++i) finish_solid(i);
   }
 
+  std::string label_of(const Solid& solid) const {
+    if (scene_.is_upright) return solid.id;
+    switch (solid.form) {
+      case Solid::Form::floor:
+        return fmt::format("{}, top at {:g} m", solid.id, solid.base + solid.height);
+      case Solid::Form::ramp:
+      case Solid::Form::stairs:
+        return fmt::format("{}, {:g} to {:g} m", solid.id, std::min(solid.from.z(), solid.to.z()),
+                           std::max(solid.from.z(), solid.to.z()));
+      default:
+        return fmt::format("{} {:g} m", solid.id, solid.height);
+    }
+  }
+
   void finish_solid(std::size_t i) {
     const Solid& solid = level_.solids[i];
     SolidShape& shape = scene_.solids[i];
     shape.material = solid.material;
     scene_.material_in_use[solid.material] = true;
-    shape.label = scene_.is_upright ? solid.id : fmt::format("{} {:g} m", solid.id, solid.height);
+    shape.label = label_of(solid);
+    shape.is_walkway = solid.form != Solid::Form::wall && solid.form != Solid::Form::block;
+    if (solid.form == Solid::Form::ramp || solid.form == Solid::Form::stairs) {
+      const bool rises = solid.from.z() < solid.to.z();
+      shape.upward = {plan(rises ? solid.from : solid.to), plan(rises ? solid.to : solid.from)};
+    }
     if (shape.pieces.empty()) return;
     shape.rim = rim_of(shape.pieces);
     Vector2d low = shape.pieces[0][0];

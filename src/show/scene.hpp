@@ -16,6 +16,8 @@ struct SolidShape {
   std::vector<Polygon> pieces;
   std::vector<std::pair<Vector2d, Vector2d>> rim;  ///< The sides that no two pieces share.
   std::uint32_t material = 0;
+  bool is_walkway = false;                              ///< A floor, a ramp or stairs.
+  std::optional<std::pair<Vector2d, Vector2d>> upward;  ///< Of those that rise: from low to high.
   Vector2d middle{0.0, 0.0};
   double least_extent = 0.0;  ///< The lesser side of its bounding box.
 };

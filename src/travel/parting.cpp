@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 #include "gaze/path.hpp"
 #include "geometry/plan.hpp"
@@ -80,13 +81,17 @@ std::vector<SolidId> solids_at(const World& world, const Cylinder& body) {
   return solids;
 }
 
-// A round corner is several turns close together.
+// Where it turns in the plan; a round corner is several turns close together.
 int corners_of(const Path& path, double radius) {
   int corners = 0;
+  double since_turn = std::numeric_limits<double>::infinity();
   for (std::size_t i = 1; i + 1 < path.points.size(); ++i) {
-    const bool is_new =
-        i == 1 || level_distance(Plane::ground, path.points[i - 1], path.points[i]) > radius;
-    corners += is_new ? 1 : 0;
+    const Vector2d in{(path.points[i] - path.points[i - 1]).head<2>()};
+    const Vector2d out{(path.points[i + 1] - path.points[i]).head<2>()};
+    since_turn += std::sqrt(dot(in, in));
+    if (std::abs(cross(in, out)) <= 1e-6 * std::sqrt(dot(in, in) * dot(out, out))) continue;
+    corners += since_turn > radius ? 1 : 0;
+    since_turn = 0.0;
   }
   return corners;
 }
@@ -177,10 +182,11 @@ std::string explain(const Level& level, const World& world, const NavigationMesh
   switch (path.outcome) {
     case Path::Outcome::whole: {
       const double straight = level_distance(Plane::ground, from, to);
-      if (path.points.size() <= 2) return "straight and free";
       const int corners = corners_of(path, mesh.body().radius);
+      if (corners == 0) return "straight and free";
       return fmt::format("round {} {}; {:.2f} m longer than straight", corners,
-                         corners == 1 ? "corner" : "corners", path.length - straight);
+                         corners == 1 ? "corner" : "corners",
+                         std::max(0.0, path.length - straight));
     }
     case Path::Outcome::bad_start:
       return fmt::format("the start {}", mesh.hindrance(level, world, from));

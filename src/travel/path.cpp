@@ -1,6 +1,9 @@
 #include "gaze/path.hpp"
 
+#include <algorithm>
 #include <cmath>
+#include <limits>
+#include <utility>
 
 #include "geometry/plan.hpp"
 #include "travel/path_search.hpp"
@@ -22,6 +25,87 @@ MeshPoint plan_of(const Vector3d& p) {
 void add_point(std::vector<Vector3d>& points, const Vector3d& p) {
   if (points.empty() || points.back() != p) points.push_back(p);
 }
+
+/// Puts a way in the plan onto the surfaces that it leads over.
+class Lifting {
+ public:
+  Lifting(const NavigationMesh::Data& mesh, std::uint32_t face, std::vector<Vector3d>& points)
+      : mesh_(mesh), face_(face), points_(points) {}
+
+  void lift(const std::vector<MeshPoint>& way) {
+    add(way.front());
+    for (std::size_t i = 0; i + 1 < way.size(); ++i) {
+      walk(way[i], way[i + 1]);
+      add(way[i + 1]);
+    }
+  }
+
+ private:
+  static constexpr double kOnEdge = 1e-9;  // square metres
+
+  bool holds(std::uint32_t face, const MeshPoint& p) const {
+    const MeshFace& its = mesh_.faces[face];
+    for (std::uint32_t e = its.first; e < its.first + its.count; ++e) {
+      if (turn(mesh_.edges[e].from, mesh_.edges[mesh_.next(e)].from, p) < -kOnEdge) return false;
+    }
+    return true;
+  }
+
+  // From face to face, each left by an edge that the leg crosses or touches and not entered again.
+  void walk(const MeshPoint& from, const MeshPoint& to) {
+    std::uint32_t before = kNone;
+    std::uint32_t before_that = kNone;
+    for (std::size_t steps = 0; steps < mesh_.faces.size() && !holds(face_, to); ++steps) {
+      const std::uint32_t exit = exit_of(from, to, before, before_that);
+      if (exit == kNone) return;
+      const std::uint32_t into = mesh_.edges[mesh_.edges[exit].twin].polygon;
+      if (mesh_.faces[into].surface != mesh_.faces[face_].surface) {
+        const MeshPoint place = crossing(from, to, exit);
+        add(place);
+        before_that = std::exchange(before, std::exchange(face_, into));
+        add(place);
+      } else {
+        before_that = std::exchange(before, std::exchange(face_, into));
+      }
+    }
+  }
+
+  // Of the edges ahead the one that the leg passes through; at a vertex, one that leads round it.
+  std::uint32_t exit_of(const MeshPoint& from, const MeshPoint& to, std::uint32_t before,
+                        std::uint32_t before_that) const {
+    const MeshFace& its = mesh_.faces[face_];
+    std::uint32_t best = kNone;
+    double best_outward = -std::numeric_limits<double>::infinity();
+    for (std::uint32_t e = its.first; e < its.first + its.count; ++e) {
+      if (mesh_.edges[e].twin == kNone) continue;
+      const std::uint32_t into = mesh_.edges[mesh_.edges[e].twin].polygon;
+      const MeshPoint& a = mesh_.edges[e].from;
+      const MeshPoint& b = mesh_.edges[mesh_.next(e)].from;
+      const bool touches = turn(from, to, a) <= kOnEdge && turn(from, to, b) >= -kOnEdge;
+      if (!touches || into == before || into == before_that) continue;
+      const double outward = -turn(a, b, to) / distance(a, b);
+      if (outward <= best_outward) continue;
+      best_outward = outward;
+      best = e;
+    }
+    return best;
+  }
+
+  MeshPoint crossing(const MeshPoint& from, const MeshPoint& to, std::uint32_t edge) const {
+    const MeshPoint& a = mesh_.edges[edge].from;
+    const MeshPoint& b = mesh_.edges[mesh_.next(edge)].from;
+    const double at_from = turn(a, b, from);
+    const double at_to = turn(a, b, to);
+    const double share = at_from == at_to ? 0.0 : std::clamp(at_from / (at_from - at_to), 0.0, 1.0);
+    return {from.x + (to.x - from.x) * share, from.y + (to.y - from.y) * share};
+  }
+
+  void add(const MeshPoint& p) { add_point(points_, {p.x, p.y, mesh_.height_at(face_, p.x, p.y)}); }
+
+  const NavigationMesh::Data& mesh_;
+  std::uint32_t face_;
+  std::vector<Vector3d>& points_;
+};
 
 double level_length(const std::vector<Vector3d>& points) {
   double length = 0.0;
@@ -56,9 +140,7 @@ void find_whole(PathFinder::Scratch& scratch, const NavigationMesh& mesh, const 
   }
   if (!scratch.search.has_found()) return;
   scratch.search.trace(scratch.turns);
-  for (const MeshPoint& p : scratch.turns) {
-    add_point(scratch.path.points, {p.x, p.y, mesh.data().height_at(start.polygon, p.x, p.y)});
-  }
+  Lifting(mesh.data(), start.polygon, scratch.path.points).lift(scratch.turns);
 }
 
 }  // namespace

@@ -19,11 +19,23 @@ constexpr double kFreeMargin = 64.0;
 constexpr double kSkin = 0.0005;
 static_assert(kSkin < NavigationMesh::kRoundingSlack);
 
-HeightPlane top_of(const Piece& piece) {
-  return {piece.high, 0.0, 0.0};
+HeightPlane top_of(const World::Index& index, std::uint32_t piece) {
+  const Piece& its = index.pieces[piece];
+  if (its.slopes != Piece::kNoSlopes) return index.slopes[its.slopes].high;
+  return {its.high, 0.0, 0.0};
 }
-HeightPlane bottom_of(const Piece& piece) {
-  return {piece.low, 0.0, 0.0};
+HeightPlane bottom_of(const World::Index& index, std::uint32_t piece) {
+  const Piece& its = index.pieces[piece];
+  if (its.slopes != Piece::kNoSlopes) return index.slopes[its.slopes].low;
+  return {its.low, 0.0, 0.0};
+}
+
+// Whose surface a body can stand and walk on: not steeper than it climbs, and not so steep that
+// the slope ahead, within its radius, rises above its step.
+bool is_walkable(const HeightPlane& top, const BodySize& body) {
+  const SineCosine limit = sine_cosine(body.slope);
+  const double steepness = std::sqrt(top.along_x * top.along_x + top.along_y * top.along_y);
+  return steepness * limit.cosine <= limit.sine && steepness * body.radius <= body.step_height;
 }
 
 Polygon outline_of(const World::Index& index, std::uint32_t piece) {
@@ -39,6 +51,21 @@ PlanBox box_of(const Surface& surface) {
     box = {box.low.cwiseMin(own.low), box.high.cwiseMax(own.high)};
   }
   return box;
+}
+
+// Those that stop bodies, in order.
+std::vector<std::uint32_t> pieces_near(const World::Index& index, const PlanBox& box) {
+  const Vector2d middle = (box.low + box.high) / 2.0;
+  const Vector2d half = (box.high - box.low) / 2.0;
+  std::vector<std::uint32_t> pieces;
+  const PlanPoint place{middle, 0.0};
+  walk_any(index.tree, Walker({place, place}, {half.x(), half.y(), 1e12}),
+           [&](std::uint32_t piece) {
+             if (index.stops(piece, Stops::bodies)) pieces.push_back(piece);
+             return false;
+           });
+  std::sort(pieces.begin(), pieces.end());
+  return pieces;
 }
 
 // All that the level speaks of.
@@ -80,32 +107,66 @@ class Tops {
     taken_.assign(level.solids.size(), 0);
   }
 
-  // One after another, those within a step of what has been found already.
+  // What is there to be walked on, what agents stand on, and one after another what is within a
+  // step of what has been found already.
   void find(std::vector<Surface>& surfaces) {
+    for (std::uint32_t i = 0; i < level_.solids.size(); ++i) {
+      const Solid::Form form = level_.solids[i].form;
+      if (form != Solid::Form::wall && form != Solid::Form::block) take(i, surfaces);
+    }
     take_those_stood_on(surfaces);
-    for (std::size_t i = 0; i < surfaces.size(); ++i) {
-      const PlanBox box = box_of(surfaces[i]);
-      const double height = surfaces[i].height.base;
-      for (const std::uint32_t solid : near(box)) {
-        const double top = top_of(solid);
-        if (std::abs(top - height) <= body_.step_height && top != height) take(solid, surfaces);
-      }
+    for (std::size_t before = count_ + 1; before != count_;) {
+      before = count_;
+      for (std::size_t i = 0; i < surfaces.size(); ++i) take_near(i, surfaces);
     }
   }
 
  private:
+  void take_near(std::size_t surface, std::vector<Surface>& surfaces) {
+    const PlanBox box = box_of(surfaces[surface]);
+    for (const std::uint32_t solid : near(box)) {
+      if (!taken_[solid] && is_near(surfaces[surface], box, solid)) take(solid, surfaces);
+    }
+  }
+
+  // Walls and blocks have level tops.
   double top_of(std::uint32_t solid) const { return index_.pieces[pieces_of_[solid][0]].high; }
 
+  bool is_near(const Surface& surface, const PlanBox& box, std::uint32_t solid) const {
+    const double top = top_of(solid);
+    double low = std::numeric_limits<double>::infinity();
+    double high = -low;
+    for (const Vector2d& corner : {box.low, box.high, Vector2d{box.low.x(), box.high.y()},
+                                   Vector2d{box.high.x(), box.low.y()}}) {
+      low = std::min(low, surface.height.at(corner));
+      high = std::max(high, surface.height.at(corner));
+    }
+    return top >= low - body_.step_height && top <= high + body_.step_height;
+  }
+
   void take(std::uint32_t solid, std::vector<Surface>& surfaces) {
-    if (taken_[solid]) return;
+    if (taken_[solid] || pieces_of_[solid].empty()) return;
     taken_[solid] = 1;
+    ++count_;
     Surface surface;
-    surface.height = gaze::top_of(index_.pieces[pieces_of_[solid][0]]);
-    surface.solids = {solid};
+    surface.height = gaze::top_of(index_, pieces_of_[solid][0]);
+    if (!is_walkable(surface.height, body_)) return;
+    // What lies in one plane is one surface.
+    for (Surface& known : surfaces) {
+      if (!(known.height == surface.height)) continue;
+      if (known.solids.empty()) return;  // the ground is there already
+      add_parts(solid, known);
+      return;
+    }
+    add_parts(solid, surface);
+    surfaces.push_back(std::move(surface));
+  }
+
+  void add_parts(std::uint32_t solid, Surface& surface) const {
+    surface.solids.push_back(solid);
     for (const std::uint32_t piece : pieces_of_[solid]) {
       surface.parts.push_back(outline_of(index_, piece));
     }
-    surfaces.push_back(std::move(surface));
   }
 
   void take_those_stood_on(std::vector<Surface>& surfaces) {
@@ -113,22 +174,16 @@ class Tops {
     for (const Agent& agent : level_.agents) {
       const Vector2d feet{agent.position.x(), agent.position.y()};
       for (const std::uint32_t solid : near({feet, feet})) {
-        const double top = top_of(solid);
-        if (top <= agent.position.z() + body_.step_height) take(solid, surfaces);
+        if (top_of(solid) <= agent.position.z() + body_.step_height) take(solid, surfaces);
       }
     }
   }
 
   std::vector<std::uint32_t> near(const PlanBox& box) const {
-    const Vector2d middle = (box.low + box.high) / 2.0;
-    const Vector2d half = (box.high - box.low) / 2.0;
     std::vector<std::uint32_t> solids;
-    const PlanPoint place{middle, 0.0};
-    walk_any(index_.tree, Walker({place, place}, {half.x(), half.y(), 1e12}),
-             [&](std::uint32_t piece) {
-               if (index_.stops(piece, Stops::bodies)) solids.push_back(index_.pieces[piece].solid);
-               return false;
-             });
+    for (const std::uint32_t piece : pieces_near(index_, box)) {
+      solids.push_back(index_.pieces[piece].solid);
+    }
     std::sort(solids.begin(), solids.end());
     solids.erase(std::unique(solids.begin(), solids.end()), solids.end());
     return solids;
@@ -139,6 +194,7 @@ class Tops {
   const BodySize& body_;
   std::vector<std::vector<std::uint32_t>> pieces_of_;  ///< By solid.
   std::vector<char> taken_;
+  std::size_t count_ = 0;  ///< Of those taken.
 };
 
 Vector2d slope_between(const HeightPlane& upper, const HeightPlane& lower) {
@@ -154,28 +210,33 @@ Polygon where_above(const Polygon& outline, const HeightPlane& upper, const Heig
   return clipped(outline, start, slope);
 }
 
-void add_hindrances(const Surface& surface, const Piece& piece, const Polygon& outline,
-                    const BodySize& body, std::vector<Polygon>& hindrances) {
-  const Polygon above = where_above(outline, top_of(piece), surface.height, 0.0);
+HeightPlane raised(HeightPlane plane, double by) {
+  plane.base += by;
+  return plane;
+}
+
+/// Keeps the centre of a body off a surface: where the solid is higher than a step, all within the
+/// body's radius; where it is lower, what lies under it, for there the body steps onto it.
+void add_hindrances(const Surface& surface, const HeightPlane& top, const HeightPlane& bottom,
+                    const Polygon& outline, const BodySize& body,
+                    std::vector<Polygon>& hindrances) {
+  const Polygon above = where_above(outline, top, surface.height, 0.0);
   if (above.empty()) return;
-  const Polygon high = where_above(above, top_of(piece), surface.height, body.step_height);
+  const HeightPlane step = raised(surface.height, body.step_height);
+  const Polygon high = where_above(above, top, step, 0.0);
   if (!high.empty()) {
-    HeightPlane head = surface.height;
-    head.base += body.height;
-    const Polygon stops = where_above(high, head, bottom_of(piece), 0.0);
+    // On a slope the head comes nearer to what hangs above the lower side.
+    const double lean = std::sqrt(surface.height.along_x * surface.height.along_x +
+                                  surface.height.along_y * surface.height.along_y) *
+                        body.radius;
+    const HeightPlane head = raised(surface.height, body.height + lean);
+    const Polygon stops = where_above(high, head, bottom, 0.0);
     if (!stops.empty()) {
       hindrances.push_back(
           dilated(stops, body.radius + kSkin, NavigationMesh::kRoundingSlack - kSkin));
     }
   }
-  HeightPlane step = surface.height;
-  step.base += body.step_height;
-  Polygon low = outline;
-  if (!high.empty()) {
-    const Vector2d slope = slope_between(step, top_of(piece));
-    if (slope.x() == 0.0 && slope.y() == 0.0) return;
-    low = clipped(above, step.base - piece.high, slope);
-  }
+  const Polygon low = high.empty() ? above : where_above(above, step, top, 0.0);
   if (!low.empty()) hindrances.push_back(low);
 }
 
@@ -191,21 +252,13 @@ std::vector<Surface> surfaces_of(const Level& level, const World& world, const B
 std::vector<Polygon> hindrances_on(const Surface& surface, const World& world,
                                    const BodySize& body) {
   const World::Index& index = world.index();
-  const PlanBox box = box_of(surface);
-  const Vector2d middle = (box.low + box.high) / 2.0;
-  const Vector2d half = (box.high - box.low) / 2.0;
-  const double reach = body.radius + 1.0;
-  std::vector<std::uint32_t> pieces;
-  const PlanPoint place{middle, 0.0};
-  walk_any(index.tree, Walker({place, place}, {half.x() + reach, half.y() + reach, 1e12}),
-           [&](std::uint32_t piece) {
-             if (index.stops(piece, Stops::bodies)) pieces.push_back(piece);
-             return false;
-           });
-  std::sort(pieces.begin(), pieces.end());
+  PlanBox box = box_of(surface);
+  const Vector2d reach{body.radius + 1.0, body.radius + 1.0};
+  box = {box.low - reach, box.high + reach};
   std::vector<Polygon> hindrances;
-  for (const std::uint32_t piece : pieces) {
-    add_hindrances(surface, index.pieces[piece], outline_of(index, piece), body, hindrances);
+  for (const std::uint32_t piece : pieces_near(index, box)) {
+    add_hindrances(surface, top_of(index, piece), bottom_of(index, piece), outline_of(index, piece),
+                   body, hindrances);
   }
   return hindrances;
 }

@@ -4,19 +4,10 @@
 #include <vector>
 
 #include "gaze/navigation.hpp"
+#include "geometry/height_plane.hpp"
 #include "geometry/polygon.hpp"
 
 namespace gaze {
-
-/// A height that is a linear function of the plan.
-struct HeightPlane {
-  double base = 0.0;
-  double along_x = 0.0;
-  double along_y = 0.0;
-
-  double at(double x, double y) const { return base + along_x * x + along_y * y; }
-  bool operator==(const HeightPlane&) const = default;
-};
 
 /// Something that feet can stand on.
 struct Surface {

@@ -3,15 +3,10 @@
 #include <algorithm>
 #include <limits>
 
-#include "geometry/wall.hpp"
+#include "world/parts.hpp"
 
 namespace gaze {
 namespace {
-
-std::vector<Polygon> plan_pieces(const Solid& solid) {
-  if (solid.form == Solid::Form::block) return convex_pieces(solid.points);
-  return widen_path(solid.points, solid.thickness).value_or(std::vector<Polygon>{});
-}
 
 void add_piece(World::Index& index, const Polygon& polygon, Piece piece) {
   piece.first_edge = static_cast<std::uint32_t>(index.edges.size());
@@ -62,13 +57,20 @@ World::Index make_index(const Level& level) {
   index.plane = level.plane;
   for (std::size_t i = 0; i < level.solids.size(); ++i) {
     const Solid& solid = level.solids[i];
-    Piece piece;
-    const bool endless = level.plane == Plane::upright;
-    piece.low = endless ? -kInfinity : solid.base;
-    piece.high = endless ? kInfinity : solid.base + solid.height;
-    piece.solid = static_cast<std::uint32_t>(i);
-    piece.stops = static_cast<std::uint8_t>(level.materials[solid.material].stops.to_ulong());
-    for (const Polygon& polygon : plan_pieces(solid)) add_piece(index, polygon, piece);
+    const auto stops = static_cast<std::uint8_t>(level.materials[solid.material].stops.to_ulong());
+    for (const SolidPart& part : parts_of(solid)) {
+      Piece piece;
+      const bool endless = level.plane == Plane::upright;
+      piece.low = endless ? -kInfinity : lowest(part);
+      piece.high = endless ? kInfinity : highest(part);
+      piece.solid = static_cast<std::uint32_t>(i);
+      piece.stops = stops & part.stops;
+      if (!endless && !(part.low.is_level() && part.high.is_level())) {
+        piece.slopes = static_cast<std::uint32_t>(index.slopes.size());
+        index.slopes.push_back({part.low, part.high});
+      }
+      add_piece(index, part.outline, piece);
+    }
   }
   std::vector<Box> boxes;
   boxes.reserve(index.pieces.size());

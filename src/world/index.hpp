@@ -15,18 +15,22 @@ struct Piece {
   std::uint32_t first_edge = 0;
   std::uint32_t solid = 0;
   std::uint16_t edge_count = 0;
-  std::uint8_t stops = 0;  ///< Bit per Stops.
+  std::uint8_t stops = 0;            ///< Bit per Stops.
+  std::uint32_t slopes = kNoSlopes;  ///< In Index::slopes.
+  static constexpr std::uint32_t kNoSlopes = 0xFFFFFFFF;
 };
 
 struct World::Index {
   Plane plane = Plane::ground;
   std::vector<PrismEdge> edges;
+  std::vector<PrismSlopes> slopes;
   std::vector<Piece> pieces;  ///< In the order of the tree.
   Tree tree;
 
   Prism prism(std::uint32_t piece) const {
     const Piece& p = pieces[piece];
-    return {{edges.data() + p.first_edge, p.edge_count}, p.low, p.high};
+    const PrismSlopes* own = p.slopes == Piece::kNoSlopes ? nullptr : &slopes[p.slopes];
+    return {{edges.data() + p.first_edge, p.edge_count}, p.low, p.high, own};
   }
   bool stops(std::uint32_t piece, Stops what) const {
     return (pieces[piece].stops >> static_cast<unsigned>(what) & 1U) != 0;

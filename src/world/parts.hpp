@@ -1,0 +1,25 @@
+#pragma once
+
+#include <vector>
+
+#include "gaze/level.hpp"
+#include "geometry/height_plane.hpp"
+#include "geometry/polygon.hpp"
+
+namespace gaze {
+
+/// A convex part of a solid: an outline between two heights.
+struct SolidPart {
+  Polygon outline;  ///< Anticlockwise.
+  HeightPlane low;
+  HeightPlane high;
+  std::uint8_t stops = 0xFF;  ///< Bit per Stops: of what its material stops, what this part does.
+};
+
+/// What a solid consists of. Stairs are steps for all but bodies, and a ramp for those.
+[[nodiscard]] std::vector<SolidPart> parts_of(const Solid& solid);
+
+[[nodiscard]] double lowest(const SolidPart& part);
+[[nodiscard]] double highest(const SolidPart& part);
+
+}  // namespace gaze
