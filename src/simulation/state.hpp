@@ -81,6 +81,11 @@ struct Simulation::State {
   HearingVerdict hearing;                 ///< Scratch.
   Crowd crowd;
 
+  // Footing.
+  bool has_relief = false;          ///< Somebody may step up, down or fall.
+  std::vector<char> is_airborne;
+  std::vector<Vector3d> velocity;   ///< In the air, metres a second.
+
   // Ways.
   std::vector<std::uint32_t> mesh_of_kind;
   std::vector<std::optional<NavigationMesh>> meshes;  ///< Made when first needed.
@@ -199,6 +204,10 @@ void turn_head(Simulation::State& state, std::uint32_t who);
 /// Walks to a goal and tells once if it cannot be reached. @return The result of the leg.
 LegResult walk_watched(Simulation::State& state, std::uint32_t who, const Vector3d& goal,
                        Moment budget, bool& stuck);
+
+/// Keeps a walker on what is below its feet: up and down steps and slopes, or falling.
+void settle(Simulation::State& state, std::uint32_t who);
+void set_up_footing(Simulation::State& state);
 
 /// Goes towards a goal by the shortest way: straight where that is free, else by a path that is
 /// searched anew only for a reason. `is_agent`: the goal moves, and it stops before it.

@@ -107,7 +107,7 @@ LegResult walk_leg(Simulation::State& state, std::uint32_t who, const Leg& leg, 
   const Kind& kind = state.kind(who);
   const WalkingBody body{state.position[who], kind.radius, kind.height, kind.move.step_height};
   Leg possible = leg;
-  if (kind.move.gait == Gait::fixed) possible.speed = 0.0;
+  if (kind.move.gait == Gait::fixed || state.is_airborne[who]) possible.speed = 0.0;
   const LegResult result = walk(state.world, body, possible, budget, state.level->ticks_per_second);
   state.position[who] = result.feet;
   return result;
@@ -138,6 +138,7 @@ void travel(Simulation::State& state) {
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
     if (!state.is_up(who)) continue;
     if (state.driver[who] == Driver::mind) turn(state, who, follow_mind(state, who));
+    settle(state, who);
     if (state.mode[who] == Mode::script) turn(state, who, along_script(state, who));
     turn_head(state, who);
     make_step_noise(state, who);

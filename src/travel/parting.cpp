@@ -83,11 +83,15 @@ std::vector<SolidId> solids_at(const World& world, const Cylinder& body) {
 
 // Where it turns in the plan; a round corner is several turns close together.
 int corners_of(const Path& path, double radius) {
+  std::vector<Vector2d> plan;  // a step up is no turn
+  for (const Vector3d& p : path.points) {
+    if (plan.empty() || plan.back() != p.head<2>()) plan.emplace_back(p.head<2>());
+  }
   int corners = 0;
   double since_turn = std::numeric_limits<double>::infinity();
-  for (std::size_t i = 1; i + 1 < path.points.size(); ++i) {
-    const Vector2d in{(path.points[i] - path.points[i - 1]).head<2>()};
-    const Vector2d out{(path.points[i + 1] - path.points[i]).head<2>()};
+  for (std::size_t i = 1; i + 1 < plan.size(); ++i) {
+    const Vector2d in = plan[i] - plan[i - 1];
+    const Vector2d out = plan[i + 1] - plan[i];
     since_turn += std::sqrt(dot(in, in));
     if (std::abs(cross(in, out)) <= 1e-6 * std::sqrt(dot(in, in) * dot(out, out))) continue;
     corners += since_turn > radius ? 1 : 0;

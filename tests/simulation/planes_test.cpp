@@ -43,15 +43,15 @@ id = "guard"
 kind = "guard"
 )";
 
-TEST(Upright, WalkersFlipAtOnceAndKeepTheirHeight) {
-  Simulation simulation(garden(std::string("plane = \"upright\"\n") + kPair +
+TEST(Upright, WalkersFlipAtOnceAndStayOnTheGround) {
+  Simulation simulation(garden(std::string("plane = \"upright\"\nground_height = 3.0\n") + kPair +
                                "at = [0.0, 3.0]\n[[agent]]\nid = \"guest\"\nkind = \"guest\"\n"
                                "at = [5.0, 3.0]\nscript = [{ go = [-9.0, 0.0] }]\n"));
   play(simulation, 30);
   EXPECT_EQ(simulation.state({0}).facing, Vector2d(1, 0));
   EXPECT_EQ(simulation.state({1}).facing, Vector2d(-1, 0));
   EXPECT_NEAR(simulation.state({1}).position.x(), 3.0, 1e-9);
-  EXPECT_EQ(simulation.state({1}).position.z(), 3.0);  // nothing falls or climbs
+  EXPECT_EQ(simulation.state({1}).position.z(), 3.0);
   play(simulation, 60);
   EXPECT_EQ(simulation.state({0}).facing,
             Vector2d(-1, 0));  // the guest has run past below its eyes
@@ -63,7 +63,9 @@ TEST(Upright, WhatIsFixedTurnsInThePlaneAndShootsUpward) {
   Simulation simulation(
       garden(std::string("plane = \"upright\"\n") + kPair +
                  "at = [0.0, 0.0]\n[[agent]]\nid = \"guest\"\nkind = \"guest\"\nat = [6.0, 6.0]\n",
-             {{"kind.guard.move.gait", "fixed"}, {"kind.guard.sight.field_of_view", "100"}}));
+             {{"kind.guard.move.gait", "fixed"},
+              {"kind.guest.move.gait", "fixed"},
+              {"kind.guard.sight.field_of_view", "100"}}));
   const auto events = play(simulation, 120);
   const auto fired = only(events, What::fired);
   ASSERT_GE(fired.size(), 1U);

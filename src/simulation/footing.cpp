@@ -1,0 +1,95 @@
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+#include "simulation/state.hpp"
+
+namespace gaze {
+namespace {
+
+/// Metres: nothing is looked for farther below.
+constexpr double kDeepest = 100'000.0;
+
+// Of what lies below the middle of a body, not above its step.
+double support_below(const Simulation::State& state, std::uint32_t who) {
+  const Vector3d& feet = state.position[who];
+  const double step = state.kind(who).move.step_height;
+  const double ground =
+      state.level->ground_height.value_or(-std::numeric_limits<double>::infinity());
+  // From just above the step: what is exactly as high as a step is still stepped on.
+  const Segment down{feet + Vector3d{0.0, 0.0, step + kContactGap},
+                     feet - Vector3d{0.0, 0.0, kDeepest}};
+  const auto touch = state.world.first_touch(down, Stops::bodies);
+  if (!touch) return ground;
+  // Inside a solid there is no telling what it stands on: it stays at its height.
+  return std::max(ground, touch->share == 0.0 ? feet.z() : touch->place.z());
+}
+
+// One step of free flight: sideways as far as nothing is in the way, then down onto whatever is met.
+void fly(Simulation::State& state, std::uint32_t who, bool also_sideways) {
+  const double seconds = 1.0 / state.level->ticks_per_second;
+  Vector3d& velocity = state.velocity[who];
+  const double fall = velocity.z() * seconds - state.level->gravity * seconds * seconds / 2.0;
+  velocity.z() -= state.level->gravity * seconds;
+  const Vector3d sideways{velocity.x() * seconds, velocity.y() * seconds, 0.0};
+  Cylinder body = state.body(who);
+  if (also_sideways && (sideways.x() != 0.0 || sideways.y() != 0.0)) {
+    body.feet = slide(state.world, body, sideways);
+  }
+  const Vector3d down{0.0, 0.0, fall};
+  const auto touch = state.world.sweep(body, down, Stops::bodies);
+  double height = body.feet.z() + (touch ? fall * touch->share : fall);
+  bool has_landed = touch.has_value() && fall < 0.0;
+  const auto& ground = state.level->ground_height;
+  if (ground && height <= *ground) {
+    height = *ground;
+    has_landed = true;
+  }
+  if (touch && fall > 0.0) velocity.z() = 0.0;
+  state.position[who] = {body.feet.x(), body.feet.y(), height};
+  if (!has_landed) return;
+  state.is_airborne[who] = 0;
+  velocity = {0.0, 0.0, 0.0};
+}
+
+bool is_low(const Level& level, const Solid& solid, double highest_step) {
+  return solid.base + solid.height <= level.ground_height.value_or(0.0) + highest_step;
+}
+
+}  // namespace
+
+void settle(Simulation::State& state, std::uint32_t who) {
+  if (!state.has_relief || state.kind(who).move.gait != Gait::walk) return;
+  if (state.driver[who] == Driver::host) return;
+  if (state.is_airborne[who]) return fly(state, who, true);
+  const double step = state.kind(who).move.step_height;
+  const double support = support_below(state, who);
+  double& height = state.position[who].z();
+  if (height - support <= step) {
+    height = support;
+    return;
+  }
+  // Beyond a ledge: it falls once no part of it rests on anything.
+  const Vector3d moved = state.position[who] - state.previous[who];
+  state.velocity[who] = moved * state.level->ticks_per_second;
+  state.velocity[who].z() = 0.0;
+  state.is_airborne[who] = 1;
+  fly(state, who, false);  // sideways it has moved in this step
+}
+
+void set_up_footing(Simulation::State& state) {
+  const Level& level = *state.level;
+  state.is_airborne.resize(level.agents.size());
+  state.velocity.assign(level.agents.size(), Vector3d{0.0, 0.0, 0.0});
+  double highest_step = 0.0;
+  for (const Kind& kind : level.kinds) {
+    highest_step = std::max(highest_step, kind.move.step_height);
+  }
+  const bool any_low = std::any_of(level.solids.begin(), level.solids.end(), [&](const Solid& s) {
+    const bool is_walkway = s.form != Solid::Form::wall && s.form != Solid::Form::block;
+    return is_walkway || is_low(level, s, highest_step);
+  });
+  state.has_relief = any_low || level.plane != Plane::ground;
+}
+
+}  // namespace gaze
