@@ -5,6 +5,7 @@
 
 #include "show/paint.hpp"
 #include "show/palette.hpp"
+#include "travel/mesh.hpp"
 
 namespace gaze {
 namespace {
@@ -47,6 +48,17 @@ class MeshPainter {
       : canvas_(canvas), picture_(picture), mesh_(*picture.mesh), view_(view), plane_(plane) {
     for (std::size_t i = 0; i < mesh_.polygon_count(); ++i) {
       polygons_.push_back(mesh_.polygon(i));
+    }
+  }
+
+  // Seen from the side it is a line.
+  void paint_ledges() {
+    for (const MeshPolygon& polygon : polygons_) {
+      const auto [left, right] =
+          std::minmax_element(polygon.corners.begin(), polygon.corners.end(),
+                              [](const Vector3d& a, const Vector3d& b) { return a.x() < b.x(); });
+      canvas_.line(place(*left), place(*right));
+      canvas_.stroke(island_colour(polygon.island), 5.0);
     }
   }
 
@@ -188,9 +200,11 @@ void paint_mesh_legend(Canvas& canvas, const MeshPicture& picture, const Rectang
                           2.0 * body.radius, body.height, body.step_height));
   column.text(fmt::format("{} polygons, {} {}", mesh.polygon_count(), mesh.islands().size(),
                           mesh.islands().size() == 1 ? "island" : "islands"));
+  const bool is_upright = mesh.data().plane == Plane::upright;
   column.heading("Islands: nothing leads from one to another");
   for (std::uint32_t i = 0; i < mesh.islands().size() && column.has_room(); ++i) {
-    column.island(i, fmt::format("{}: {:.1f} m²", mesh.islands()[i].name, mesh.islands()[i].area));
+    column.island(i, fmt::format("{}: {:.1f} {}", mesh.islands()[i].name, mesh.islands()[i].area,
+                                 is_upright ? "m" : "m²"));
   }
   if (picture.path == nullptr) return;
   column.heading("The path");
@@ -225,7 +239,11 @@ std::string draw(const Simulation& simulation, const MeshPicture& picture,
   cairo_save(canvas.raw());
   cairo_rectangle(canvas.raw(), view.frame.x, view.frame.y, view.frame.width, view.frame.height);
   cairo_clip(canvas.raw());
-  painter.paint_edges();
+  if (simulation.level().plane == Plane::upright) {
+    painter.paint_ledges();
+  } else {
+    painter.paint_edges();
+  }
   painter.paint_path();
   cairo_restore(canvas.raw());
   paint_labels(canvas, scene, view);

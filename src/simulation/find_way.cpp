@@ -12,8 +12,7 @@ constexpr std::int64_t kSearchBudget = 2'000;
 
 bool uses_paths(const Simulation::State& state, std::uint32_t who) {
   const Move& move = state.kind(who).move;
-  return move.gait != Gait::fixed && move.route == RouteStyle::path &&
-         state.plane() != Plane::upright && !state.level->solids.empty();
+  return move.gait != Gait::fixed && move.route == RouteStyle::path && !state.level->solids.empty();
 }
 
 bool sweeps_free(const Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
@@ -30,9 +29,10 @@ const NavigationMesh& mesh_for(Simulation::State& state, std::uint32_t who) {
   return *mesh;
 }
 
-bool is_free(const Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
+bool is_free(Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
   const auto& mesh = state.meshes[state.mesh_of_kind[state.kind_index[who]]];
-  return mesh ? mesh->is_free(state.position[who], goal) : sweeps_free(state, who, goal);
+  if (!mesh && !state.has_relief) return sweeps_free(state, who, goal);
+  return mesh_for(state, who).is_free(state.position[who], goal);
 }
 
 // A goal off the mesh is replaced by the place nearest to it that can be reached.

@@ -25,7 +25,8 @@ double support_below(const Simulation::State& state, std::uint32_t who) {
   return std::max(ground, touch->share == 0.0 ? feet.z() : touch->place.z());
 }
 
-// One step of free flight: sideways as far as nothing is in the way, then down onto whatever is met.
+// One step of free flight: sideways as far as nothing is in the way, then down onto whatever is
+// met.
 void fly(Simulation::State& state, std::uint32_t who, bool also_sideways) {
   const double seconds = 1.0 / state.level->ticks_per_second;
   Vector3d& velocity = state.velocity[who];

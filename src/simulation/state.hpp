@@ -82,9 +82,9 @@ struct Simulation::State {
   Crowd crowd;
 
   // Footing.
-  bool has_relief = false;          ///< Somebody may step up, down or fall.
+  bool has_relief = false;  ///< Somebody may step up, down or fall.
   std::vector<char> is_airborne;
-  std::vector<Vector3d> velocity;   ///< In the air, metres a second.
+  std::vector<Vector3d> velocity;  ///< In the air, metres a second.
 
   // Ways.
   std::vector<std::uint32_t> mesh_of_kind;

@@ -5,19 +5,13 @@
 
 #include "geometry/dilation.hpp"
 #include "geometry/plan_grid.hpp"
+#include "travel/ledges.hpp"
+#include "travel/reach.hpp"
 #include "world/index.hpp"
 #include "world/walk.hpp"
 
 namespace gaze {
 namespace {
-
-/// Metres by which an endless floor goes on around all that stands on it.
-constexpr double kFreeMargin = 64.0;
-
-/// Metres: the rim of the mesh keeps so much more than the body's radius from solids, so that
-/// rounding to the lattice (0.2 mm) never brings a body into one.
-constexpr double kSkin = 0.0005;
-static_assert(kSkin < NavigationMesh::kRoundingSlack);
 
 HeightPlane top_of(const World::Index& index, std::uint32_t piece) {
   const Piece& its = index.pieces[piece];
@@ -30,27 +24,10 @@ HeightPlane bottom_of(const World::Index& index, std::uint32_t piece) {
   return {its.low, 0.0, 0.0};
 }
 
-// Whose surface a body can stand and walk on: not steeper than it climbs, and not so steep that
-// the slope ahead, within its radius, rises above its step.
-bool is_walkable(const HeightPlane& top, const BodySize& body) {
-  const SineCosine limit = sine_cosine(body.slope);
-  const double steepness = std::sqrt(top.along_x * top.along_x + top.along_y * top.along_y);
-  return steepness * limit.cosine <= limit.sine && steepness * body.radius <= body.step_height;
-}
-
 Polygon outline_of(const World::Index& index, std::uint32_t piece) {
   Polygon outline;
   for (const PrismEdge& edge : index.prism(piece).edges) outline.emplace_back(edge.x, edge.y);
   return outline;
-}
-
-PlanBox box_of(const Surface& surface) {
-  PlanBox box = box_around(surface.parts.front());
-  for (const Polygon& part : surface.parts) {
-    const PlanBox own = box_around(part);
-    box = {box.low.cwiseMin(own.low), box.high.cwiseMax(own.high)};
-  }
-  return box;
 }
 
 // Those that stop bodies, in order.
@@ -66,22 +43,6 @@ std::vector<std::uint32_t> pieces_near(const World::Index& index, const PlanBox&
            });
   std::sort(pieces.begin(), pieces.end());
   return pieces;
-}
-
-// All that the level speaks of.
-PlanBox extent_of(const Level& level, const World& world) {
-  std::vector<Vector2d> points;
-  for (const PrismEdge& edge : world.index().edges) points.emplace_back(edge.x, edge.y);
-  const auto add = [&](const Vector3d& p) { points.emplace_back(p.x(), p.y()); };
-  for (const Agent& agent : level.agents) {
-    add(agent.position);
-    for (const Vector3d& point : agent.patrol) add(point);
-    for (const ScriptStep& step : agent.script) {
-      if (step.what == ScriptStep::What::go) add(step.place);
-    }
-  }
-  if (points.empty()) points.emplace_back(0.0, 0.0);
-  return box_around(points);
 }
 
 Surface ground_of(const Level& level, const World& world) {
@@ -242,7 +203,38 @@ void add_hindrances(const Surface& surface, const HeightPlane& top, const Height
 
 }  // namespace
 
+bool is_walkable(const HeightPlane& top, const BodySize& body) {
+  const SineCosine limit = sine_cosine(body.slope);
+  const double steepness = std::sqrt(top.along_x * top.along_x + top.along_y * top.along_y);
+  return steepness * limit.cosine <= limit.sine && steepness * body.radius <= body.step_height;
+}
+
+PlanBox box_of(const Surface& surface) {
+  PlanBox box = box_around(surface.parts.front());
+  for (const Polygon& part : surface.parts) {
+    const PlanBox own = box_around(part);
+    box = {box.low.cwiseMin(own.low), box.high.cwiseMax(own.high)};
+  }
+  return box;
+}
+
+PlanBox extent_of(const Level& level, const World& world) {
+  std::vector<Vector2d> points;
+  for (const PrismEdge& edge : world.index().edges) points.emplace_back(edge.x, edge.y);
+  const auto add = [&](const Vector3d& p) { points.emplace_back(p.x(), p.y()); };
+  for (const Agent& agent : level.agents) {
+    add(agent.position);
+    for (const Vector3d& point : agent.patrol) add(point);
+    for (const ScriptStep& step : agent.script) {
+      if (step.what == ScriptStep::What::go) add(step.place);
+    }
+  }
+  if (points.empty()) points.emplace_back(0.0, 0.0);
+  return box_around(points);
+}
+
 std::vector<Surface> surfaces_of(const Level& level, const World& world, const BodySize& body) {
+  if (level.plane == Plane::upright) return ledges_of(level, world, body);
   std::vector<Surface> surfaces;
   if (level.ground_height) surfaces.push_back(ground_of(level, world));
   Tops(level, world, body).find(surfaces);
@@ -251,6 +243,7 @@ std::vector<Surface> surfaces_of(const Level& level, const World& world, const B
 
 std::vector<Polygon> hindrances_on(const Surface& surface, const World& world,
                                    const BodySize& body) {
+  if (world.plane() == Plane::upright) return hindrances_on_ledge(surface, world, body);
   const World::Index& index = world.index();
   PlanBox box = box_of(surface);
   const Vector2d reach{body.radius + 1.0, body.radius + 1.0};

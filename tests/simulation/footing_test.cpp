@@ -21,7 +21,8 @@ speed = 3.0
 [[agent]]
 id = "guest"
 kind = "guest"
-at = )" + at + "\nscript = [" + go + "]\n"));
+at = )" + at + "\nscript = [" +
+                           go + "]\n"));
 }
 
 double height_of(const Simulation& simulation) {
@@ -74,8 +75,8 @@ material = "brick"
 outline = [[8.0, -1.0], [12.0, -1.0], [12.0, 1.0], [8.0, 1.0]]
 top = 3.0
 )";
-  Simulation simulation =
-      walker("space", "[0.0, 0.0, 0.0]", "{ go = [10.0, 0.0, 3.0] }, { go = [0.0, 0.0, 0.0] }", ramp);
+  Simulation simulation = walker("space", "[0.0, 0.0, 0.0]",
+                                 "{ go = [10.0, 0.0, 3.0] }, { go = [0.0, 0.0, 0.0] }", ramp);
   double highest = 0.0;
   for (int tick = 0; tick < 450; ++tick) {
     simulation.step();
@@ -94,7 +95,8 @@ TEST(Footing, StepsOntoWhatIsLowAndIsStoppedByWhatIsHigher) {
 id = "kerb"
 material = "brick"
 outline = [[2.0, -2.0], [4.0, -2.0], [4.0, 2.0], [2.0, 2.0]]
-height = )") + height;
+height = )") +
+           height;
   };
   Simulation low = walker("ground", "[0.0, 0.0]", "{ go = [3.0, 0.0] }", block("0.3"));
   play(low, 120);
