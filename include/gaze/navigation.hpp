@@ -97,6 +97,7 @@ struct Parting {
   enum class What {
     narrow,    ///< A gap too narrow: `found` and `needed` are widths, metres.
     step,      ///< A step too high: `found` and `needed` are heights, metres.
+    height,    ///< The one lies `found` metres above the other (below, if negative).
     unjoined,  ///< Neither: nothing joins them, whatever the body.
   };
   What what = What::unjoined;

@@ -34,6 +34,7 @@ std::vector<Finding> judge(const Level& level) {
   judge_chases(bench);
   judge_names(bench);
   judge_senses(bench);
+  judge_ways(bench);
   judge_blind_spots(bench);
   std::vector<Finding> findings = bench.take();
   std::stable_sort(findings.begin(), findings.end(),

@@ -34,6 +34,7 @@ void judge_placement(Bench& bench);    ///< Agents and patrol points in solids a
 void judge_names(Bench& bench);        ///< Kinds and teams that play no part.
 void judge_chases(Bench& bench);       ///< Who can outrun whom.
 void judge_senses(Bench& bench);       ///< Reactions that never come, or for ever; scans; sleepers.
+void judge_ways(Bench& bench);         ///< Patrol points and players that cannot be reached.
 void judge_blind_spots(Bench& bench);  ///< Where those at their posts can never see anybody.
 
 /// The kinds that agents are of, each once, in the order of the level.

@@ -29,16 +29,26 @@ class Joined {
   std::vector<std::uint32_t> parent_;
 };
 
-std::string name_of(const Surface& surface, const Level& level) {
-  return surface.solids.empty() ? "ground" : level.solids[surface.solids.front()].id;
+// After the solid that carries a face: that on whose part its middle lies.
+std::string name_of(const NavigationMesh::Data& mesh, std::uint32_t face, const Level& level) {
+  const Surface& surface = mesh.surfaces[mesh.faces[face].surface];
+  if (surface.solids.empty()) return "ground";
+  Vector2d middle{0.0, 0.0};
+  const MeshFace& its = mesh.faces[face];
+  for (std::uint32_t e = its.first; e < its.first + its.count; ++e) {
+    middle += Vector2d{mesh.edges[e].from.x, mesh.edges[e].from.y} / double(its.count);
+  }
+  for (std::size_t i = 0; i < surface.parts.size(); ++i) {
+    if (contains(surface.parts[i], middle)) return level.solids[surface.solids[i]].id;
+  }
+  return level.solids[surface.solids.front()].id;
 }
 
 // Two of one name are told apart by a number, the largest first.
 void name_islands(NavigationMesh::Data& mesh, const Level& level) {
   std::map<std::string, int> used;
   for (Island& island : mesh.islands) {
-    const Surface& surface = mesh.surfaces[mesh.faces[island.some_polygon].surface];
-    const std::string name = name_of(surface, level);
+    const std::string name = name_of(mesh, island.some_polygon, level);
     const int number = ++used[name];
     island.name = number == 1 ? name : fmt::format("{} {}", name, number);
   }

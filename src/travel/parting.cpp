@@ -12,7 +12,7 @@
 namespace gaze {
 namespace {
 
-constexpr double kExactly = 0.005;  // metres
+constexpr double kExactly = 0.0005;  // metres
 
 Cylinder body_at(const BodySize& body, const Vector3d& feet, double radius) {
   return {feet + Vector3d{0.0, 0.0, body.step_height}, radius, body.height - body.step_height};
@@ -53,18 +53,25 @@ class Trial {
   Path path_;
 };
 
-// The first place on a way where the true body has no room: there the mesh ends.
+// The middle of the first stretch of a way where the true body has no room.
 std::optional<Vector3d> first_off(const NavigationMesh& mesh, const Path& path) {
   constexpr double kStride = 0.02;
+  std::optional<Vector3d> first;
+  Vector3d last{0.0, 0.0, 0.0};
   for (std::size_t i = 0; i + 1 < path.points.size(); ++i) {
     const Vector3d leg = path.points[i + 1] - path.points[i];
     const int strides = static_cast<int>(std::sqrt(leg.squaredNorm()) / kStride) + 1;
     for (int k = 0; k <= strides; ++k) {
       const Vector3d place = path.points[i] + leg * (double(k) / strides);
-      if (!mesh.find(place)) return place;
+      if (mesh.find(place)) {
+        if (first) return (*first + last) / 2.0;
+        continue;
+      }
+      if (!first) first = place;
+      last = place;
     }
   }
-  return std::nullopt;
+  return first;
 }
 
 std::vector<SolidId> solids_at(const World& world, const Cylinder& body) {
@@ -124,6 +131,10 @@ Parting parting(const Level& level, const World& world, const NavigationMesh& me
     const double step = trial.boundary(body.height * 0.9, body.step_height, with_step);
     result = {Parting::What::step, step, body.step_height, from, {}};
   } else {
+    const double rise = to.z() - from.z();
+    if (std::abs(rise) > body.step_height) {
+      result = {Parting::What::height, rise, body.step_height, to, {}};
+    }
     return result;
   }
   const auto off = first_off(mesh, trial.path());
@@ -149,6 +160,10 @@ std::string describe(const Level& level, const Parting& parting) {
     case Parting::What::step:
       return fmt::format("the step{}{} is {:.2f} m high, this body steps up {:.2f} m", between, at,
                          parting.found, parting.needed);
+    case Parting::What::height:
+      return fmt::format(
+          "it lies {:.2f} m {}, this body steps {:.2f} m, and no ramp or stairs join them",
+          std::abs(parting.found), parting.found > 0.0 ? "higher" : "lower", parting.needed);
     default:
       return "nothing joins the two";
   }

@@ -124,9 +124,9 @@ class Tops {
   }
 
   void add_parts(std::uint32_t solid, Surface& surface) const {
-    surface.solids.push_back(solid);
     for (const std::uint32_t piece : pieces_of_[solid]) {
       surface.parts.push_back(outline_of(index_, piece));
+      surface.solids.push_back(solid);
     }
   }
 

@@ -13,7 +13,7 @@ namespace gaze {
 struct Surface {
   HeightPlane height;
   std::vector<Polygon> parts;         ///< Convex; together they are the surface.
-  std::vector<std::uint32_t> solids;  ///< In Level::solids; empty for the ground.
+  std::vector<std::uint32_t> solids;  ///< By part, in Level::solids; empty for the ground.
 };
 
 /// All surfaces that a body of that size may come to stand on.
