@@ -13,6 +13,9 @@ namespace gaze {
 /// are agents (counting sort, as in Teschner et al., "Optimized spatial hashing", 2003).
 class Crowd {
  public:
+  /// @param cell_size  Metres: a few of the usual reaches.
+  explicit Crowd(double cell_size) : cell_size_(cell_size) {}
+
   /// Indexes those that are marked. Allocates only when it grows.
   void rebuild(Plane plane, std::span<const Vector3d> places, std::span<const char> marked);
 
@@ -34,8 +37,6 @@ class Crowd {
   }
 
  private:
-  static constexpr double kCellSize = 8.0;  // metres: a few of the usual ranges
-
   struct Cell {
     std::int32_t a = 0;
     std::int32_t b = 0;
@@ -46,8 +47,8 @@ class Crowd {
     const double second = plane_ == Plane::upright ? p.z() : p.y();
     return {index_of(p.x()), index_of(second)};
   }
-  static std::int32_t index_of(double metres) {
-    const double cell = std::floor(metres / kCellSize);
+  std::int32_t index_of(double metres) const {
+    const double cell = std::floor(metres / cell_size_);
     return static_cast<std::int32_t>(std::fmin(std::fmax(cell, -1e9), 1e9));
   }
   std::size_t bucket_of(const Cell& cell) const {
@@ -64,6 +65,7 @@ class Crowd {
     }
   }
 
+  double cell_size_;
   Plane plane_ = Plane::ground;
   std::size_t mask_ = 0;
   std::vector<std::uint32_t> start_;  ///< By bucket; one more than there are.

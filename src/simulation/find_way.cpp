@@ -103,6 +103,10 @@ void keep_route(Simulation::State& state, std::uint32_t who, const Leg& leg, boo
       return ask(state, who, leg.goal);
     }
   }
+  if (route.was_pushed && route.next < route.points.size()) {
+    route.was_pushed = false;
+    if (!is_free(state, who, route.points[route.next])) return ask(state, who, leg.goal);
+  }
   const double left = left_of(state, who);
   if (left < route.progress.best - 0.01) {
     route.progress = {left, state.now(), false};
@@ -122,14 +126,14 @@ bool stands_still(const Simulation::State& state, std::uint32_t who) {
 
 LegResult find_way(Simulation::State& state, std::uint32_t who, const Leg& leg, Moment budget,
                    bool is_agent) {
-  if (!uses_paths(state, who)) return walk_leg(state, who, leg, budget);
+  if (!uses_paths(state, who)) return walk_apart(state, who, leg, budget);
   if (level_distance(state.plane(), state.position[who], leg.goal) <= leg.stop &&
       is_free(state, who, leg.goal)) {
     return {state.position[who], 0, true};
   }
   keep_route(state, who, leg, is_agent);
   Route& route = state.route[who];
-  if (!route.is_made) return walk_leg(state, who, leg, budget);
+  if (!route.is_made) return walk_apart(state, who, leg, budget);
   if (stands_still(state, who)) return {state.position[who], budget, false};
   Moment used = 0;
   while (used < budget && route.next < route.points.size()) {
@@ -137,7 +141,7 @@ LegResult find_way(Simulation::State& state, std::uint32_t who, const Leg& leg, 
     const bool is_whole = route.outcome == Path::Outcome::whole;
     const double stop = is_last && is_whole ? leg.stop : 0.0;
     const LegResult result =
-        walk_leg(state, who, {route.points[route.next], stop, leg.speed}, budget - used);
+        walk_apart(state, who, {route.points[route.next], stop, leg.speed}, budget - used);
     used += result.used;
     if (!result.arrived) return {result.feet, budget, false};
     if (is_last) return {result.feet, used, is_whole && route.goal == leg.goal};

@@ -68,14 +68,14 @@ Vector2d way_to(const Simulation::State& state, std::uint32_t who, const Vector3
 LegResult walk_watched(Simulation::State& state, std::uint32_t who, const Vector3d& goal,
                        Moment budget, bool& stuck) {
   Course& course = state.course[who];
-  if (course.is_new) {
-    course.progress = {way_left(state, who, goal), state.now() - budget, false};
-    course.is_new = false;
-  }
   const LegResult result =
       find_way(state, who, {goal, 0.0, state.kind(who).move.speed}, budget, false);
-  stuck = !result.arrived &&
-          is_stuck(course, way_left(state, who, goal), state.now(), state.level->ticks_per_second);
+  const double left = way_left(state, who, goal);
+  if (course.is_new) {
+    course.progress = {left, state.now() - budget, false};
+    course.is_new = state.route[who].is_asked;  // the way is not known yet
+  }
+  stuck = !result.arrived && is_stuck(course, left, state.now(), state.level->ticks_per_second);
   if (stuck && !course.progress.told) {
     course.progress.told = true;
     state.tell(Event::What::blocked, who).place = goal;

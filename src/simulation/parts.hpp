@@ -48,6 +48,13 @@ struct Course {
   Progress progress;
 };
 
+/// How an agent gets on among others.
+struct Headway {
+  Vector3d goal{0.0, 0.0, 0.0};
+  double best = 0.0;  ///< Nearest to it so far, metres.
+  Moment since = 0;   ///< When that was.
+};
+
 /// The way that an agent follows.
 struct Route {
   std::vector<Vector3d> points;  ///< From `next` on they lie ahead.
@@ -55,6 +62,7 @@ struct Route {
   Vector3d goal{0.0, 0.0, 0.0};  ///< That it was made for.
   Path::Outcome outcome = Path::Outcome::none;
   bool is_made = false;
+  bool was_pushed = false;             ///< Off its line, by others in its way.
   bool is_asked = false;               ///< It waits for a search,
   Vector3d asked_goal{0.0, 0.0, 0.0};  ///< to there.
   Progress progress;

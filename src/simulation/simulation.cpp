@@ -191,6 +191,7 @@ void set_up(Simulation::State& state) {
   state.head = state.facing;
   set_up_senses(state);
   set_up_routes(state);
+  set_up_neighbours(state);
   set_up_footing(state);
   for (Index who = 0; who < count; ++who) turn_head(state, who);
   state.previous_head = state.head;

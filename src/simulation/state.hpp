@@ -13,6 +13,7 @@
 #include "mind/choose.hpp"
 #include "simulation/crowd.hpp"
 #include "simulation/parts.hpp"
+#include "travel/keep_apart.hpp"
 #include "travel/walk.hpp"
 
 namespace gaze {
@@ -79,7 +80,7 @@ struct Simulation::State {
   std::vector<Cylinder> bodies;           ///< Scratch.
   std::vector<Heard> heard;               ///< Scratch: of one hearer.
   HearingVerdict hearing;                 ///< Scratch.
-  Crowd crowd;
+  Crowd crowd{8.0};
 
   // Footing.
   bool has_relief = false;  ///< Somebody may step up, down or fall.
@@ -93,6 +94,14 @@ struct Simulation::State {
   std::vector<std::uint32_t> asked;  ///< Who waits for a search, first come, first served.
   std::int64_t searches_left = 0;    ///< Of the budget of this step.
   PathFinder finder;
+  Crowd walkers{2.0};          ///< As minds begin to travel.
+  std::vector<Vector2d> pace;  ///< Velocity in the last step, level, metres a second.
+  std::vector<Headway> headway;
+  std::vector<char> is_on_way;    ///< It went towards something in the last step,
+  std::vector<char> goes_on_way;  ///< and in this one.
+  double widest = 0.0;            ///< Radius of any agent.
+  KeepApart keep_apart;
+  std::vector<Neighbour> neighbours;  ///< Scratch.
 
   // Combat.
   std::vector<std::vector<Moment>> ready;  ///< By agent and attack.
@@ -213,6 +222,14 @@ void set_up_footing(Simulation::State& state);
 /// searched anew only for a reason. `is_agent`: the goal moves, and it stops before it.
 LegResult find_way(Simulation::State& state, std::uint32_t who, const Leg& leg, Moment budget,
                    bool is_agent);
+
+/// Walks one leg, giving way to others that are on their way too or stand there.
+LegResult walk_apart(Simulation::State& state, std::uint32_t who, const Leg& leg, Moment budget);
+
+/// Before minds travel, and after: who is where, and how fast it has gone.
+void look_for_neighbours(Simulation::State& state);
+void note_pace(Simulation::State& state);
+void set_up_neighbours(Simulation::State& state);
 
 /// Metres, level, that are left to a goal: along the way if it follows one.
 [[nodiscard]] double way_left(const Simulation::State& state, std::uint32_t who,

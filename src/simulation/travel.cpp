@@ -135,6 +135,7 @@ void travel(Simulation::State& state) {
   }
   state.seen_position = state.position;
   search_asked(state);
+  look_for_neighbours(state);
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
     if (!state.is_up(who)) continue;
     if (state.driver[who] == Driver::mind) turn(state, who, follow_mind(state, who));
@@ -143,6 +144,7 @@ void travel(Simulation::State& state) {
     turn_head(state, who);
     make_step_noise(state, who);
   }
+  note_pace(state);
 }
 
 }  // namespace gaze

@@ -1,0 +1,151 @@
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+#include "simulation/state.hpp"
+
+namespace gaze {
+namespace {
+
+/// Seconds: who cannot be met within it does not matter yet.
+constexpr double kLookAhead = 0.6;
+constexpr std::size_t kMostNeighbours = 10;
+
+bool is_in_the_way(const Simulation::State& state, std::uint32_t who, std::uint32_t other) {
+  if (other == who || !state.awake[other]) return false;
+  const Kind& own = state.kind(who);
+  const Kind& its = state.kind(other);
+  // The ways that are searched know nothing of what is fixed: who gave way to it could get stuck.
+  if (its.move.gait == Gait::fixed) return false;
+  // Who is hostile is met, not given way to.
+  if (is_hostile(*state.level, own.team, its.team)) return false;
+  if (is_hostile(*state.level, its.team, own.team)) return false;
+  const double rise = state.seen_position[other].z() - state.seen_position[who].z();
+  return rise < own.height && -rise < its.height;
+}
+
+Neighbour neighbour_of(const Simulation::State& state, std::uint32_t who, std::uint32_t other) {
+  const Vector3d way = state.seen_position[other] - state.seen_position[who];
+  Neighbour neighbour;
+  neighbour.offset = {way.x(), way.y()};
+  neighbour.velocity = state.pace[other];
+  neighbour.gap = state.kind(who).radius + state.kind(other).radius;
+  neighbour.share = state.is_on_way[other] ? 0.5 : 1.0;
+  return neighbour;
+}
+
+// The nearest, at most so many.
+void find_neighbours(Simulation::State& state, std::uint32_t who, double speed) {
+  std::vector<Neighbour>& found = state.neighbours;
+  found.clear();
+  const auto nearness = [](const Neighbour& n) { return dot(n.offset, n.offset); };
+  const double reach = state.kind(who).radius + state.widest + 2.0 * speed * kLookAhead;
+  state.candidates.clear();
+  state.walkers.near(state.seen_position[who], reach,
+                     [&](std::uint32_t other) { state.candidates.push_back(other); });
+  std::sort(state.candidates.begin(), state.candidates.end());
+  for (const std::uint32_t other : state.candidates) {
+    if (!is_in_the_way(state, who, other)) continue;
+    const Neighbour neighbour = neighbour_of(state, who, other);
+    const double far = neighbour.gap + 2.0 * speed * kLookAhead;
+    if (nearness(neighbour) > far * far) continue;
+    const auto place =
+        std::upper_bound(found.begin(), found.end(), neighbour,
+                         [&](const auto& a, const auto& b) { return nearness(a) < nearness(b); });
+    found.insert(place, neighbour);
+    if (found.size() > kMostNeighbours) found.pop_back();
+  }
+}
+
+/// splitmix64 (Steele, Lea and Flood, 2014).
+std::uint64_t scrambled(std::uint64_t z) {
+  z = (z ^ (z >> 30U)) * 0xBF58476D1CE4E5B9ULL;
+  z = (z ^ (z >> 27U)) * 0x94D049BB133111EBULL;
+  return z ^ (z >> 31U);
+}
+
+// Who gets no farther because of others tries another direction, each its own and for a while, so
+// that no knot of bodies holds itself.
+Vector2d evasive(const Simulation::State& state, std::uint32_t who, const Vector2d& wanted) {
+  const Moment second = kMomentsPerTick * state.level->ticks_per_second;
+  if (state.now() - state.headway[who].since < second / 2) return wanted;
+  const auto window = static_cast<std::uint64_t>(2 * state.now() / second);
+  const std::uint64_t draw =
+      scrambled(scrambled(state.level->seed + who) + window * 0x9E3779B97F4A7C15ULL);
+  constexpr std::array<double, 4> kTurns{-60.0, 60.0, -120.0, 120.0};
+  return turned(wanted, sine_cosine(Angle::from_degrees(kTurns[draw % kTurns.size()])));
+}
+
+void note_headway(Simulation::State& state, std::uint32_t who, const Vector3d& goal,
+                  double distance) {
+  constexpr double kSameGoal = 0.5;  // metres
+  constexpr double kHeadway = 0.01;  // metres
+  Headway& headway = state.headway[who];
+  const bool is_new = plane_distance(Plane::space, headway.goal, goal) > kSameGoal;
+  if (!is_new && distance > headway.best - kHeadway) return;
+  headway = {goal, distance, state.now()};
+}
+
+}  // namespace
+
+LegResult walk_apart(Simulation::State& state, std::uint32_t who, const Leg& leg, Moment budget) {
+  const bool is_first = !state.goes_on_way[who];
+  state.goes_on_way[who] = 1;
+  if (!is_first || state.plane() == Plane::upright || !(leg.speed > 0.0)) {
+    return walk_leg(state, who, leg, budget);
+  }
+  find_neighbours(state, who, leg.speed);
+  if (state.neighbours.empty()) return walk_leg(state, who, leg, budget);
+  const double seconds =
+      static_cast<double>(budget) / double(kMomentsPerTick) / state.level->ticks_per_second;
+  const Vector3d feet = state.position[who];
+  const Vector2d way{leg.goal.x() - feet.x(), leg.goal.y() - feet.y()};
+  const double distance = std::sqrt(dot(way, way));
+  const double to_go = distance - leg.stop;
+  if (!(to_go > 0.0) || !(seconds > 0.0)) return walk_leg(state, who, leg, budget);
+  note_headway(state, who, leg.goal, distance);
+  const double speed = std::min(leg.speed, to_go / seconds);
+  const Pace pace{way * (speed / distance), state.pace[who], leg.speed};
+  const double step = 1.0 / state.level->ticks_per_second;
+  Vector2d chosen = state.keep_apart.choose(pace, state.neighbours, step);
+  if (chosen != pace.wanted) {
+    const Pace another{evasive(state, who, pace.wanted), pace.velocity, pace.most};
+    if (another.wanted != pace.wanted) {
+      chosen = state.keep_apart.choose(another, state.neighbours, step);
+    }
+  }
+  const Vector2d change = chosen - pace.wanted;
+  if (dot(change, change) <= 1e-18) return walk_leg(state, who, leg, budget);
+  state.route[who].was_pushed = true;
+  const double chosen_speed = std::sqrt(dot(chosen, chosen));
+  const Vector3d there = feet + Vector3d{chosen.x(), chosen.y(), 0.0} * seconds;
+  const LegResult result = walk_leg(state, who, {there, 0.0, chosen_speed}, budget);
+  return {result.feet, budget, false};
+}
+
+void look_for_neighbours(Simulation::State& state) {
+  state.walkers.rebuild(state.plane(), state.seen_position, state.alive);
+  std::fill(state.goes_on_way.begin(), state.goes_on_way.end(), 0);
+}
+
+void note_pace(Simulation::State& state) {
+  for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
+    const Vector3d moved =
+        (state.position[who] - state.previous[who]) * state.level->ticks_per_second;
+    state.pace[who] = {moved.x(), moved.y()};
+  }
+  state.is_on_way.swap(state.goes_on_way);
+}
+
+void set_up_neighbours(Simulation::State& state) {
+  const std::size_t count = state.level->agents.size();
+  state.pace.assign(count, Vector2d{0.0, 0.0});
+  state.headway.resize(count);
+  state.is_on_way.resize(count);
+  state.goes_on_way.resize(count);
+  for (const Agent& agent : state.level->agents) {
+    state.widest = std::max(state.widest, state.level->kind_of(agent).radius);
+  }
+}
+
+}  // namespace gaze
