@@ -71,6 +71,8 @@ class NavigationMesh {
   /// The polygon on which a body with these feet stands: the highest surface that is not above
   /// feet + step height. Nothing if there is none within `kNearMesh`.
   std::optional<MeshPlace> find(const Vector3d& feet) const noexcept;
+  /// The same, looking first at the polygon where it was before: any number is a valid hint.
+  std::optional<MeshPlace> find(const Vector3d& feet, std::uint32_t hint) const noexcept;
 
   /// The place of the mesh nearest to a place, level distance first; of one island if one is given.
   std::optional<MeshPlace> nearest(const Vector3d& place,
@@ -81,6 +83,7 @@ class NavigationMesh {
   /// True if the straight way between two places stays on the mesh. A way through the very corner
   /// of something may count as not free.
   bool is_free(const Vector3d& from, const Vector3d& to) const noexcept;
+  bool is_free(const MeshPlace& from, const MeshPlace& to) const noexcept;
 
   /// What keeps a body off a place, in a few words: "0.12 m too near planter-1". Empty on the mesh.
   std::string hindrance(const Level& level, const World& world, const Vector3d& place) const;

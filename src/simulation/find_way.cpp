@@ -32,7 +32,14 @@ const NavigationMesh& mesh_for(Simulation::State& state, std::uint32_t who) {
 bool is_free(Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
   const auto& mesh = state.meshes[state.mesh_of_kind[state.kind_index[who]]];
   if (!mesh && !state.has_relief) return sweeps_free(state, who, goal);
-  return mesh_for(state, who).is_free(state.position[who], goal);
+  Route& route = state.route[who];
+  const NavigationMesh& own = mesh_for(state, who);
+  const auto from = own.find(state.position[who], route.own_face);
+  const auto to = own.find(goal, route.goal_face);
+  if (!from || !to) return false;
+  route.own_face = from->polygon;
+  route.goal_face = to->polygon;
+  return own.is_free(*from, *to);
 }
 
 // A goal off the mesh is replaced by the place nearest to it that can be reached.

@@ -1,6 +1,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <span>
 
 #include "simulation/state.hpp"
 
@@ -11,18 +12,48 @@ namespace {
 constexpr double kLookAhead = 0.6;
 constexpr std::size_t kMostNeighbours = 10;
 
+// The ways that are searched know nothing of what is fixed: who gave way to it could get stuck. Who
+// is hostile is met, not given way to.
 bool is_in_the_way(const Simulation::State& state, std::uint32_t who, std::uint32_t other) {
   if (other == who || !state.awake[other]) return false;
   const Kind& own = state.kind(who);
   const Kind& its = state.kind(other);
-  // The ways that are searched know nothing of what is fixed: who gave way to it could get stuck.
   if (its.move.gait == Gait::fixed) return false;
-  // Who is hostile is met, not given way to.
-  if (is_hostile(*state.level, own.team, its.team)) return false;
-  if (is_hostile(*state.level, its.team, own.team)) return false;
   const double rise = state.seen_position[other].z() - state.seen_position[who].z();
-  return rise < own.height && -rise < its.height;
+  if (!(rise < own.height && -rise < its.height)) return false;
+  return !state.limit(who).is_foe_of_team[its.team == kNoTeam ? 0 : its.team + 1];
 }
+
+/// The nearest that can be met in time, at most so many; of equally near ones the first in the
+/// file. Indices of agents, by nearness.
+class Nearest {
+ public:
+  double farthest2() const {
+    return count_ == kMostNeighbours ? distance2_[count_ - 1] : farthest2_;
+  }
+  explicit Nearest(double farthest) : farthest2_(farthest * farthest) {}
+
+  void offer(std::uint32_t other, double distance2) {
+    std::size_t at = count_ < kMostNeighbours ? count_++ : count_ - 1;
+    for (; at > 0; --at) {
+      const bool is_before = distance2 < distance2_[at - 1] ||
+                             (distance2 == distance2_[at - 1] && other < other_[at - 1]);
+      if (!is_before) break;
+      distance2_[at] = distance2_[at - 1];
+      other_[at] = other_[at - 1];
+    }
+    distance2_[at] = distance2;
+    other_[at] = other;
+  }
+
+  std::span<const std::uint32_t> others() const { return {other_.data(), count_}; }
+
+ private:
+  double farthest2_;
+  std::size_t count_ = 0;
+  std::array<double, kMostNeighbours> distance2_{};
+  std::array<std::uint32_t, kMostNeighbours> other_{};
+};
 
 Neighbour neighbour_of(const Simulation::State& state, std::uint32_t who, std::uint32_t other) {
   const Vector3d way = state.seen_position[other] - state.seen_position[who];
@@ -34,26 +65,24 @@ Neighbour neighbour_of(const Simulation::State& state, std::uint32_t who, std::u
   return neighbour;
 }
 
-// The nearest, at most so many.
 void find_neighbours(Simulation::State& state, std::uint32_t who, double speed) {
-  std::vector<Neighbour>& found = state.neighbours;
-  found.clear();
-  const auto nearness = [](const Neighbour& n) { return dot(n.offset, n.offset); };
-  const double reach = state.kind(who).radius + state.widest + 2.0 * speed * kLookAhead;
-  state.candidates.clear();
-  state.walkers.near(state.seen_position[who], reach,
-                     [&](std::uint32_t other) { state.candidates.push_back(other); });
-  std::sort(state.candidates.begin(), state.candidates.end());
-  for (const std::uint32_t other : state.candidates) {
-    if (!is_in_the_way(state, who, other)) continue;
-    const Neighbour neighbour = neighbour_of(state, who, other);
-    const double far = neighbour.gap + 2.0 * speed * kLookAhead;
-    if (nearness(neighbour) > far * far) continue;
-    const auto place =
-        std::upper_bound(found.begin(), found.end(), neighbour,
-                         [&](const auto& a, const auto& b) { return nearness(a) < nearness(b); });
-    found.insert(place, neighbour);
-    if (found.size() > kMostNeighbours) found.pop_back();
+  const Vector3d& own = state.seen_position[who];
+  const double reach = state.kind(who).radius + state.widest + (speed + state.fastest) * kLookAhead;
+  Nearest nearest(reach);
+  state.walkers.near(own, reach, [&](std::uint32_t other) {
+    const double x = state.seen_position[other].x() - own.x();
+    const double y = state.seen_position[other].y() - own.y();
+    const double distance2 = x * x + y * y;
+    if (distance2 > nearest.farthest2() || !is_in_the_way(state, who, other)) return;
+    // Only as fast as it has just been, or as this one may go, can they come together.
+    const Vector2d& pace = state.pace[other];
+    const double most = state.kind(who).radius + state.kind(other).radius +
+                        (speed + std::sqrt(dot(pace, pace))) * kLookAhead;
+    if (distance2 < most * most) nearest.offer(other, distance2);
+  });
+  state.neighbours.clear();
+  for (const std::uint32_t other : nearest.others()) {
+    state.neighbours.push_back(neighbour_of(state, who, other));
   }
 }
 
@@ -129,11 +158,14 @@ void look_for_neighbours(Simulation::State& state) {
 }
 
 void note_pace(Simulation::State& state) {
+  double fastest2 = 0.0;
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
     const Vector3d moved =
         (state.position[who] - state.previous[who]) * state.level->ticks_per_second;
     state.pace[who] = {moved.x(), moved.y()};
+    fastest2 = std::max(fastest2, dot(state.pace[who], state.pace[who]));
   }
+  state.fastest = std::sqrt(fastest2);
   state.is_on_way.swap(state.goes_on_way);
 }
 

@@ -19,17 +19,18 @@ constexpr std::size_t kFewFoes = 32;
 /// What follows from the values of a kind at this rate of ticks, worked out once.
 struct KindLimits {
   NoticeLimits notice;
-  SineCosine turn;                ///< Most of one step.
-  double head_turn_deg = 0.0;     ///< Most of one step; 0: the head is fixed to the body.
-  bool reacts = false;            ///< Has rules.
-  std::uint64_t urged_only = 0;   ///< Attacks that a reaction alone makes, by bit.
-  double farthest = 0.0;          ///< No sense but hearing reaches farther, metres.
-  std::uint64_t tags = 0;         ///< That its agents begin with.
-  std::uint64_t wanted_tags = 0;  ///< 0: any.
-  std::vector<char> wants_kind;   ///< By kind; empty: any.
-  std::vector<char> wants_team;   ///< By team: hostile, and not filtered out.
-  std::vector<Moment> cooldowns;  ///< By attack.
-  std::vector<Moment> lifetimes;  ///< By attack; of its projectiles.
+  SineCosine turn;                   ///< Most of one step.
+  double head_turn_deg = 0.0;        ///< Most of one step; 0: the head is fixed to the body.
+  bool reacts = false;               ///< Has rules.
+  std::uint64_t urged_only = 0;      ///< Attacks that a reaction alone makes, by bit.
+  double farthest = 0.0;             ///< No sense but hearing reaches farther, metres.
+  std::uint64_t tags = 0;            ///< That its agents begin with.
+  std::uint64_t wanted_tags = 0;     ///< 0: any.
+  std::vector<char> wants_kind;      ///< By kind; empty: any.
+  std::vector<char> is_foe_of_team;  ///< By team + 1, 0: none; either is hostile to the other.
+  std::vector<char> wants_team;      ///< By team: hostile, and not filtered out.
+  std::vector<Moment> cooldowns;     ///< By attack.
+  std::vector<Moment> lifetimes;     ///< By attack; of its projectiles.
 };
 
 /// How long a goal has been out of reach.
@@ -62,6 +63,8 @@ struct Route {
   Vector3d goal{0.0, 0.0, 0.0};  ///< That it was made for.
   Path::Outcome outcome = Path::Outcome::none;
   bool is_made = false;
+  std::uint32_t own_face = 0;          ///< Where in the mesh it was last,
+  std::uint32_t goal_face = 0;         ///< and its goal.
   bool was_pushed = false;             ///< Off its line, by others in its way.
   bool is_asked = false;               ///< It waits for a search,
   Vector3d asked_goal{0.0, 0.0, 0.0};  ///< to there.

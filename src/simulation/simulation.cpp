@@ -62,6 +62,11 @@ void add_filters(KindLimits& limits, const Level& level, const Kind& kind) {
   const auto has = [](const std::vector<std::string>& names, const std::string& name) {
     return names.empty() || std::find(names.begin(), names.end(), name) != names.end();
   };
+  limits.is_foe_of_team.push_back(false);
+  for (Index team = 0; team < level.teams.size(); ++team) {
+    limits.is_foe_of_team.push_back(is_hostile(level, kind.team, team) ||
+                                    is_hostile(level, team, kind.team));
+  }
   if (kind.team == kNoTeam) return;
   for (Index team = 0; team < level.teams.size(); ++team) {
     limits.wants_team.push_back(is_hostile(level, kind.team, team) &&

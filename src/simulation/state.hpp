@@ -100,6 +100,7 @@ struct Simulation::State {
   std::vector<char> is_on_way;    ///< It went towards something in the last step,
   std::vector<char> goes_on_way;  ///< and in this one.
   double widest = 0.0;            ///< Radius of any agent.
+  double fastest = 0.0;           ///< Of all in the last step, metres a second.
   KeepApart keep_apart;
   std::vector<Neighbour> neighbours;  ///< Scratch.
 

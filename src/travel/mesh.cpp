@@ -125,6 +125,17 @@ std::optional<MeshPlace> NavigationMesh::find(const Vector3d& feet) const noexce
   return best;
 }
 
+std::optional<MeshPlace> NavigationMesh::find(const Vector3d& feet,
+                                              std::uint32_t hint) const noexcept {
+  const Data& mesh = *data_;
+  if (hint >= mesh.faces.size()) return find(feet);
+  const double height = mesh.height_at(hint, feet.x(), feet.y());
+  const bool is_level = std::abs(height - feet.z()) <= mesh.body.step_height;
+  Vector2d on{0.0, 0.0};
+  if (!is_level || squared_distance(mesh, hint, {feet.x(), feet.y()}, on) > 0.0) return find(feet);
+  return MeshPlace{hint, {feet.x(), feet.y(), height}};
+}
+
 std::optional<MeshPlace> NavigationMesh::nearest(
     const Vector3d& place, std::optional<std::uint32_t> island) const noexcept {
   const Data& mesh = *data_;

@@ -158,9 +158,11 @@ PathFinder::~PathFinder() = default;
 bool NavigationMesh::is_free(const Vector3d& from, const Vector3d& to) const noexcept {
   const auto start = find(from);
   const auto goal = find(to);
-  if (!start || !goal) return false;
-  return is_straight_free(*data_, start->polygon, plan_of(start->place), goal->polygon,
-                          plan_of(goal->place));
+  return start && goal && is_free(*start, *goal);
+}
+
+bool NavigationMesh::is_free(const MeshPlace& from, const MeshPlace& to) const noexcept {
+  return is_straight_free(*data_, from.polygon, plan_of(from.place), to.polygon, plan_of(to.place));
 }
 
 const Path& PathFinder::find(const NavigationMesh& mesh, const Vector3d& from, const Vector3d& to) {
