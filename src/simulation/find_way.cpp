@@ -184,6 +184,9 @@ void set_up_routes(Simulation::State& state) {
     if (it == sizes.end()) sizes.push_back(size);
   }
   state.meshes.resize(sizes.size());
+  constexpr std::size_t kUsualTurns = 48;
+  for (Route& route : state.route) route.points.reserve(kUsualTurns);
+  state.asked.reserve(state.route.size());
 }
 
 }  // namespace gaze

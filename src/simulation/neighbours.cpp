@@ -9,7 +9,7 @@ namespace gaze {
 namespace {
 
 /// Seconds: who cannot be met within it does not matter yet.
-constexpr double kLookAhead = 0.6;
+constexpr double kLookAhead = 0.4;
 constexpr std::size_t kMostNeighbours = 10;
 
 // The ways that are searched know nothing of what is fixed: who gave way to it could get stuck. Who
@@ -163,7 +163,8 @@ void note_pace(Simulation::State& state) {
     const Vector3d moved =
         (state.position[who] - state.previous[who]) * state.level->ticks_per_second;
     state.pace[who] = {moved.x(), moved.y()};
-    fastest2 = std::max(fastest2, dot(state.pace[who], state.pace[who]));
+    if (state.goes_on_way[who])
+      fastest2 = std::max(fastest2, dot(state.pace[who], state.pace[who]));
   }
   state.fastest = std::sqrt(fastest2);
   state.is_on_way.swap(state.goes_on_way);

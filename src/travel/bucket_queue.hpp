@@ -75,15 +75,17 @@ class BucketQueue {
   void move_on() {
     double least = beyond_.front().key;
     for (const Far& far : beyond_) least = std::min(least, far.key);
-    const std::vector<Far> far = std::move(beyond_);
+    moving_.swap(beyond_);
     const double width = 1.0 / per_width_;
     reset(least, width);
-    for (const Far& one : far) push(one.key, one.item);
+    for (const Far& one : moving_) push(one.key, one.item);
+    moving_.clear();
   }
 
   std::vector<std::uint32_t> heads_;
   std::vector<Item> items_;
   std::vector<Far> beyond_;
+  std::vector<Far> moving_;  ///< Scratch.
   double low_ = 0.0;
   double per_width_ = 1.0;
   std::size_t at_ = 0;

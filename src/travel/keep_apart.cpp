@@ -9,7 +9,7 @@ namespace gaze {
 namespace {
 
 /// Seconds for which velocities are chosen to touch nobody.
-constexpr double kHorizon = 0.6;
+constexpr double kHorizon = 0.4;
 
 /// Share of the wanted velocity by which one gives way to the right.
 constexpr double kToTheRight = 0.15;
