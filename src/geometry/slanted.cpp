@@ -49,29 +49,6 @@ Corners cut(const Corners& outline, double start, double sign, const HeightPlane
   return kept;
 }
 
-/// What of a prism lies between two heights, as a prism that goes on for ever up and down.
-class Slice {
- public:
-  Slice(const Prism& prism, double from, double to) {
-    Corners corners = cut(corners_of(prism), -from, 1.0, prism.slopes->high);
-    corners = cut(corners, to, -1.0, prism.slopes->low);
-    if (corners.count < 3) return;
-    for (std::size_t i = 0; i < corners.count; ++i) {
-      const Vector2d& a = corners.items[i];
-      const Vector2d& b = corners.after(i);
-      edges_.add({a.x(), a.y(), b.x() - a.x(), b.y() - a.y()});
-    }
-  }
-
-  bool is_empty() const { return edges_.count == 0; }
-  Prism prism() const {
-    return {{edges_.items.data(), edges_.count}, -kInfinity, kInfinity, nullptr};
-  }
-
- private:
-  Few<PrismEdge> edges_;
-};
-
 /// The greatest value of a height over the part of a disc that lies in an outline; nothing if
 /// there is no such part. It is taken on at a corner, where the rims cross, or at the disc's own
 /// highest point.
@@ -239,6 +216,23 @@ Triple offset_from(const Prism& prism, const Triple& p) {
 }
 
 }  // namespace
+
+Slice::Slice(const Prism& prism, double from, double to) noexcept {
+  if (prism.slopes == nullptr) {
+    whole_ = prism.edges;
+    is_whole_ = true;
+    is_empty_ = !(prism.low <= to && from <= prism.high);
+    return;
+  }
+  Corners corners = cut(corners_of(prism), -from, 1.0, prism.slopes->high);
+  corners = cut(corners, to, -1.0, prism.slopes->low);
+  is_empty_ = corners.count < 3;
+  for (std::size_t i = 0; i < corners.count; ++i) {
+    const Vector2d& a = corners.items[i];
+    const Vector2d& b = corners.after(i);
+    edges_[count_++] = {a.x(), a.y(), b.x() - a.x(), b.y() - a.y()};
+  }
+}
 
 std::optional<double> first_touch_slanted(const Prism& prism, const PlanSegment& path,
                                           double radius) noexcept {

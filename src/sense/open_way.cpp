@@ -5,6 +5,7 @@
 #include <queue>
 #include <vector>
 
+#include "geometry/slanted.hpp"
 #include "world/index.hpp"
 #include "world/walk.hpp"
 
@@ -57,10 +58,8 @@ class WaySearch {
     const double reach = most_ / 2.0;
     const PlanPoint centre{middle, across_};
     walk_any(index.tree, Walker({centre, centre}, {reach, reach, 0.0}), [&](std::uint32_t piece) {
-      const Prism prism = index.prism(piece);
-      const bool counts =
-          index.stops(piece, what_) && prism.low <= across_ && across_ <= prism.high;
-      if (counts) add_corners_of(prism);
+      const Slice slice(index.prism(piece), across_, across_);
+      if (index.stops(piece, what_) && !slice.is_empty()) add_corners_of(slice.prism());
       return false;
     });
   }

@@ -5,6 +5,7 @@
 #include <bit>
 #include <cmath>
 
+#include "geometry/slanted.hpp"
 #include "sense/outlook.hpp"
 #include "world/index.hpp"
 #include "world/walk.hpp"
@@ -97,8 +98,9 @@ class EyeWalk {
 
   void add_piece(std::uint32_t piece) {
     if (!index_.stops(piece, Stops::sight)) return;
-    const Prism prism = index_.prism(piece);
-    if (!(prism.low <= eye_.across && eye_.across <= prism.high)) return;
+    const Slice slice(index_.prism(piece), eye_.across, eye_.across);
+    if (slice.is_empty()) return;
+    const Prism prism = slice.prism();
     const Vector2d& eye = eye_.plan;
     const std::size_t count = prism.edges.size();
     bool inside = true;

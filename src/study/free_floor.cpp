@@ -6,6 +6,7 @@
 
 #include "gaze/cover.hpp"
 #include "geometry/plan.hpp"
+#include "geometry/slanted.hpp"
 #include "study/regions.hpp"
 #include "study/spots.hpp"
 #include "world/index.hpp"
@@ -51,20 +52,24 @@ SpotGrid grid_over(const Bounds& bounds, double spot_size) {
   return grid;
 }
 
-bool is_in_the_way(const Level& level, const Prism& prism, const FloorOptions& options) {
-  if (level.plane == Plane::upright) return true;
+// The heights of a body on the floor; seen from the side, all there is.
+std::pair<double, double> heights_of(const Level& level, const FloorOptions& options) {
+  constexpr double kInfinity = std::numeric_limits<double>::infinity();
+  if (level.plane == Plane::upright) return {-kInfinity, kInfinity};
   const double floor = level.ground_height.value_or(0.0);
-  return prism.low < floor + options.height && prism.high > floor + options.step_height;
+  return {std::nextafter(floor + options.step_height, kInfinity),
+          std::nextafter(floor + options.height, -kInfinity)};  // touching is not in the way
 }
 
 Outlines hindrances(const Level& level, const World& world, const FloorOptions& options) {
   const World::Index& index = world.index();
+  const auto [low, high] = heights_of(level, options);
   Outlines pieces;
   for (std::uint32_t piece = 0; piece < index.pieces.size(); ++piece) {
-    const Prism prism = index.prism(piece);
-    if (!index.stops(piece, Stops::bodies) || !is_in_the_way(level, prism, options)) continue;
+    const Slice slice(index.prism(piece), low, high);
+    if (!index.stops(piece, Stops::bodies) || slice.is_empty()) continue;
     Outline outline;
-    for (const PrismEdge& edge : prism.edges) outline.emplace_back(edge.x, edge.y);
+    for (const PrismEdge& edge : slice.prism().edges) outline.emplace_back(edge.x, edge.y);
     pieces.push_back(std::move(outline));
   }
   return pieces;
