@@ -76,7 +76,8 @@ class BlindSpots {
     consider({feet, ""});
     if (level_.plane == Plane::upright) return;
     for (const Solid& solid : level_.solids) {
-      if (solid.form != Solid::Form::block || !contains(solid.points, plan(feet))) continue;
+      const bool has_top = solid.form == Solid::Form::block || solid.form == Solid::Form::floor;
+      if (!has_top || !contains(solid.points, plan(feet))) continue;
       feet.z() = solid.base + solid.height;
       consider({feet, solid.id});
     }

@@ -25,6 +25,24 @@ double support_below(const Simulation::State& state, std::uint32_t who) {
   return std::max(ground, touch->share == 0.0 ? feet.z() : touch->place.z());
 }
 
+// On the very rim of something higher, or past it by rounding: what lies a centimetre beside the
+// middle carries too. Slopes alone do not count.
+std::optional<double> rim_above(const Simulation::State& state, std::uint32_t who, double support) {
+  constexpr double kBeside = 0.01;  // metres
+  constexpr double kHigher = 0.02;  // metres
+  const Vector3d& feet = state.position[who];
+  const double step = state.kind(who).move.step_height;
+  const double from = std::max(support, feet.z() - step) + kHigher;
+  const double top = feet.z() + step;
+  if (!(from < top)) return std::nullopt;
+  const Cylinder about{{feet.x(), feet.y(), from}, kBeside, top - from};
+  if (!state.world.overlaps(about, Stops::bodies)) return std::nullopt;
+  const Cylinder thin{{feet.x(), feet.y(), top}, kBeside, step};
+  const auto touch = state.world.sweep(thin, {0.0, 0.0, from - top}, Stops::bodies);
+  if (!touch || touch->share == 0.0) return std::nullopt;
+  return touch->place.z();
+}
+
 // One step of free flight: sideways as far as nothing is in the way, then down onto whatever is
 // met.
 void fly(Simulation::State& state, std::uint32_t who, bool also_sideways) {
@@ -64,7 +82,8 @@ void settle(Simulation::State& state, std::uint32_t who) {
   if (state.driver[who] == Driver::host) return;
   if (state.is_airborne[who]) return fly(state, who, true);
   const double step = state.kind(who).move.step_height;
-  const double support = support_below(state, who);
+  double support = support_below(state, who);
+  if (const auto rim = rim_above(state, who, support)) support = *rim;
   double& height = state.position[who].z();
   if (height - support <= step) {
     height = support;

@@ -62,28 +62,32 @@ class Joining {
     return std::abs(one - other) <= mesh_.body.step_height + kSameLine;
   }
 
-  // How far a point is from the line of an edge, and at which share of it.
-  std::pair<double, double> on_line(std::uint32_t e, const Vector2d& p) const {
+  /// How far to the left of an edge's line a point is, and at which share of the edge.
+  struct OnLine {
+    double off = 0.0;
+    double share = 0.0;
+  };
+  OnLine on_line(std::uint32_t e, const Vector2d& p) const {
     const Vector2d along = end(e) - start(e);
     const Vector2d from = p - start(e);
     const double length = std::sqrt(dot(along, along));
-    return {std::abs(cross(along, from)) / length, dot(along, from) / (length * length)};
+    return {cross(along, from) / length, dot(along, from) / (length * length)};
   }
 
   bool is_pair(std::uint32_t e, std::uint32_t f) const {
     if (surface(e) == surface(f)) return false;
     const Vector2d along = end(e) - start(e);
     if (!(dot(along, end(f) - start(f)) < 0.0)) return false;
-    const auto [from_off, from_share] = on_line(e, end(f));
-    const auto [to_off, to_share] = on_line(e, start(f));
+    const OnLine from = on_line(e, end(f));
+    const OnLine to = on_line(e, start(f));
     const double length = std::sqrt(dot(along, along));
-    const double low = std::max(0.0, from_share);
-    const double high = std::min(1.0, to_share);
+    const double low = std::max(0.0, from.share);
+    const double high = std::min(1.0, to.share);
     if ((high - low) * length <= kSameLine) return false;
     // The lines must agree where both are: the longer one's ends may be far from the other's.
     const auto off_at = [&](double share) {
-      const double way = (share - from_share) / (to_share - from_share);
-      return std::abs(from_off + (to_off - from_off) * way);
+      const double way = (share - from.share) / (to.share - from.share);
+      return std::abs(from.off + (to.off - from.off) * way);
     };
     if (off_at(low) > kSameLine || off_at(high) > kSameLine) return false;
     return is_step(e, f, start(e) + along * low) && is_step(e, f, start(e) + along * high);
@@ -126,8 +130,9 @@ class Joining {
     for (const std::uint32_t vertex : {mesh_.edges[f].vertex, mesh_.edges[mesh_.next(f)].vertex}) {
       const std::uint32_t welded = root(vertex);
       if (welded == own[0] || welded == own[1]) continue;
-      const auto [off, share] = on_line(e, at(welded));
-      if (off <= 2.0 * kSameLine && share > 0.0 && share < 1.0) cuts_[e].push_back({share, welded});
+      const OnLine on = on_line(e, at(welded));
+      const bool is_near = std::abs(on.off) <= 2.0 * kSameLine;
+      if (is_near && on.share > 0.0 && on.share < 1.0) cuts_[e].push_back({on.share, welded});
     }
   }
 

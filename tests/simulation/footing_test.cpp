@@ -88,6 +88,46 @@ top = 3.0
   EXPECT_NEAR(simulation.state({0}).position.x(), 0.0, 1e-9);
 }
 
+TEST(Footing, FollowsThePathUpTheVeryEdgeOfARamp) {
+  // From below the gallery the shortest way goes round the foot of the ramp and up along its edge.
+  Simulation simulation(garden(R"(
+plane = "space"
+[[ramp]]
+id = "ramp"
+material = "brick"
+from = [0.0, 0.0, 0.0]
+to = [0.0, 8.0, 3.2]
+width = 1.77
+[[floor]]
+id = "gallery"
+material = "brick"
+outline = [[-4.0, 8.0], [4.0, 8.0], [4.0, 14.0], [-4.0, 14.0]]
+top = 3.2
+[kind.pruner]
+team = "caretakers"
+radius = 0.4
+[kind.pruner.move]
+speed = 2.0
+[[agent]]
+id = "pruner"
+kind = "pruner"
+at = [2.0, 10.0, 0.0]
+patrol = [[2.0, 10.0, 3.2], [2.0, 10.0, 0.0]]
+)"));
+  double highest = 0.0;
+  for (int tick = 0; tick < 60 * 30; ++tick) {
+    simulation.step();
+    const Vector3d feet = simulation.state({0}).position;
+    const bool on_ramp = std::abs(feet.x()) < 0.89 && feet.y() > 0.0 && feet.y() < 8.0;
+    if (on_ramp) {
+      EXPECT_NEAR(feet.z(), feet.y() * 0.4, 0.02) << tick;
+    }
+    highest = std::max(highest, feet.z());
+  }
+  EXPECT_EQ(highest, 3.2);
+  EXPECT_TRUE(testing::only(testing::play(simulation, 600), Event::What::blocked).empty());
+}
+
 TEST(Footing, StepsOntoWhatIsLowAndIsStoppedByWhatIsHigher) {
   const auto block = [](const char* height) {
     return std::string(R"(
