@@ -21,7 +21,7 @@ int draw_mesh(const DrawOptions& options, const Level& level, const PictureOptio
               const Streams& streams) {
   const Kind& kind = options.kind.empty() ? first_walker(level) : kind_called(level, options.kind);
   const NavigationMesh mesh(level, World(level), body_size(kind));
-  const MeshPicture drawn{&mesh, nullptr, kind.name, {0.0, 0.0, 0.0}, {0.0, 0.0, 0.0}, ""};
+  const MeshPicture drawn{&mesh, nullptr, kind.name, {0.0, 0.0, 0.0}, {0.0, 0.0, 0.0}, "", {}};
   write_file(options.output, gaze::draw(Simulation(level), drawn, picture));
   streams.err << fmt::format("{} drawn: {} polygons, {} islands\n", options.output,
                              mesh.polygon_count(), mesh.islands().size());

@@ -52,7 +52,10 @@ int path(const PathOptions& options, const Streams& streams) {
   const Path path = find_path(mesh, from, to);
   const std::string reason = explain(level, world, mesh, path, from, to);
   if (!options.output.empty()) {
-    const MeshPicture drawn{&mesh, &path, kind.name, from, to, reason};
+    MeshPicture drawn{&mesh, &path, kind.name, from, to, reason, {}};
+    const bool is_cut_off =
+        path.outcome == Path::Outcome::partial || path.outcome == Path::Outcome::none;
+    if (is_cut_off) drawn.parting = parting(level, world, mesh, from, to);
     write_file(options.output, gaze::draw(Simulation(level), drawn, picture));
     streams.err << fmt::format("{} drawn\n", options.output);
   }

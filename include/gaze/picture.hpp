@@ -1,5 +1,6 @@
 #pragma once
 
+#include <optional>
 #include <span>
 #include <string>
 #include <vector>
@@ -57,7 +58,8 @@ struct MeshPicture {
   std::string kind;            ///< Whose mesh it is.
   Vector3d from{0.0, 0.0, 0.0};
   Vector3d to{0.0, 0.0, 0.0};
-  std::string reason;  ///< Of the path.
+  std::string reason;              ///< Of the path.
+  std::optional<Parting> parting;  ///< What keeps its ends apart, to be marked.
 };
 
 /// Draws a level with a mesh: islands in patterns as well as colours, polygons, rims, and the path.

@@ -98,6 +98,7 @@ class MeshPainter {
     }
     mark(place(picture_.from), "from");
     mark(place(picture_.to), "to");
+    if (picture_.parting) mark_parting(*picture_.parting);
   }
 
  private:
@@ -125,6 +126,25 @@ class MeshPainter {
     canvas_.stroke(kStopped, 2.4);
     canvas_.font(13.0, true);
     canvas_.rimmed_text(at + Vector2d{10.0, -8.0}, text, kStopped);
+  }
+
+  // Where the body does not get through, with what there is and what it takes.
+  void mark_parting(const Parting& parting) {
+    const bool has_place =
+        parting.what == Parting::What::narrow || parting.what == Parting::What::step;
+    if (!has_place) return;
+    const Vector2d at = place(parting.place);
+    for (const double side : {-1.0, 1.0}) {
+      canvas_.line(at - Vector2d{8.0, 8.0 * side}, at + Vector2d{8.0, 8.0 * side});
+    }
+    canvas_.stroke(kPaper, 7.0);
+    for (const double side : {-1.0, 1.0}) {
+      canvas_.line(at - Vector2d{8.0, 8.0 * side}, at + Vector2d{8.0, 8.0 * side});
+    }
+    canvas_.stroke(kInk, 3.0);
+    canvas_.font(12.5, true);
+    canvas_.rimmed_text(at + Vector2d{13.0, 5.0},
+                        fmt::format("{:.2f} of {:.2f} m", parting.found, parting.needed), kInk);
   }
 
   Canvas& canvas_;

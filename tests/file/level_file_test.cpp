@@ -274,6 +274,32 @@ TEST_P(BadInput, IsReportedInOneClearLineEach) {
 const char* const kBlock = "[[block]]\nid = \"b\"\nmaterial = \"brick\"\noutline = ";
 
 INSTANTIATE_TEST_SUITE_P(
+    GalleryOfWays, BadInput,
+    ::testing::Values(
+        Bad{"[[floor]]\nid = \"f\"\nmaterial = \"brick\"\noutline = [[0, 0], [1, 0]]\n",
+            "bad.toml:4:11: error: floor.f.outline has 2 points; 3 to 500 are allowed\n"},
+        Bad{"[[ramp]]\nid = \"r\"\nmaterial = \"brick\"\nfrom = [0, 0]\nto = [1, 0, 1]\n",
+            "bad.toml:1:1: error: ramp.r.width is missing: a number must be given\n"
+            "bad.toml:4:8: error: ramp.r.from is a list of 2; 3 numbers are needed\n"},
+        Bad{"[[ramp]]\nid = \"r\"\nmaterial = \"brick\"\nfrom = [0, 0, 0]\nto = [0, 0, 3]\n"
+            "width = 1\n",
+            "bad.toml:5:6: error: ramp.r.to lies straight above or below ramp.r.from: a ramp or "
+            "stairs need 0.01 m of length in the plan at least\n"},
+        Bad{"[[stairs]]\nid = \"s\"\nmaterial = \"brick\"\nfrom = [0, 0, 0]\nto = [3, 0, 3]\n"
+            "width = 1\nsteps = 0\n",
+            "bad.toml:7:9: error: stairs.s.steps is 0; 1 to 1000 is allowed\n"},
+        Bad{"plane = \"upright\"\n[[floor]]\nid = \"f\"\nmaterial = \"brick\"\n"
+            "outline = [[0, 0], [1, 0], [1, 1]]\n",
+            "bad.toml:2:1: error: [[floor]] belongs in ground and space levels; in upright ones "
+            "blocks are what one walks on\n"},
+        Bad{"[kind.a.move]\nroute = \"paths\"\nslope = 90\nno_path = \"Wait\"\n",
+            "bad.toml:2:9: error: kind.a.move.route is the text \"paths\"; allowed: \"path\", "
+            "\"straight\"; did you mean 'path'?\n"
+            "bad.toml:3:9: error: kind.a.move.slope is 90; 0 to 89 degrees is allowed\n"
+            "bad.toml:4:11: error: kind.a.move.no_path is the text \"Wait\"; allowed: \"nearest\", "
+            "\"wait\", \"give up\"; did you mean 'wait'?\n"}));
+
+INSTANTIATE_TEST_SUITE_P(
     Gallery, BadInput,
     ::testing::Values(
         Bad{"seed = \"1\"",
