@@ -83,6 +83,22 @@ struct Move {
   double repath_distance = 1.0;             ///< A target that has moved so far is searched anew.
   Duration stuck_time = Duration::from_seconds(1.5);  ///< Without progress: it searches anew.
   NoPath no_path = NoPath::nearest;
+  double pace = 0.0;    ///< Share of the speed of `pace_of`; 0: `speed` was given itself.
+  std::string pace_of;  ///< A kind.
+  std::vector<std::string> follows;  ///< Agents, kinds, teams or tags: whom it stays by.
+  double follow_distance = 2.0;      ///< Metres, centre to centre.
+  double flee_distance = 8.0;        ///< Radius of the circle about its post, metres.
+};
+
+/// How it goes about when it has nothing else to do.
+struct Wander {
+  enum class Style {
+    to_and_fro,  ///< Straight ahead, and back from walls and ledges.
+    free,        ///< From place to place of an area.
+  };
+  Style style = Style::to_and_fro;
+  std::string area;  ///< A zone; empty: within 5 m of where it was placed.
+  Duration pause = Duration::from_seconds(0.3);  ///< Before it turns or goes on.
 };
 
 struct Attack {
@@ -128,6 +144,7 @@ struct Kind {
   std::optional<Tell> tell;
   Choose choose;
   Move move;
+  std::optional<Wander> wander;
   std::vector<Attack> attacks;  ///< In the order of the file.
   When when;
   Place place;

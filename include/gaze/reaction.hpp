@@ -18,6 +18,9 @@ enum class Mode : std::uint8_t {
   investigate,  ///< Goes to the place it knows of and looks round there.
   search,       ///< Goes to it and then from place to place around it.
   return_,
+  wander,  ///< To and fro, or anywhere in an area.
+  follow,  ///< Stays by a friend.
+  flee,    ///< Goes to the far side of the circle about its post.
   script,
   host,
   out
@@ -59,8 +62,10 @@ struct Rule {
 
 /// At most 64 rules. Nothing set for a cause: it keeps its mode, but `forgets` returns.
 struct When {
-  std::vector<Rule> rules;   ///< In the order of the file.
-  std::optional<Mode> idle;  ///< post or patrol; else patrol with two points or more, else post.
+  std::vector<Rule> rules;  ///< In the order of the file.
+  /// post, patrol, wander or follow; else patrol with two points or more, else what its kind has
+  /// keys for, else post.
+  std::optional<Mode> idle;
 
   /// The mode that a cause leads to, whatever its name and however late, if to any.
   std::optional<Mode> mode_of(Cause cause) const;

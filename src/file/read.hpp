@@ -49,6 +49,9 @@ void read_zones(ReadContext& context, TableReader& top, Level& level);
 /// Who is woken by something sleeps until then.
 void put_to_sleep(Level& level);
 
+/// Gives those kinds their speeds whose pace is a share of another's.
+void set_paces(ReadContext& context, Level& level);
+
 /// Faults for agents and tags that kinds in play name and nobody has.
 void check_references(ReadContext& context, const Level& level);
 

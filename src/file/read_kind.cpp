@@ -26,8 +26,18 @@ Move read_move(ReadContext& context, const Node& table, const std::string& path,
   move.stuck_time = reader.duration("stuck_time", 1.5, {0.0, 3600.0, "s", true});
   move.no_path =
       static_cast<NoPath>(reader.word("no_path", {"nearest", "wait", "give up"}).value_or(0));
+  move.pace = reader.number("pace", 0.0, {0.0, 100.0, "", true});
+  if (reader.find("pace_of") != nullptr) move.pace_of = reader.needed_name("pace_of");
+  move.follows = reader.names("follows");
+  move.follow_distance = reader.number("follow_distance", 2.0, {0.0, 1000.0, "m"});
+  move.flee_distance = reader.number("flee_distance", 8.0, {0.0, 1000.0, "m", true});
   move.search_radius = reader.number("search_radius", 3.0, {0.0, 1000.0, "m"});
   reader.finish();
+  const Node* pace = table.find("pace");
+  if ((pace != nullptr) != (table.find("pace_of") != nullptr)) {
+    reader.fault(pace != nullptr ? pace->place : table.find("pace_of")->place,
+                 fmt::format("{}.pace and {}.pace_of go together", path, path));
+  }
   const Node* step = table.find("step_height");
   if (step != nullptr && !(move.step_height < height)) {
     reader.fault(step->place,
@@ -85,6 +95,17 @@ void read_attacks(ReadContext& context, TableReader& reader, Kind& kind) {
   }
 }
 
+Wander read_wander(ReadContext& context, const Node& table, const std::string& path) {
+  TableReader reader(context, table, path);
+  Wander wander;
+  wander.style =
+      static_cast<Wander::Style>(reader.word("style", {"to and fro", "free"}).value_or(0));
+  if (reader.find("area") != nullptr) wander.area = reader.needed_name("area");
+  wander.pause = reader.duration("pause", 0.3, {0.0, 3600.0, "s"});
+  reader.finish();
+  return wander;
+}
+
 std::vector<double> read_body_points(TableReader& reader) {
   const std::vector<Node>& items = reader.items("body_points", 32);
   const Node* node = reader.table().find("body_points");
@@ -102,7 +123,8 @@ const std::vector<std::string>& kind_keys() {
   static const std::vector<std::string> kKeys{
       "team",  "radius", "height", "health", "body_points", "visibility", "still_visibility",
       "tags",  "sight",  "scan",   "head",   "hearing",     "feeler",     "nearness",
-      "touch", "hurt",   "tell",   "choose", "move",        "attack",     "when"};
+      "touch", "hurt",   "tell",   "choose", "move",        "wander",     "attack",
+      "when"};
   return kKeys;
 }
 
@@ -129,6 +151,10 @@ Kind read_kind(ReadContext& context, const Node& table, const std::string& name,
   const Node* move = reader.find("move");
   if (move != nullptr && is_table(reader, *move, reader.path_of("move"))) {
     kind.move = read_move(context, *move, reader.path_of("move"), kind.height);
+  }
+  const Node* wander = reader.find("wander");
+  if (wander != nullptr && is_table(reader, *wander, reader.path_of("wander"))) {
+    kind.wander = read_wander(context, *wander, reader.path_of("wander"));
   }
   read_attacks(context, reader, kind);
   const Node* when = reader.find("when");

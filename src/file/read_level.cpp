@@ -31,6 +31,7 @@ class LevelReader {
     top_.finish();
     check_ids();
     level_.origins = std::move(context_.origins);
+    set_paces(context_, level_);
     check_references(context_, level_);
     return std::move(level_);
   }

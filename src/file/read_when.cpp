@@ -2,6 +2,7 @@
 #include <fmt/ranges.h>
 
 #include <algorithm>
+#include <array>
 
 #include "file/names.hpp"
 #include "file/read.hpp"
@@ -9,8 +10,9 @@
 namespace gaze {
 namespace {
 
-const std::vector<std::string> kModeNames{"post",        "patrol", "chase",
-                                          "investigate", "search", "return"};
+// In the order of Mode.
+const std::vector<std::string> kModeNames{"post",   "patrol", "chase",  "investigate", "search",
+                                          "return", "wander", "follow", "flee"};
 
 /// Reads the rules of one kind: cause, name where the cause has names, reaction.
 class WhenReader {
@@ -35,8 +37,9 @@ class WhenReader {
     read_named(Cause::hears, nullptr, "noise");
     read_named(Cause::told, &names_.kinds, "kind");
     read_named(Cause::lasts, &kModeNames, "mode");
-    const auto idle = reader_.word("idle", {"post", "patrol"});
-    if (idle) when_.idle = static_cast<Mode>(*idle);
+    constexpr std::array<Mode, 4> kIdle{Mode::post, Mode::patrol, Mode::wander, Mode::follow};
+    const auto idle = reader_.word("idle", {"post", "patrol", "wander", "follow"});
+    if (idle) when_.idle = kIdle[*idle];
     reader_.finish();
     if (when_.rules.size() > 64) {
       reader_.fault(reader_.table().place,

@@ -89,6 +89,18 @@ class References {
     const auto place = [&](const std::string& key) {
       return level_.origin(agent, key).value_or(kind.place);
     };
+    std::vector<std::string> anybody = agents_;
+    anybody.insert(anybody.end(), tags_.begin(), tags_.end());
+    for (const Team& team : level_.teams) anybody.push_back(team.name);
+    for (const Kind& other : level_.kinds) anybody.push_back(other.name);
+    for (const std::string& name : kind.move.follows) {
+      need(anybody, name, "agent, kind, team or tag", place("move.follows"));
+    }
+    if (kind.wander && !kind.wander->area.empty()) {
+      std::vector<std::string> zones;
+      for (const Zone& zone : level_.zones) zones.push_back(zone.id);
+      need(zones, kind.wander->area, "zone", place("wander.area"));
+    }
     for (const std::string& tag : kind.choose.tags) need(tags, tag, "tag", place("choose.tags"));
     for (const Rule& rule : kind.when.rules) {
       const std::string key = fmt::format("when.{}", name_of(rule.cause));
@@ -144,6 +156,35 @@ void put_to_sleep(Level& level) {
   }
   if (woken.empty()) return;
   for (Agent& agent : level.agents) agent.is_asleep |= woken.contains(agent.id);
+}
+
+// One kind's speed may be a share of that of one that is a share itself.
+void set_paces(ReadContext& context, Level& level) {
+  std::vector<std::string> names;
+  for (std::size_t i = 0; i < level.named_kinds; ++i) names.push_back(level.kinds[i].name);
+  for (Kind& kind : level.kinds) {
+    double share = 1.0;
+    const Kind* at = &kind;
+    for (std::size_t depth = 0; !at->move.pace_of.empty(); ++depth) {
+      const auto it = std::find(names.begin(), names.end(), at->move.pace_of);
+      const Place place =
+          level.origin(fmt::format("kind.{}.move.pace_of", at->name)).value_or(at->place);
+      if (it == names.end()) {
+        context.faults.add(place, fmt::format("there is no kind '{}'{}", at->move.pace_of,
+                                              suggestion(at->move.pace_of, names)));
+        return;
+      }
+      if (depth > level.kinds.size()) {
+        context.faults.add(place, fmt::format("the paces of kinds go in a circle: that of {} "
+                                              "depends on itself",
+                                              kind.name));
+        return;
+      }
+      share *= at->move.pace;
+      at = &level.kinds[static_cast<std::size_t>(it - names.begin())];
+    }
+    if (at != &kind) kind.move.speed = share * at->move.speed;
+  }
 }
 
 void check_references(ReadContext& context, const Level& level) {

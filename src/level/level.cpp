@@ -37,7 +37,9 @@ Mode idle_mode(const Agent& agent, const Kind& kind) {
   if (agent.driver == Driver::script) return Mode::script;
   if (agent.driver == Driver::host) return Mode::host;
   if (kind.when.idle) return *kind.when.idle;
-  return agent.patrol.size() >= 2 ? Mode::patrol : Mode::post;
+  if (agent.patrol.size() >= 2) return Mode::patrol;
+  if (kind.wander) return Mode::wander;
+  return kind.move.follows.empty() ? Mode::post : Mode::follow;
 }
 
 double stop_distance(const Kind& chaser, const Kind& target) {

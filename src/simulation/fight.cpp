@@ -82,7 +82,8 @@ void attack_with(Simulation::State& state, Index who, Index target, Index attack
 }
 
 bool may_attack(const Simulation::State& state, Index who) {
-  return state.is_up(who) && state.driver[who] == Driver::mind && state.mode[who] != Mode::return_;
+  return state.is_up(who) && state.driver[who] == Driver::mind &&
+         state.mode[who] != Mode::return_ && state.mode[who] != Mode::flee;
 }
 
 void make_attacks(Simulation::State& state) {

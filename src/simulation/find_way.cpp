@@ -157,6 +157,14 @@ LegResult find_way(Simulation::State& state, std::uint32_t who, const Leg& leg, 
   return {state.position[who], budget, false};
 }
 
+bool can_stand(Simulation::State& state, std::uint32_t who, const Vector3d& place) {
+  return state.level->solids.empty() || mesh_for(state, who).find(place).has_value();
+}
+
+bool can_go(Simulation::State& state, std::uint32_t who, const Vector3d& place) {
+  return state.level->solids.empty() || is_free(state, who, place);
+}
+
 double way_left(const Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
   const Route& route = state.route[who];
   if (uses_paths(state, who) && route.is_made && route.goal == goal) return left_of(state, who);

@@ -3,6 +3,7 @@
 #include <cmath>
 #include <span>
 
+#include "simulation/chance.hpp"
 #include "simulation/state.hpp"
 
 namespace gaze {
@@ -86,21 +87,13 @@ void find_neighbours(Simulation::State& state, std::uint32_t who, double speed) 
   }
 }
 
-/// splitmix64 (Steele, Lea and Flood, 2014).
-std::uint64_t scrambled(std::uint64_t z) {
-  z = (z ^ (z >> 30U)) * 0xBF58476D1CE4E5B9ULL;
-  z = (z ^ (z >> 27U)) * 0x94D049BB133111EBULL;
-  return z ^ (z >> 31U);
-}
-
 // Who gets no farther because of others tries another direction, each its own and for a while, so
 // that no knot of bodies holds itself.
 Vector2d evasive(const Simulation::State& state, std::uint32_t who, const Vector2d& wanted) {
   const Moment second = kMomentsPerTick * state.level->ticks_per_second;
   if (state.now() - state.headway[who].since < second / 2) return wanted;
   const auto window = static_cast<std::uint64_t>(2 * state.now() / second);
-  const std::uint64_t draw =
-      scrambled(scrambled(state.level->seed + who) + window * 0x9E3779B97F4A7C15ULL);
+  const std::uint64_t draw = scrambled(scrambled(state.level->seed + who) + window * kGoldenStep);
   constexpr std::array<double, 4> kTurns{-60.0, 60.0, -120.0, 120.0};
   return turned(wanted, sine_cosine(Angle::from_degrees(kTurns[draw % kTurns.size()])));
 }

@@ -195,6 +195,7 @@ void set_up(Simulation::State& state) {
   state.head_deg.resize(count);
   state.head = state.facing;
   set_up_senses(state);
+  set_up_roaming(state);
   set_up_routes(state);
   set_up_neighbours(state);
   set_up_footing(state);

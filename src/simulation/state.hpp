@@ -57,6 +57,9 @@ struct Simulation::State {
   std::vector<std::uint64_t> lasted;  ///< Rules of the cause `lasts` that have fired in this mode.
   std::vector<Vector3d> home;         ///< Where it left its idle mode.
   std::vector<Course> course;
+  std::vector<std::uint64_t> random;       ///< By agent: where its stream of numbers stands.
+  std::vector<Vector3d> wander_goal;       ///< Valid while its course is not new.
+  std::vector<std::vector<char>> follows;  ///< By kind: whom it may stay by, by agent.
 
   // Senses.
   std::vector<std::vector<Contact>> contacts;  ///< By agent, in file order of the others.
@@ -210,6 +213,12 @@ void turn_head(Simulation::State& state, std::uint32_t who);
 /// The modes in which it goes to a place: each moves it for one step and says where to look.
 [[nodiscard]] FacingWish investigate(Simulation::State& state, std::uint32_t who);
 [[nodiscard]] FacingWish search(Simulation::State& state, std::uint32_t who);
+[[nodiscard]] FacingWish wander(Simulation::State& state, std::uint32_t who);
+[[nodiscard]] FacingWish follow(Simulation::State& state, std::uint32_t who);
+[[nodiscard]] FacingWish flee(Simulation::State& state, std::uint32_t who);
+
+/// An even number in [0, 1), of the agent's own stream.
+[[nodiscard]] double random_share(Simulation::State& state, std::uint32_t who);
 
 /// Walks to a goal and tells once if it cannot be reached. @return The result of the leg.
 LegResult walk_watched(Simulation::State& state, std::uint32_t who, const Vector3d& goal,
@@ -232,6 +241,10 @@ void look_for_neighbours(Simulation::State& state);
 void note_pace(Simulation::State& state);
 void set_up_neighbours(Simulation::State& state);
 
+/// True if its body fits at a place; and if it can go straight there.
+[[nodiscard]] bool can_stand(Simulation::State& state, std::uint32_t who, const Vector3d& place);
+[[nodiscard]] bool can_go(Simulation::State& state, std::uint32_t who, const Vector3d& place);
+
 /// Metres, level, that are left to a goal: along the way if it follows one.
 [[nodiscard]] double way_left(const Simulation::State& state, std::uint32_t who,
                               const Vector3d& goal);
@@ -240,6 +253,7 @@ void set_up_neighbours(Simulation::State& state);
 void search_asked(Simulation::State& state);
 
 void set_up_routes(Simulation::State& state);
+void set_up_roaming(Simulation::State& state);
 
 /// True once a goal has been out of reach for a second; resets itself for a new goal.
 [[nodiscard]] bool is_stuck(Course& course, double distance, Moment now, int ticks_per_second);

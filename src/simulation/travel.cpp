@@ -74,6 +74,12 @@ Wish follow_mind(Simulation::State& state, std::uint32_t who) {
       return search(state, who);
     case Mode::return_:
       return go_home(state, who);
+    case Mode::wander:
+      return wander(state, who);
+    case Mode::follow:
+      return follow(state, who);
+    case Mode::flee:
+      return flee(state, who);
     default:
       return stand(state, who);
   }

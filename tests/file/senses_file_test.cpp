@@ -183,7 +183,7 @@ INSTANTIATE_TEST_SUITE_P(
         Bad{"[kind.a.when]\nhears={pebble='run'}",
             "2:15: error: kind.a.when.hears.pebble is the text \"run\"; allowed: \"post\", "
             "\"patrol\", "
-            "\"chase\", \"investigate\", \"search\", \"return\""},
+            "\"chase\", \"investigate\", \"search\", \"return\", \"wander\", \"follow\", \"flee\""},
         Bad{"[kind.a.when]\nfeels={ahead='chase'}",
             "2:8: error: kind.a.when.feels: there is no feeler 'ahead'"},
         Bad{"[kind.a.when]\nsees={attack='bite'}", "2:14: error: there is no attack 'bite'"},

@@ -1,0 +1,185 @@
+#include <algorithm>
+#include <cmath>
+
+#include "geometry/plan_grid.hpp"
+#include "geometry/polygon.hpp"
+#include "simulation/chance.hpp"
+#include "simulation/state.hpp"
+
+namespace gaze {
+namespace {
+
+/// Metres: an area to wander in without an area of its own.
+constexpr double kWanderRadius = 5.0;
+
+/// Share of the distance to keep by which a friend may get ahead before it is followed.
+constexpr double kSlack = 0.25;
+
+FacingWish along(const Simulation::State& state, std::uint32_t who, const Vector3d& before) {
+  const Vector2d way = plan_part(state.plane(), state.position[who] - before);
+  if (dot(way, way) == 0.0) return {std::nullopt, state.facing[who]};
+  return {std::nullopt, way};
+}
+
+const Zone* area_of(const Simulation::State& state, std::uint32_t who) {
+  const std::string& name = state.kind(who).wander->area;
+  const std::vector<Zone>& zones = state.level->zones;
+  const auto it =
+      std::find_if(zones.begin(), zones.end(), [&](const Zone& zone) { return zone.id == name; });
+  return it == zones.end() ? nullptr : &*it;
+}
+
+// Somewhere in its area where it can be; where it is if none is found in some tries.
+Vector3d somewhere(Simulation::State& state, std::uint32_t who) {
+  constexpr int kTries = 24;
+  const Zone* area = area_of(state, who);
+  const Vector3d& post = state.agent(who).position;
+  PlanBox box{{post.x() - kWanderRadius, post.y() - kWanderRadius},
+              {post.x() + kWanderRadius, post.y() + kWanderRadius}};
+  if (area != nullptr) box = box_around(area->outline);
+  for (int i = 0; i < kTries; ++i) {
+    const double x = random_share(state, who);
+    const double y = random_share(state, who);
+    const Vector2d p{box.low.x() + (box.high.x() - box.low.x()) * x,
+                     box.low.y() + (box.high.y() - box.low.y()) * y};
+    const bool is_upright = state.plane() == Plane::upright;
+    const Vector3d place{p.x(), is_upright ? 0.0 : p.y(), post.z()};
+    const bool is_inside = area == nullptr ? (p - plan_part(state.plane(), post)).squaredNorm() <=
+                                                 kWanderRadius * kWanderRadius
+                                           : contains(area->outline, p);
+    if ((is_inside || (is_upright && area == nullptr)) && can_stand(state, who, place))
+      return place;
+  }
+  return state.position[who];
+}
+
+// Waits between two walks. @return True while it does.
+bool pauses(Simulation::State& state, std::uint32_t who) {
+  Course& course = state.course[who];
+  if (course.wait_until < 0) return false;
+  if (state.now() < course.wait_until) return true;
+  course.wait_until = -1;
+  return false;
+}
+
+void start_pause(Simulation::State& state, std::uint32_t who) {
+  state.course[who].wait_until =
+      state.now() + moments_of(state.kind(who).wander->pause, state.level->ticks_per_second);
+}
+
+FacingWish wander_free(Simulation::State& state, std::uint32_t who) {
+  Course& course = state.course[who];
+  if (pauses(state, who)) return {std::nullopt, state.facing[who]};
+  if (course.is_new) state.wander_goal[who] = somewhere(state, who);
+  const Vector3d before = state.position[who];
+  bool stuck = false;
+  const LegResult result = walk_watched(state, who, state.wander_goal[who], kMomentsPerTick, stuck);
+  if (result.arrived || stuck) {
+    course.is_new = true;
+    start_pause(state, who);
+  }
+  return along(state, who, before);
+}
+
+// Straight ahead; where the next steps would meet a wall or leave a ledge it waits and turns.
+FacingWish wander_to_and_fro(Simulation::State& state, std::uint32_t who) {
+  if (pauses(state, who)) return {std::nullopt, state.facing[who]};
+  const Vector2d facing = state.facing[who];
+  const Vector3d ahead = state.plane() == Plane::upright
+                             ? Vector3d{facing.x() < 0.0 ? -1.0 : 1.0, 0.0, 0.0}
+                             : Vector3d{facing.x(), facing.y(), 0.0};
+  const double speed = state.kind(who).move.speed;
+  const double stride = speed / state.level->ticks_per_second;
+  const Vector3d goal = state.position[who] + ahead * stride;
+  if (can_go(state, who, goal)) {
+    walk_apart(state, who, {goal, 0.0, speed}, kMomentsPerTick);
+    return {std::nullopt, facing};
+  }
+  start_pause(state, who);
+  state.facing[who] = -facing;
+  return {std::nullopt, Vector2d(-facing)};
+}
+
+}  // namespace
+
+double random_share(Simulation::State& state, std::uint32_t who) {
+  state.random[who] += kGoldenStep;
+  return static_cast<double>(scrambled(state.random[who]) >> 11U) * 0x1.0p-53;
+}
+
+FacingWish wander(Simulation::State& state, std::uint32_t who) {
+  const auto& wander = state.kind(who).wander;
+  if (!wander || state.kind(who).move.gait == Gait::fixed) {
+    return {std::nullopt, state.placed_facing[who]};
+  }
+  return wander->style == Wander::Style::free ? wander_free(state, who)
+                                              : wander_to_and_fro(state, who);
+}
+
+FacingWish follow(Simulation::State& state, std::uint32_t who) {
+  const std::vector<char>& may = state.follows[state.kind_index[who]];
+  std::optional<std::uint32_t> leader;
+  double nearest = 0.0;
+  for (std::uint32_t other = 0; other < may.size(); ++other) {
+    if (!may[other] || other == who || !state.alive[other]) continue;
+    const double distance =
+        plane_distance(state.plane(), state.position[who], state.seen_position[other]);
+    if (leader && distance >= nearest) continue;
+    leader = other;
+    nearest = distance;
+  }
+  if (!leader) return {std::nullopt, state.placed_facing[who]};
+  const Move& move = state.kind(who).move;
+  Course& course = state.course[who];
+  const Vector3d before = state.position[who];
+  const double from =
+      course.backwards ? move.follow_distance : move.follow_distance * (1.0 + kSlack);
+  const double left = way_left(state, who, state.seen_position[*leader]);
+  course.backwards = std::max(nearest, left) > from;  // it is on its way
+  if (course.backwards) {
+    const Leg leg{state.seen_position[*leader], move.follow_distance, move.speed};
+    course.backwards = !find_way(state, who, leg, kMomentsPerTick, true).arrived;
+  }
+  if (state.position[who] != before) return along(state, who, before);
+  const Vector3d middle{0.0, 0.0, state.kind(*leader).height / 2.0};
+  return {Vector3d(state.seen_position[*leader] + middle), std::nullopt};
+}
+
+FacingWish flee(Simulation::State& state, std::uint32_t who) {
+  const auto focus = focus_of(state, who);
+  if (!focus) return {std::nullopt, state.facing[who]};
+  const Vector3d& post = state.agent(who).position;
+  Vector2d away{post.x() - focus->place.x(),
+                state.plane() == Plane::upright ? 0.0 : post.y() - focus->place.y()};
+  const double length = std::sqrt(dot(away, away));
+  away = length > 0.0 ? Vector2d(away / length) : Vector2d{1.0, 0.0};
+  const Move& move = state.kind(who).move;
+  const Vector3d goal = post + Vector3d{away.x(), away.y(), 0.0} * move.flee_distance;
+  const Vector3d before = state.position[who];
+  find_way(state, who, {goal, 0.0, move.speed}, kMomentsPerTick, true);
+  return along(state, who, before);
+}
+
+void set_up_roaming(Simulation::State& state) {
+  const Level& level = *state.level;
+  const std::size_t count = level.agents.size();
+  for (std::uint32_t who = 0; who < count; ++who) {
+    state.random.push_back(scrambled(scrambled(level.seed + kGoldenStep) + who));
+  }
+  state.wander_goal.assign(count, Vector3d{0.0, 0.0, 0.0});
+  for (const Kind& kind : level.kinds) {
+    std::vector<char>& may = state.follows.emplace_back();
+    if (kind.move.follows.empty()) continue;
+    for (const Agent& agent : level.agents) {
+      const Kind& its = level.kind_of(agent);
+      const auto is_it = [&](const std::string& name) {
+        return name == agent.id || name == its.name || name == its.like ||
+               (its.team != kNoTeam && level.teams[its.team].name == name) ||
+               std::find(its.tags.begin(), its.tags.end(), name) != its.tags.end();
+      };
+      may.push_back(std::any_of(kind.move.follows.begin(), kind.move.follows.end(), is_it));
+    }
+  }
+}
+
+}  // namespace gaze
