@@ -61,6 +61,20 @@ enum class Driver { mind, script, host };
 enum class PatrolStyle { round, to_and_fro };
 enum class RouteStyle { path, straight };
 
+/// Where a walker looks.
+enum class Face {
+  target,         ///< At its target in the modes that act on one, else where it goes.
+  travel,         ///< Where it goes; standing, at its target.
+  always_target,  ///< At its target whatever it does.
+  keep,           ///< Always as it was placed.
+};
+
+/// Where a chaser runs to.
+enum class ChaseStyle {
+  at,     ///< To where its target is.
+  ahead,  ///< To where they meet if the target keeps its course.
+};
+
 /// What it does where no way leads to its goal.
 enum class NoPath {
   nearest,  ///< Goes to the nearest place that can be reached.
@@ -83,8 +97,12 @@ struct Move {
   double repath_distance = 1.0;             ///< A target that has moved so far is searched anew.
   Duration stuck_time = Duration::from_seconds(1.5);  ///< Without progress: it searches anew.
   NoPath no_path = NoPath::nearest;
-  double pace = 0.0;    ///< Share of the speed of `pace_of`; 0: `speed` was given itself.
-  std::string pace_of;  ///< A kind.
+  double acceleration = 0.0;  ///< Metres a second squared; 0: at full speed at once.
+  Face face = Face::target;
+  ChaseStyle chase = ChaseStyle::at;
+  double keep_away = 0.0;  ///< Metres from its target that it holds; 0: it closes in.
+  double pace = 0.0;       ///< Share of the speed of `pace_of`; 0: `speed` was given itself.
+  std::string pace_of;     ///< A kind.
   std::vector<std::string> follows;  ///< Agents, kinds, teams or tags: whom it stays by.
   double follow_distance = 2.0;      ///< Metres, centre to centre.
   double flee_distance = 8.0;        ///< Radius of the circle about its post, metres.
@@ -162,6 +180,12 @@ struct ScriptStep {
   bool quiet = true;              ///< quiet: from here on, or no longer.
 };
 
+/// What it does at a point of its patrol.
+struct PatrolStop {
+  Duration wait;
+  std::optional<Angle> look;  ///< Where it looks meanwhile.
+};
+
 struct Agent {
   std::string id;
   std::uint32_t kind = 0;  ///< Index in Level::kinds; its own if it changes values of its kind.
@@ -169,6 +193,7 @@ struct Agent {
   Vector3d position{0.0, 0.0, 0.0};  ///< Of the feet.
   Angle facing;
   std::vector<Vector3d> patrol;
+  std::vector<PatrolStop> stops;  ///< By patrol point; empty: it goes on at once.
   PatrolStyle patrol_style = PatrolStyle::round;
   std::vector<ScriptStep> script;
   bool is_asleep = false;  ///< Until woken it perceives nothing and does nothing.

@@ -79,14 +79,29 @@ Driver read_driver(TableReader& reader, bool has_script) {
   return has_script ? Driver::script : Driver::mind;
 }
 
-std::vector<Vector3d> read_patrol(TableReader& reader, const Plan& plan) {
-  std::vector<Vector3d> points;
+// Points, or tables of a point and what is done there: { at = POINT, wait = S, look = DEGREES }.
+void read_patrol(ReadContext& context, TableReader& reader, const Plan& plan, Agent& agent) {
   for (const Node& item : reader.items("patrol", ReadLimits::list_items)) {
-    const auto point =
-        read_point(reader, item, "a point of " + reader.path_of("patrol"), plan.first, plan.second);
-    if (point) points.push_back(*point);
+    const std::string path = "a point of " + reader.path_of("patrol");
+    PatrolStop stop;
+    std::optional<Vector3d> point;
+    if (item.type == Node::Type::table) {
+      TableReader table(context, item, path);
+      const Node* at = table.need("at", "a point");
+      if (at != nullptr) point = read_point(table, *at, path, plan.first, plan.second);
+      stop.wait = table.duration("wait", 0.0, {0.0, 86'400.0, "s"});
+      if (table.find("look") != nullptr) {
+        stop.look =
+            Angle::from_degrees(table.number("look", 0.0, {-36'000.0, 36'000.0, "degrees"}));
+      }
+      table.finish();
+    } else {
+      point = read_point(reader, item, path, plan.first, plan.second);
+    }
+    if (!point) continue;
+    agent.patrol.push_back(*point);
+    agent.stops.push_back(stop);
   }
-  return points;
 }
 
 /// How many copies there are, and how far apart; none: just the agent itself.
@@ -161,7 +176,7 @@ class AgentReader {
       if (point) agent.position = *point;
     }
     agent.facing = Angle::from_degrees(reader.number("facing", 0.0, {-360.0, 360.0, "degrees"}));
-    agent.patrol = read_patrol(reader, plan);
+    read_patrol(context_, reader, plan, agent);
     agent.patrol_style = reader.word("patrol_style", {"round", "to and fro"}) == std::size_t{1}
                              ? PatrolStyle::to_and_fro
                              : PatrolStyle::round;

@@ -26,6 +26,11 @@ Move read_move(ReadContext& context, const Node& table, const std::string& path,
   move.stuck_time = reader.duration("stuck_time", 1.5, {0.0, 3600.0, "s", true});
   move.no_path =
       static_cast<NoPath>(reader.word("no_path", {"nearest", "wait", "give up"}).value_or(0));
+  move.acceleration = reader.number("acceleration", 0.0, {0.0, 10'000.0, "m/s2", true});
+  move.face = static_cast<Face>(
+      reader.word("face", {"target", "travel", "always target", "keep"}).value_or(0));
+  move.chase = static_cast<ChaseStyle>(reader.word("chase", {"at", "ahead"}).value_or(0));
+  move.keep_away = reader.number("keep_away", 0.0, {0.0, 1000.0, "m"});
   move.pace = reader.number("pace", 0.0, {0.0, 100.0, "", true});
   if (reader.find("pace_of") != nullptr) move.pace_of = reader.needed_name("pace_of");
   move.follows = reader.names("follows");

@@ -108,10 +108,23 @@ void note_headway(Simulation::State& state, std::uint32_t who, const Vector3d& g
   headway = {goal, distance, state.now()};
 }
 
+// As fast as it gets from the speed of the last step.
+Leg accelerated(const Simulation::State& state, std::uint32_t who, const Leg& leg) {
+  const double acceleration = state.kind(who).move.acceleration;
+  if (acceleration == 0.0) return leg;
+  const Vector2d& pace = state.pace[who];
+  const double seconds = 1.0 / state.level->ticks_per_second;
+  Leg slower = leg;
+  slower.speed = std::min(leg.speed, std::sqrt(dot(pace, pace)) + acceleration * seconds);
+  return slower;
+}
+
 }  // namespace
 
-LegResult walk_apart(Simulation::State& state, std::uint32_t who, const Leg& leg, Moment budget) {
+LegResult walk_apart(Simulation::State& state, std::uint32_t who, const Leg& full_leg,
+                     Moment budget) {
   const bool is_first = !state.goes_on_way[who];
+  const Leg leg = accelerated(state, who, full_leg);
   state.goes_on_way[who] = 1;
   if (!is_first || state.plane() == Plane::upright || !(leg.speed > 0.0)) {
     return walk_leg(state, who, leg, budget);

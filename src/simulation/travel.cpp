@@ -17,15 +17,87 @@ Wish look_at(const Focus& focus) {
   return {focus.place + Vector3d{0.0, 0.0, focus.height / 2.0}, std::nullopt};
 }
 
-Wish chase(Simulation::State& state, std::uint32_t who) {
-  auto focus = focus_of(state, who);
-  if (!focus) return {};
-  Leg leg{focus->place, 0.0, state.kind(who).move.speed};
-  if (focus->agent) {
-    leg.stop = stop_distance(state.kind(who), state.kind(*focus->agent));
+// Where two meet if one keeps its course and the other runs straight there: the least time t with
+// |way + velocity t| = speed t, ahead by no more than some seconds.
+std::optional<Vector2d> meeting(const Vector2d& way, const Vector2d& velocity, double speed) {
+  constexpr double kFarthest = 5.0;  // seconds
+  const double a = dot(velocity, velocity) - speed * speed;
+  const double b = dot(way, velocity);
+  const double c = dot(way, way);
+  double time = -1.0;
+  if (a == 0.0) {
+    time = b < 0.0 ? -c / (2.0 * b) : -1.0;
+  } else {
+    const double root2 = b * b - a * c;
+    if (root2 < 0.0) return std::nullopt;
+    // Of two times to come the earlier; who is faster has just one.
+    const double root = std::sqrt(root2);
+    const auto [early, late] = std::minmax({(-b - root) / a, (-b + root) / a});
+    time = early > 0.0 ? early : late;
   }
+  if (!(time > 0.0 && time <= kFarthest)) return std::nullopt;
+  return Vector2d(way + velocity * time);
+}
+
+// Nearer than the distance to keep, by a tenth, it backs off; farther, it comes up to it.
+Wish hold_distance(Simulation::State& state, std::uint32_t who, const Focus& focus) {
+  constexpr double kSlack = 0.1;
+  const Move& move = state.kind(who).move;
+  const Vector3d& feet = state.position[who];
+  const double distance = level_distance(state.plane(), feet, focus.place);
+  if (distance >= move.keep_away * (1.0 - kSlack) || distance == 0.0) {
+    find_way(state, who, {focus.place, move.keep_away, move.speed}, kMomentsPerTick, true);
+    return look_at(focus);
+  }
+  Vector3d away = (feet - focus.place) / distance;
+  away.z() = 0.0;
+  if (state.plane() == Plane::upright) away.y() = 0.0;
+  const Vector3d goal = feet + away * (move.keep_away - distance);
+  find_way(state, who, {goal, 0.0, move.speed}, kMomentsPerTick, true);
+  return look_at(focus);
+}
+
+// To where it meets its target, if it can be there; else to where that is.
+Leg chase_leg(Simulation::State& state, std::uint32_t who, const Focus& focus) {
+  const Move& move = state.kind(who).move;
+  Leg leg{focus.place, 0.0, move.speed};
+  if (!focus.agent) return leg;
+  leg.stop = stop_distance(state.kind(who), state.kind(*focus.agent));
+  const Vector3d way = focus.place - state.position[who];
+  const bool is_there = level_distance(state.plane(), state.position[who], focus.place) <= leg.stop;
+  if (move.chase != ChaseStyle::ahead || is_there) return leg;
+  const auto ahead = meeting({way.x(), way.y()}, state.pace[*focus.agent], move.speed);
+  if (!ahead) return leg;
+  const Vector3d there = state.position[who] + Vector3d{ahead->x(), ahead->y(), way.z()};
+  return can_stand(state, who, there) ? Leg{there, 0.0, move.speed} : leg;
+}
+
+Wish chase(Simulation::State& state, std::uint32_t who) {
+  const auto focus = focus_of(state, who);
+  if (!focus) return {};
+  if (focus->agent && state.kind(who).move.keep_away > 0.0) {
+    return hold_distance(state, who, *focus);
+  }
+  const Leg leg = chase_leg(state, who, *focus);
   find_way(state, who, leg, kMomentsPerTick, focus->agent.has_value());
   return look_at(*focus);
+}
+
+// Where it looks while it waits at a point of its patrol; nothing once it goes on.
+std::optional<Wish> wait_at_stop(Simulation::State& state, std::uint32_t who, Moment& budget) {
+  Course& course = state.course[who];
+  if (course.wait_until < 0) return std::nullopt;
+  const Agent& agent = state.agent(who);
+  if (course.wait_until > state.now()) {
+    const auto& look = agent.stops[course.next].look;
+    if (!look) return Wish{std::nullopt, state.facing[who]};
+    const SineCosine way = sine_cosine(*look);
+    return Wish{std::nullopt, Vector2d{way.cosine, way.sine}};
+  }
+  budget = std::min(budget, state.now() - course.wait_until);
+  course.wait_until = -1;
+  advance_course(course, agent.patrol.size(), agent.patrol_style == PatrolStyle::to_and_fro);
+  return std::nullopt;
 }
 
 Wish patrol(Simulation::State& state, std::uint32_t who) {
@@ -34,13 +106,20 @@ Wish patrol(Simulation::State& state, std::uint32_t who) {
   Course& course = state.course[who];
   Moment budget = kMomentsPerTick;
   std::size_t idle_arrivals = 0;
-  while (budget > 0 && idle_arrivals < agent.patrol.size()) {
+  while (idle_arrivals < agent.patrol.size()) {
+    if (const auto waits = wait_at_stop(state, who, budget)) return *waits;
+    if (budget == 0) break;
     bool stuck = false;
     const LegResult result = walk_watched(state, who, agent.patrol[course.next], budget, stuck);
     if (!result.arrived && !stuck) break;
     idle_arrivals = result.used == 0 ? idle_arrivals + 1 : 0;
     budget -= result.used;
-    advance_course(course, agent.patrol.size(), agent.patrol_style == PatrolStyle::to_and_fro);
+    const Duration wait = agent.stops.empty() ? Duration{} : agent.stops[course.next].wait;
+    if (wait.nanoseconds > 0 && result.arrived) {
+      course.wait_until = state.now() - budget + moments_of(wait, state.level->ticks_per_second);
+    } else {
+      advance_course(course, agent.patrol.size(), agent.patrol_style == PatrolStyle::to_and_fro);
+    }
   }
   return {std::nullopt, plan_part(state.plane(), agent.patrol[course.next] - state.position[who])};
 }
@@ -82,6 +161,25 @@ Wish follow_mind(Simulation::State& state, std::uint32_t who) {
       return flee(state, who);
     default:
       return stand(state, who);
+  }
+}
+
+// Where its kind looks, whatever its mode would have it look at.
+Wish faced(const Simulation::State& state, std::uint32_t who, const Vector3d& before,
+           const Wish& wish) {
+  switch (state.kind(who).move.face) {
+    case Face::travel: {
+      const Vector2d way = plan_part(state.plane(), state.position[who] - before);
+      return dot(way, way) > 0.0 ? Wish{std::nullopt, way} : wish;
+    }
+    case Face::always_target: {
+      const auto focus = focus_of(state, who);
+      return focus && focus->agent ? look_at(*focus) : wish;
+    }
+    case Face::keep:
+      return {std::nullopt, state.placed_facing[who]};
+    default:
+      return wish;
   }
 }
 
@@ -144,7 +242,11 @@ void travel(Simulation::State& state) {
   look_for_neighbours(state);
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
     if (!state.is_up(who)) continue;
-    if (state.driver[who] == Driver::mind) turn(state, who, follow_mind(state, who));
+    if (state.driver[who] == Driver::mind) {
+      const Vector3d before = state.position[who];
+      const Wish wish = follow_mind(state, who);
+      turn(state, who, faced(state, who, before, wish));
+    }
     settle(state, who);
     if (state.mode[who] == Mode::script) turn(state, who, along_script(state, who));
     turn_head(state, who);

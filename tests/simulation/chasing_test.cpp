@@ -1,0 +1,124 @@
+// Ways of chasing and patrolling: waits, held distances, meeting ahead, acceleration, facing.
+
+#include "support/levels.hpp"
+
+namespace gaze {
+namespace {
+
+using testing::garden;
+using testing::play;
+
+/// A pruner that sees all round at the origin, and a collector.
+std::string chase_level(const std::string& move, const std::string& collector) {
+  return R"(
+[kind.pruner]
+team = "caretakers"
+[kind.pruner.sight]
+range = 100.0
+field_of_view = 360.0
+[kind.pruner.when]
+sees = "chase"
+[kind.collector]
+team = "visitors"
+[kind.collector.move]
+speed = 2.0
+[kind.pruner.move]
+)" + move +
+         R"(
+[[agent]]
+id = "pruner"
+kind = "pruner"
+at = [0.0, 0.0]
+[[agent]]
+id = "collector"
+kind = "collector"
+)" + collector;
+}
+
+TEST(Patrol, WaitsAndLooksAtItsPoints) {
+  Simulation simulation(garden(R"(
+[kind.pruner]
+team = "caretakers"
+[kind.pruner.move]
+speed = 2.0
+turn_rate = 36000.0
+[[agent]]
+id = "pruner"
+kind = "pruner"
+at = [0.0, 0.0]
+patrol = [{ at = [4.0, 0.0], wait = 1.5, look = 90.0 }, [0.0, 0.0]]
+)"));
+  // 2 s there, 1.5 s of waiting, 2 s back, and again.
+  const auto at = [&](double seconds) {
+    while (simulation.seconds() < seconds - 1e-9) simulation.step();
+    return simulation.state({0});
+  };
+  EXPECT_NEAR(at(1.0).position.x(), 2.0, 1e-9);
+  EXPECT_NEAR(at(2.5).position.x(), 4.0, 1e-9);
+  EXPECT_NEAR(angle_of(at(3.0).facing).degrees(), 90.0, 1e-9);
+  EXPECT_NEAR(at(4.5).position.x(), 2.0, 1e-9);
+  EXPECT_NEAR(at(6.5).position.x(), 2.0, 1e-9);
+}
+
+TEST(Chase, HoldsItsDistanceFromBothSides) {
+  Simulation far(garden(chase_level("speed = 3.0\nkeep_away = 6.0\n", "at = [20.0, 0.0]\n")));
+  play(far, 600);
+  EXPECT_NEAR(far.state({0}).position.x(), 14.0, 1e-9);
+  Simulation near(garden(chase_level("speed = 3.0\nkeep_away = 6.0\n", "at = [2.0, 0.0]\n")));
+  play(near, 600);
+  const double apart = 2.0 - near.state({0}).position.x();
+  EXPECT_GE(apart, 5.4 - 1e-9);  // a tenth less is near enough
+  EXPECT_LE(apart, 6.0 + 1e-9);
+}
+
+TEST(Chase, AheadMeetsACourseThatItCannotCatchUpWith) {
+  // The collector goes north at 2 m/s past (6, -4); the pruner, as fast, meets it half way.
+  const std::string collector = "at = [6.0, -4.0]\nscript = [{ go = [6.0, 60.0] }]\n";
+  const auto nearest = [&](const char* style) {
+    Simulation simulation(
+        garden(chase_level(std::string("speed = 2.0\nchase = \"") + style + "\"\n", collector)));
+    double least = 100.0;
+    for (int tick = 0; tick < 60 * 10; ++tick) {
+      simulation.step();
+      least =
+          std::min(least, (simulation.state({0}).position - simulation.state({1}).position).norm());
+    }
+    return least;
+  };
+  EXPECT_LT(nearest("ahead"), 0.7);
+  // Of equal speed, distance and lead along the course change by the same: in the end both are
+  // (r - 4) / 2 with r = |(6, 4)|.
+  EXPECT_NEAR(nearest("at"), (std::sqrt(52.0) - 4.0) / 2.0, 0.03);
+}
+
+TEST(Walk, GathersSpeedByItsAcceleration) {
+  Simulation simulation(
+      garden(chase_level("speed = 4.0\nacceleration = 2.0\n", "at = [50.0, 0.0]\n")));
+  simulation.step();  // it has seen and decides: the first step of walking follows
+  const double start = simulation.state({0}).position.x();
+  play(simulation, 59);
+  // Speeds a dt, 2 a dt, ...: after n steps a dt^2 n (n + 1) / 2.
+  const double steps = start > 0.0 ? 60.0 : 59.0;
+  EXPECT_NEAR(simulation.state({0}).position.x(), 2.0 / 3600.0 * steps * (steps + 1.0) / 2.0, 1e-6);
+  play(simulation, 120);
+  const double before = simulation.state({0}).position.x();
+  play(simulation, 60);
+  EXPECT_NEAR(simulation.state({0}).position.x() - before, 4.0, 1e-9);
+}
+
+TEST(Walk, FacesAsItsKindSays) {
+  const auto facing = [](const char* face) {
+    Simulation simulation(garden(
+        chase_level(std::string("speed = 1.0\nturn_rate = 36000.0\nkeep_away = 20.0\nface = \"") +
+                        face + "\"\n",
+                    "at = [0.0, 8.0]\n")));
+    play(simulation, 60);
+    return angle_of(simulation.state({0}).facing).degrees();
+  };
+  EXPECT_NEAR(facing("target"), 90.0, 1e-9);  // it backs off, its eyes on the collector
+  EXPECT_NEAR(facing("travel"), 270.0, 1e-9);
+  EXPECT_NEAR(facing("keep"), 0.0, 1e-9);
+}
+
+}  // namespace
+}  // namespace gaze
