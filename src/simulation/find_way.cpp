@@ -29,44 +29,76 @@ const NavigationMesh& mesh_for(Simulation::State& state, std::uint32_t who) {
   return *mesh;
 }
 
-bool is_free(Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
-  const auto& mesh = state.meshes[state.mesh_of_kind[state.kind_index[who]]];
-  if (!mesh && !state.has_relief) return sweeps_free(state, who, goal);
+/// Where on its mesh a walker is and where its goal, if anywhere.
+struct Ends {
+  std::optional<MeshPlace> own;
+  std::optional<MeshPlace> goal;
+};
+
+// A goal that is off the mesh by no more than the body's radius only stands nearer to a wall than
+// this body can: the place next to it will do.
+Ends ends_of(Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
   Route& route = state.route[who];
-  const NavigationMesh& own = mesh_for(state, who);
-  const auto from = own.find(state.position[who], route.own_face);
-  const auto to = own.find(goal, route.goal_face);
-  if (!from || !to) return false;
-  route.own_face = from->polygon;
-  route.goal_face = to->polygon;
-  return own.is_free(*from, *to);
+  const NavigationMesh& mesh = mesh_for(state, who);
+  Ends ends{mesh.find(state.position[who], route.own_face), mesh.find(goal, route.goal_face)};
+  if (ends.own) route.own_face = ends.own->polygon;
+  if (ends.own && !ends.goal) {
+    const auto nearest = mesh.nearest(goal, mesh.island_of(*ends.own));
+    const double radius = state.kind(who).radius;
+    const bool is_beside = nearest && plane_distance(Plane::space, nearest->place, goal) <= radius;
+    if (is_beside) ends.goal = nearest;
+  }
+  if (ends.goal) route.goal_face = ends.goal->polygon;
+  return ends;
 }
 
-// A goal off the mesh is replaced by the place nearest to it that can be reached.
+/// The end of the straight way to a goal, if that is free.
+std::optional<Vector3d> straight_end(Simulation::State& state, std::uint32_t who,
+                                     const Vector3d& goal) {
+  if (!uses_paths(state, who)) return goal;
+  const auto& mesh = state.meshes[state.mesh_of_kind[state.kind_index[who]]];
+  if (!mesh && !state.has_relief) {
+    if (sweeps_free(state, who, goal)) return goal;
+  }
+  const Ends ends = ends_of(state, who, goal);
+  if (!ends.own || !ends.goal || !mesh_for(state, who).is_free(*ends.own, *ends.goal)) {
+    return std::nullopt;
+  }
+  const Vector3d& end = ends.goal->place;
+  return end.x() == goal.x() && end.y() == goal.y() ? goal : end;
+}
+
+bool is_free(Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
+  return straight_end(state, who, goal).has_value();
+}
+
+void follow_points(Route& route, const Path& path) {
+  route.points.assign(path.points.begin() + (path.points.empty() ? 0 : 1), path.points.end());
+}
+
+// A goal that the body cannot be near is replaced by the place nearest to it that can be reached.
 void search(Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
   Route& route = state.route[who];
-  route.points.assign({goal});
   route.next = 0;
   route.goal = goal;
   route.is_made = true;
   route.outcome = Path::Outcome::whole;
   route.progress = {std::numeric_limits<double>::infinity(), state.now(), false};
-  if (is_free(state, who, goal)) return;
+  const auto end = straight_end(state, who, goal);
+  route.points.assign({end.value_or(goal)});
+  if (end) return;
   const NavigationMesh& mesh = mesh_for(state, who);
-  const Path& path = state.finder.find(mesh, state.position[who], goal);
-  state.searches_left -= static_cast<std::int64_t>(state.finder.looked_at()) + 1;
-  route.outcome = path.outcome;
-  if (path.outcome == Path::Outcome::bad_start) return;  // straight, for what it is worth
-  if (path.outcome != Path::Outcome::bad_goal) {
-    route.points.assign(path.points.begin() + (path.points.empty() ? 0 : 1), path.points.end());
+  Ends ends = ends_of(state, who, goal);
+  if (!ends.own) {
+    route.outcome = Path::Outcome::bad_start;  // straight, for what it is worth
     return;
   }
-  route.points.clear();
-  const auto start = mesh.find(state.position[who]);
-  const auto nearest = mesh.nearest(goal, mesh.island_of(*start));
-  if (!nearest) return;
-  const Path& way = state.finder.find(mesh, state.position[who], nearest->place);
-  if (way.points.size() > 1) route.points.assign(way.points.begin() + 1, way.points.end());
+  const bool is_bad = !ends.goal;
+  if (is_bad) ends.goal = mesh.nearest(goal, mesh.island_of(*ends.own));
+  const Path& path = state.finder.find(mesh, state.position[who], ends.goal->place);
+  state.searches_left -= static_cast<std::int64_t>(state.finder.looked_at()) + 1;
+  route.outcome = is_bad ? Path::Outcome::bad_goal : path.outcome;
+  follow_points(route, path);
 }
 
 void ask(Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
@@ -99,14 +131,15 @@ void keep_route(Simulation::State& state, std::uint32_t who, const Leg& leg, boo
   const Move& move = state.kind(who).move;
   if (!route.is_made) return ask(state, who, leg.goal);
   if (route.goal != leg.goal) {
-    const bool is_last = route.next + 1 >= route.points.size();
-    const double moved = plane_distance(Plane::space, route.goal, leg.goal);
     if (!is_agent) return ask(state, who, leg.goal);
-    if (is_last && route.outcome == Path::Outcome::whole && is_free(state, who, leg.goal)) {
-      route.points.assign({leg.goal});
+    const bool is_last = route.next + 1 >= route.points.size();
+    const auto end = is_last ? straight_end(state, who, leg.goal) : std::nullopt;
+    if (end) {
+      route.points.assign({*end});
       route.next = 0;
       route.goal = leg.goal;
-    } else if (moved > move.repath_distance) {
+      route.outcome = Path::Outcome::whole;
+    } else if (plane_distance(Plane::space, route.goal, leg.goal) > move.repath_distance) {
       return ask(state, who, leg.goal);
     }
   }
@@ -123,35 +156,69 @@ void keep_route(Simulation::State& state, std::uint32_t who, const Leg& leg, boo
   }
 }
 
-bool stands_still(const Simulation::State& state, std::uint32_t who) {
+bool has_no_way(const Simulation::State& state, std::uint32_t who) {
   const Path::Outcome outcome = state.route[who].outcome;
-  const bool is_whole = outcome == Path::Outcome::whole || outcome == Path::Outcome::bad_start;
-  return !is_whole && state.kind(who).move.no_path != NoPath::nearest;
+  return outcome != Path::Outcome::whole && outcome != Path::Outcome::bad_start;
+}
+
+// Where on a straight way it first comes within its stop distance of the goal, which may lie beside
+// the way's end.
+Vector3d stop_on_way(Plane plane, const Vector3d& from, const Vector3d& to, const Leg& leg) {
+  const Vector2d along{to.x() - from.x(), plane == Plane::upright ? 0.0 : to.y() - from.y()};
+  const Vector2d off{from.x() - leg.goal.x(),
+                     plane == Plane::upright ? 0.0 : from.y() - leg.goal.y()};
+  const double a = dot(along, along);
+  const double b = dot(off, along);
+  const double c = dot(off, off) - leg.stop * leg.stop;
+  const double root2 = b * b - a * c;
+  if (a == 0.0 || root2 < 0.0) return to;
+  const double share = c <= 0.0 ? 0.0 : (-b - std::sqrt(root2)) / a;
+  return share >= 0.0 && share < 1.0 ? Vector3d(from + (to - from) * share) : to;
+}
+
+// One leg of its route, the last only up to its stop distance.
+Leg next_leg(const Simulation::State& state, std::uint32_t who, const Leg& leg) {
+  const Route& route = state.route[who];
+  const Vector3d& to = route.points[route.next];
+  const bool is_last = route.next + 1 == route.points.size();
+  if (!is_last || leg.stop == 0.0) return {to, 0.0, leg.speed};
+  if (to == leg.goal) return {to, leg.stop, leg.speed};
+  return {stop_on_way(state.plane(), state.position[who], to, leg), 0.0, leg.speed};
+}
+
+void give_up(Simulation::State& state, std::uint32_t who) {
+  if (state.mode[who] == state.idle[who] || state.mode[who] == Mode::return_) return;
+  state.change_mode(who, Mode::return_);
+  state.course[who] = {};
+  state.route[who].is_made = false;
 }
 
 }  // namespace
 
 LegResult find_way(Simulation::State& state, std::uint32_t who, const Leg& leg, Moment budget,
                    bool is_agent) {
-  if (!uses_paths(state, who)) return walk_apart(state, who, leg, budget);
+  const LegResult stands{state.position[who], budget, false};
+  if (state.kind(who).move.gait == Gait::fixed) return stands;
   if (level_distance(state.plane(), state.position[who], leg.goal) <= leg.stop &&
       is_free(state, who, leg.goal)) {
     return {state.position[who], 0, true};
   }
   keep_route(state, who, leg, is_agent);
   Route& route = state.route[who];
-  if (!route.is_made) return walk_apart(state, who, leg, budget);
-  if (stands_still(state, who)) return {state.position[who], budget, false};
+  if (!route.is_made) return walk_apart(state, who, leg, budget, is_agent);
+  const NoPath no_path = state.kind(who).move.no_path;
+  if (has_no_way(state, who) && no_path != NoPath::nearest) {
+    if (no_path == NoPath::give_up) give_up(state, who);
+    return stands;
+  }
   Moment used = 0;
   while (used < budget && route.next < route.points.size()) {
     const bool is_last = route.next + 1 == route.points.size();
-    const bool is_whole = route.outcome == Path::Outcome::whole;
-    const double stop = is_last && is_whole ? leg.stop : 0.0;
-    const LegResult result =
-        walk_apart(state, who, {route.points[route.next], stop, leg.speed}, budget - used);
+    const Leg next = next_leg(state, who, leg);
+    const LegResult result = walk_apart(state, who, next, budget - used, is_agent);
     used += result.used;
     if (!result.arrived) return {result.feet, budget, false};
-    if (is_last) return {result.feet, used, is_whole && route.goal == leg.goal};
+    if (is_last) return {result.feet, used, next.goal == leg.goal};
     ++route.next;
   }
   return {state.position[who], budget, false};
@@ -162,12 +229,12 @@ bool can_stand(Simulation::State& state, std::uint32_t who, const Vector3d& plac
 }
 
 bool can_go(Simulation::State& state, std::uint32_t who, const Vector3d& place) {
-  return state.level->solids.empty() || is_free(state, who, place);
+  return state.level->solids.empty() || mesh_for(state, who).is_free(state.position[who], place);
 }
 
 double way_left(const Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
   const Route& route = state.route[who];
-  if (uses_paths(state, who) && route.is_made && route.goal == goal) return left_of(state, who);
+  if (route.is_made && route.goal == goal) return left_of(state, who);
   return level_distance(state.plane(), state.position[who], goal);
 }
 

@@ -87,25 +87,15 @@ void find_neighbours(Simulation::State& state, std::uint32_t who, double speed) 
   }
 }
 
-// Who gets no farther because of others tries another direction, each its own and for a while, so
-// that no knot of bodies holds itself.
+// Who gets no farther on its route because of others tries another direction, each its own and for
+// a while, so that no knot of bodies holds itself.
 Vector2d evasive(const Simulation::State& state, std::uint32_t who, const Vector2d& wanted) {
   const Moment second = kMomentsPerTick * state.level->ticks_per_second;
-  if (state.now() - state.headway[who].since < second / 2) return wanted;
+  if (state.now() - state.route[who].progress.since < second / 2) return wanted;
   const auto window = static_cast<std::uint64_t>(2 * state.now() / second);
   const std::uint64_t draw = scrambled(scrambled(state.level->seed + who) + window * kGoldenStep);
   constexpr std::array<double, 4> kTurns{-60.0, 60.0, -120.0, 120.0};
   return turned(wanted, sine_cosine(Angle::from_degrees(kTurns[draw % kTurns.size()])));
-}
-
-void note_headway(Simulation::State& state, std::uint32_t who, const Vector3d& goal,
-                  double distance) {
-  constexpr double kSameGoal = 0.5;  // metres
-  constexpr double kHeadway = 0.01;  // metres
-  Headway& headway = state.headway[who];
-  const bool is_new = plane_distance(Plane::space, headway.goal, goal) > kSameGoal;
-  if (!is_new && distance > headway.best - kHeadway) return;
-  headway = {goal, distance, state.now()};
 }
 
 // As fast as it gets from the speed of the last step.
@@ -122,7 +112,7 @@ Leg accelerated(const Simulation::State& state, std::uint32_t who, const Leg& le
 }  // namespace
 
 LegResult walk_apart(Simulation::State& state, std::uint32_t who, const Leg& full_leg,
-                     Moment budget) {
+                     Moment budget, bool queues) {
   const bool is_first = !state.goes_on_way[who];
   const Leg leg = accelerated(state, who, full_leg);
   state.goes_on_way[who] = 1;
@@ -138,12 +128,11 @@ LegResult walk_apart(Simulation::State& state, std::uint32_t who, const Leg& ful
   const double distance = std::sqrt(dot(way, way));
   const double to_go = distance - leg.stop;
   if (!(to_go > 0.0) || !(seconds > 0.0)) return walk_leg(state, who, leg, budget);
-  note_headway(state, who, leg.goal, distance);
   const double speed = std::min(leg.speed, to_go / seconds);
   const Pace pace{way * (speed / distance), state.pace[who], leg.speed};
   const double step = 1.0 / state.level->ticks_per_second;
   Vector2d chosen = state.keep_apart.choose(pace, state.neighbours, step);
-  if (chosen != pace.wanted) {
+  if (chosen != pace.wanted && !queues) {
     const Pace another{evasive(state, who, pace.wanted), pace.velocity, pace.most};
     if (another.wanted != pace.wanted) {
       chosen = state.keep_apart.choose(another, state.neighbours, step);
@@ -179,7 +168,6 @@ void note_pace(Simulation::State& state) {
 void set_up_neighbours(Simulation::State& state) {
   const std::size_t count = state.level->agents.size();
   state.pace.assign(count, Vector2d{0.0, 0.0});
-  state.headway.resize(count);
   state.is_on_way.resize(count);
   state.goes_on_way.resize(count);
   for (const Agent& agent : state.level->agents) {

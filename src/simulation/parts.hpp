@@ -49,13 +49,6 @@ struct Course {
   Progress progress;
 };
 
-/// How an agent gets on among others.
-struct Headway {
-  Vector3d goal{0.0, 0.0, 0.0};
-  double best = 0.0;  ///< Nearest to it so far, metres.
-  Moment since = 0;   ///< When that was.
-};
-
 /// The way that an agent follows.
 struct Route {
   std::vector<Vector3d> points;  ///< From `next` on they lie ahead.

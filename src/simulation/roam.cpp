@@ -92,7 +92,7 @@ FacingWish wander_to_and_fro(Simulation::State& state, std::uint32_t who) {
   const double stride = speed / state.level->ticks_per_second;
   const Vector3d goal = state.position[who] + ahead * stride;
   if (can_go(state, who, goal)) {
-    walk_apart(state, who, {goal, 0.0, speed}, kMomentsPerTick);
+    walk_apart(state, who, {goal, 0.0, speed}, kMomentsPerTick, true);
     return {std::nullopt, facing};
   }
   start_pause(state, who);

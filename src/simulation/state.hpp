@@ -97,9 +97,8 @@ struct Simulation::State {
   std::vector<std::uint32_t> asked;  ///< Who waits for a search, first come, first served.
   std::int64_t searches_left = 0;    ///< Of the budget of this step.
   PathFinder finder;
-  Crowd walkers{2.0};          ///< As minds begin to travel.
-  std::vector<Vector2d> pace;  ///< Velocity in the last step, level, metres a second.
-  std::vector<Headway> headway;
+  Crowd walkers{2.0};             ///< As minds begin to travel.
+  std::vector<Vector2d> pace;     ///< Velocity in the last step, level, metres a second.
   std::vector<char> is_on_way;    ///< It went towards something in the last step,
   std::vector<char> goes_on_way;  ///< and in this one.
   double widest = 0.0;            ///< Radius of any agent.
@@ -233,8 +232,10 @@ void set_up_footing(Simulation::State& state);
 LegResult find_way(Simulation::State& state, std::uint32_t who, const Leg& leg, Moment budget,
                    bool is_agent);
 
-/// Walks one leg, giving way to others that are on their way too or stand there.
-LegResult walk_apart(Simulation::State& state, std::uint32_t who, const Leg& leg, Moment budget);
+/// Walks one leg, giving way to others that are on their way too or stand there. Who `queues` waits
+/// where it gets no farther, others try to get round.
+LegResult walk_apart(Simulation::State& state, std::uint32_t who, const Leg& leg, Moment budget,
+                     bool queues);
 
 /// Before minds travel, and after: who is where, and how fast it has gone.
 void look_for_neighbours(Simulation::State& state);

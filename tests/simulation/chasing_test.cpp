@@ -91,6 +91,50 @@ TEST(Chase, AheadMeetsACourseThatItCannotCatchUpWith) {
   EXPECT_NEAR(nearest("at"), (std::sqrt(52.0) - 4.0) / 2.0, 0.03);
 }
 
+// The wall's face is at 4.9 m: a body of 0.3 m stands there at 4.6, one of 0.5 m only at 4.4.
+TEST(Chase, StopsBeforeATargetThatStandsNearerToAWallThanItCan) {
+  for (const char* at : {"at = [4.6, 3.0]\n", "at = [4.6, 0.0]\n", "at = [4.6, -7.0]\n"}) {
+    const std::string wall = R"(
+[[wall]]
+id = "wall"
+material = "brick"
+path = [[5.0, -9.0], [5.0, 9.0]]
+)";
+    Simulation simulation(garden(wall + chase_level("speed = 2.0\nstop_distance = 1.0\n", at),
+                                 {{"kind.pruner.radius", "0.5"}}));
+    double least = 100.0;
+    for (int tick = 0; tick < 60 * 8; ++tick) {
+      simulation.step();
+      least =
+          std::min(least, (simulation.state({0}).position - simulation.state({1}).position).norm());
+    }
+    EXPECT_GE(least, 1.0 - 1e-9) << at;
+    EXPECT_LE(least, 1.0 + 1e-6) << at;
+  }
+}
+
+TEST(Chase, GivesUpWhatItCannotReachIfItsKindSaysSo) {
+  const std::string cage = R"(
+[[wall]]
+id = "cage"
+material = "glass"
+path = [[8.0, -2.0], [12.0, -2.0], [12.0, 2.0], [8.0, 2.0], [8.0, -2.0]]
+[material.glass]
+stops = ["bodies"]
+)";
+  const auto played = [&](const char* no_path) {
+    Simulation simulation(garden(
+        cage + chase_level(std::string("no_path = \"") + no_path + "\"\n", "at = [9.5, 0.0]\n")));
+    play(simulation, 60 * 8);
+    return simulation.state({0});
+  };
+  EXPECT_EQ(played("wait").position, Vector3d(0.0, 0.0, 0.0));
+  EXPECT_EQ(played("wait").mode, Mode::chase);
+  EXPECT_EQ(played("give up").mode, Mode::post);
+  // The cage's face is at 7.9 m, and its corners leave the body 0.3 m and up to a centimetre.
+  EXPECT_NEAR(played("nearest").position.x(), 7.6, 0.011);
+}
+
 TEST(Walk, GathersSpeedByItsAcceleration) {
   Simulation simulation(
       garden(chase_level("speed = 4.0\nacceleration = 2.0\n", "at = [50.0, 0.0]\n")));
