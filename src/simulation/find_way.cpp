@@ -139,6 +139,7 @@ void keep_route(Simulation::State& state, std::uint32_t who, const Leg& leg, boo
       route.next = 0;
       route.goal = leg.goal;
       route.outcome = Path::Outcome::whole;
+      route.was_pushed = false;  // that way has just been found free
     } else if (plane_distance(Plane::space, route.goal, leg.goal) > move.repath_distance) {
       return ask(state, who, leg.goal);
     }

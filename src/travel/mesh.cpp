@@ -32,6 +32,23 @@ Vector2d nearest_on_edge(const MeshPoint& a, const MeshPoint& b, const Vector2d&
   return Vector2d{a.x, a.y} + along * share;
 }
 
+// Farther than what counts as near outside one of its edges: a quick answer for most.
+bool is_clearly_off(const NavigationMesh::Data& mesh, std::uint32_t face, const Vector2d& p) {
+  constexpr double kNear2 = NavigationMesh::kNearMesh * NavigationMesh::kNearMesh;
+  const MeshFace& its = mesh.faces[face];
+  const MeshPoint point{p.x(), p.y()};
+  MeshPoint a = mesh.edges[its.first + its.count - 1].from;
+  for (std::uint32_t e = its.first; e < its.first + its.count; ++e) {
+    const MeshPoint& b = mesh.edges[e].from;
+    const double side = turn(a, b, point);
+    const double x = b.x - a.x;
+    const double y = b.y - a.y;
+    if (side < 0.0 && side * side > kNear2 * (x * x + y * y)) return true;
+    a = b;
+  }
+  return false;
+}
+
 }  // namespace
 
 double area_of(const NavigationMesh::Data& mesh, const MeshFace& face) {
@@ -112,6 +129,7 @@ std::optional<MeshPlace> NavigationMesh::find(const Vector3d& feet) const noexce
   mesh.grid.outward(
       p,
       [&](std::uint32_t face) {
+        if (is_clearly_off(mesh, face, p)) return;
         Vector2d on{0.0, 0.0};
         const double distance2 = squared_distance(mesh, face, p, on);
         if (distance2 > best_distance2) return;
