@@ -50,12 +50,10 @@ int path(const PathOptions& options, const Streams& streams) {
   const World world(level);
   const NavigationMesh mesh(level, world, body_size(kind));
   const Path path = find_path(mesh, from, to);
-  const std::string reason = explain(level, world, mesh, path, from, to);
+  const auto apart = parting(level, world, mesh, path, from, to);
+  const std::string reason = explain(level, world, mesh, path, from, to, apart);
   if (!options.output.empty()) {
-    MeshPicture drawn{&mesh, &path, kind.name, from, to, reason, {}};
-    const bool is_cut_off =
-        path.outcome == Path::Outcome::partial || path.outcome == Path::Outcome::none;
-    if (is_cut_off) drawn.parting = parting(level, world, mesh, from, to);
+    const MeshPicture drawn{&mesh, &path, kind.name, from, to, reason, apart};
     write_file(options.output, gaze::draw(Simulation(level), drawn, picture));
     streams.err << fmt::format("{} drawn\n", options.output);
   }

@@ -50,6 +50,11 @@ struct Solid {
   Place place;
 };
 
+/// True for what is there to be walked on, rather than to be in the way.
+[[nodiscard]] constexpr bool is_walkway(Solid::Form form) {
+  return form != Solid::Form::wall && form != Solid::Form::block;
+}
+
 struct Team {
   std::string name;
   std::vector<std::uint32_t> hostile;  ///< Teams that its agents look for and may harm.

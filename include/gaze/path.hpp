@@ -2,6 +2,7 @@
 
 #include <cstdint>
 #include <memory>
+#include <optional>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -55,11 +56,17 @@ class PathFinder {
   std::unique_ptr<Scratch> scratch_;
 };
 
+/// What cuts a path's goal off from its start, if that is why it is not whole.
+[[nodiscard]] std::optional<Parting> parting(const Level& level, const World& world,
+                                             const NavigationMesh& mesh, const Path& path,
+                                             const Vector3d& from, const Vector3d& to);
+
 /// Why a path is as it is, with the numbers: what keeps the start or goal off the mesh, or islands
 /// apart, or how much longer than straight it is.
 [[nodiscard]] std::string explain(const Level& level, const World& world,
                                   const NavigationMesh& mesh, const Path& path,
-                                  const Vector3d& from, const Vector3d& to);
+                                  const Vector3d& from, const Vector3d& to,
+                                  const std::optional<Parting>& parting);
 
 /// One search, with memory of its own.
 [[nodiscard]] Path find_path(const NavigationMesh& mesh, const Vector3d& from, const Vector3d& to);

@@ -130,7 +130,6 @@ std::string_view key_of(Solid::Form form) {
 std::optional<Solid> read_solid(ReadContext& context, const Node& table, Solid::Form form,
                                 const Names& names, Plane plane, double ground_height) {
   const bool is_wall = form == Solid::Form::wall;
-  const bool is_walkway = form != Solid::Form::wall && form != Solid::Form::block;
   const Node* id = table.find("id");
   const std::string what(key_of(form));
   const bool is_named = id != nullptr && id->type == Node::Type::text;
@@ -138,7 +137,7 @@ std::optional<Solid> read_solid(ReadContext& context, const Node& table, Solid::
   Solid solid;
   solid.form = form;
   solid.place = table.place;
-  if (is_walkway && plane == Plane::upright) {
+  if (is_walkway(form) && plane == Plane::upright) {
     reader.fault(table.place,
                  fmt::format("[[{}]] belongs in ground and space levels; in upright ones blocks "
                              "are what one walks on",
@@ -147,7 +146,7 @@ std::optional<Solid> read_solid(ReadContext& context, const Node& table, Solid::
   }
   solid.id = reader.needed_name("id");
   solid.material = reader.reference("material", names.materials, "material");
-  if (is_walkway) {
+  if (is_walkway(form)) {
     const bool sound = form == Solid::Form::floor ? read_floor(reader, solid, ground_height)
                                                   : read_ramp(reader, solid);
     reader.finish();

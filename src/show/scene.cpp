@@ -165,7 +165,7 @@ class SceneMaker {
     shape.material = solid.material;
     scene_.material_in_use[solid.material] = true;
     shape.label = label_of(solid);
-    shape.is_walkway = solid.form != Solid::Form::wall && solid.form != Solid::Form::block;
+    shape.is_walkway = is_walkway(solid.form);
     if (solid.form == Solid::Form::ramp || solid.form == Solid::Form::stairs) {
       const bool rises = solid.from.z() < solid.to.z();
       shape.upward = {plan(rises ? solid.from : solid.to), plan(rises ? solid.to : solid.from)};

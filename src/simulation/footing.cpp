@@ -106,8 +106,7 @@ void set_up_footing(Simulation::State& state) {
     highest_step = std::max(highest_step, kind.move.step_height);
   }
   const bool any_low = std::any_of(level.solids.begin(), level.solids.end(), [&](const Solid& s) {
-    const bool is_walkway = s.form != Solid::Form::wall && s.form != Solid::Form::block;
-    return is_walkway || is_low(level, s, highest_step);
+    return is_walkway(s.form) || is_low(level, s, highest_step);
   });
   state.has_relief = any_low || level.plane != Plane::ground;
 }

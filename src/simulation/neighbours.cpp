@@ -9,8 +9,6 @@
 namespace gaze {
 namespace {
 
-/// Seconds: who cannot be met within it does not matter yet.
-constexpr double kLookAhead = 0.4;
 constexpr std::size_t kMostNeighbours = 10;
 
 // The ways that are searched know nothing of what is fixed: who gave way to it could get stuck. Who
@@ -68,7 +66,8 @@ Neighbour neighbour_of(const Simulation::State& state, std::uint32_t who, std::u
 
 void find_neighbours(Simulation::State& state, std::uint32_t who, double speed) {
   const Vector3d& own = state.seen_position[who];
-  const double reach = state.kind(who).radius + state.widest + (speed + state.fastest) * kLookAhead;
+  const double reach =
+      state.kind(who).radius + state.widest + (speed + state.fastest) * kKeepApartHorizon;
   Nearest nearest(reach);
   state.walkers.near(own, reach, [&](std::uint32_t other) {
     const double x = state.seen_position[other].x() - own.x();
@@ -78,7 +77,7 @@ void find_neighbours(Simulation::State& state, std::uint32_t who, double speed) 
     // Only as fast as it has just been, or as this one may go, can they come together.
     const Vector2d& pace = state.pace[other];
     const double most = state.kind(who).radius + state.kind(other).radius +
-                        (speed + std::sqrt(dot(pace, pace))) * kLookAhead;
+                        (speed + std::sqrt(dot(pace, pace))) * kKeepApartHorizon;
     if (distance2 < most * most) nearest.offer(other, distance2);
   });
   state.neighbours.clear();

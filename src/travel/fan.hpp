@@ -19,14 +19,16 @@ struct Gap {
   std::uint32_t edge = kNone;
 };
 
-/// The side on which a straight way from a point to a corner touches it, if it does: both edges of
-/// the corner lie on that side. Square metres of slack let rounding decide for touching.
+/// Square metres: rounding may decide within it whether a way touches a corner.
+constexpr double kTouching = 1e-12;
+
+/// The hand on which a straight way from a point touches a corner, if it does: both edges of the
+/// corner lie on that side.
 inline std::optional<Hand> touches(const MeshPoint& from, const MeshCorner& corner) {
-  constexpr double kSlack = 1e-12;
   const double before = turn(from, corner.at, corner.before);
   const double after = turn(from, corner.at, corner.after);
-  if (before <= kSlack && after <= kSlack) return Hand::right;
-  if (before >= -kSlack && after >= -kSlack) return Hand::left;
+  if (before <= kTouching && after <= kTouching) return Hand::right;
+  if (before >= -kTouching && after >= -kTouching) return Hand::left;
   return std::nullopt;
 }
 

@@ -8,9 +8,6 @@
 namespace gaze {
 namespace {
 
-/// Seconds for which velocities are chosen to touch nobody.
-constexpr double kHorizon = 0.4;
-
 /// Share of the wanted velocity by which one gives way to the right.
 constexpr double kToTheRight = 0.15;
 
@@ -50,7 +47,7 @@ KeepApart::Line KeepApart::line_for(const Pace& pace, const Neighbour& neighbour
   const double distance2 = dot(offset, offset);
   const double gap2 = neighbour.gap * neighbour.gap;
   const bool is_apart = distance2 > gap2;
-  const double horizon = is_apart ? kHorizon : seconds;
+  const double horizon = is_apart ? kKeepApartHorizon : seconds;
   const Vector2d from_disc = relative - offset / horizon;
   const double from_disc2 = dot(from_disc, from_disc);
   const double toward = dot(from_disc, offset);

@@ -7,6 +7,9 @@
 
 namespace gaze {
 
+/// Seconds for which velocities are chosen to touch nobody.
+constexpr double kKeepApartHorizon = 0.4;
+
 /// Another body near one that moves.
 struct Neighbour {
   Vector2d offset{0.0, 0.0};    ///< From the one to the other, metres.

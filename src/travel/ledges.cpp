@@ -120,8 +120,11 @@ std::vector<Polygon> hindrances_on_ledge(const Surface& ledge, const World& worl
       hindrances.push_back(strip(stretch.low, stretch.high, 2.0 * kHalfDepth));
     }
   };
-  for (std::uint32_t i = 0; i < index.pieces.size(); ++i) {
-    if (!index.stops(i, Stops::bodies)) continue;
+  // In the plan of this view the second axis is the height: any.
+  constexpr double kAnyHeight = 1e12;
+  const double reach = body.radius + 1.0;
+  const PlanBox about{{box.low.x() - reach, -kAnyHeight}, {box.high.x() + reach, kAnyHeight}};
+  for (const std::uint32_t i : pieces_near(index, about)) {
     const Prism prism = index.prism(i);
     if (carries(prism, ledge.height)) continue;
     add(stretch_within(prism, ledge.height, body.radius + kSkin, body.step_height, body.height));

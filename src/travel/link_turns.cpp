@@ -109,8 +109,7 @@ class CornerFan {
     if (corner == kNone) return;
     const MeshCorner& its = mesh_.corners[corner];
     if (its.at.x == root_.x && its.at.y == root_.y) return;
-    constexpr double kSlack = 1e-12;  // square metres, as for touching
-    if (turn(root_, right_, its.at) < -kSlack || turn(root_, left_, its.at) > kSlack) return;
+    if (turn(root_, right_, its.at) < -kTouching || turn(root_, left_, its.at) > kTouching) return;
     if (const auto side = touches(root_, its)) {
       seen_.push_back(2 * corner + static_cast<std::uint32_t>(*side));
     }

@@ -17,6 +17,7 @@ std::shared_ptr<const NavigationMesh::Data> make_mesh(const Level& level, const 
   mesh->surfaces = surfaces_of(level, world, body);
   cover_surfaces(*mesh, world);
   join_surfaces(*mesh);
+  measure_faces(*mesh);
   find_islands(*mesh, level);
   lay_grid(*mesh);
   find_corners(*mesh);
@@ -85,6 +86,10 @@ double squared_distance(const NavigationMesh::Data& mesh, std::uint32_t face, co
 
 NavigationMesh::NavigationMesh(const Level& level, const World& world, const BodySize& body)
     : data_(make_mesh(level, world, body)) {}
+
+BodySize body_size(const Kind& kind) {
+  return {kind.radius, kind.height, kind.move.step_height, kind.move.slope};
+}
 
 const BodySize& NavigationMesh::body() const noexcept {
   return data_->body;
@@ -177,18 +182,36 @@ std::optional<MeshPlace> NavigationMesh::nearest(
   return best;
 }
 
+bool NavigationMesh::is_free(const Vector3d& from, const Vector3d& to) const noexcept {
+  const auto start = find(from);
+  const auto goal = find(to);
+  return start && goal && is_free(*start, *goal);
+}
+
+bool NavigationMesh::is_free(const MeshPlace& from, const MeshPlace& to) const noexcept {
+  return is_straight_free(*data_, from.polygon, {from.place.x(), from.place.y()}, to.polygon,
+                          {to.place.x(), to.place.y()});
+}
+
+void measure_faces(NavigationMesh::Data& mesh) {
+  for (MeshFace& face : mesh.faces) {
+    mesh.area += area_of(mesh, face);
+    for (std::uint32_t e = face.first; e < face.first + face.count; ++e) {
+      if (mesh.edges[e].twin != kNone) ++face.exits;
+    }
+  }
+}
+
 void lay_grid(NavigationMesh::Data& mesh) {
   std::vector<PlanBox> boxes;
   boxes.reserve(mesh.faces.size());
   std::vector<Vector2d> corners;
-  for (MeshFace& face : mesh.faces) {
+  for (const MeshFace& face : mesh.faces) {
     corners.clear();
     for (std::uint32_t e = face.first; e < face.first + face.count; ++e) {
       corners.emplace_back(mesh.edges[e].from.x, mesh.edges[e].from.y);
-      if (mesh.edges[e].twin != kNone) ++face.exits;
     }
     boxes.push_back(box_around(corners));
-    mesh.area += area_of(mesh, face);
   }
   mesh.grid = PlanGrid(boxes);
 }

@@ -108,7 +108,14 @@ void join_surfaces(NavigationMesh::Data& mesh);
 void find_corners(NavigationMesh::Data& mesh);
 void link_turns(NavigationMesh::Data& mesh);
 void find_islands(NavigationMesh::Data& mesh, const Level& level);
+void measure_faces(NavigationMesh::Data& mesh);
 void lay_grid(NavigationMesh::Data& mesh);
+
+/// True if the straight way from a point in a face to another stays on the mesh. A way that runs
+/// through a vertex may count as blocked; then a way round the corner there is as short.
+[[nodiscard]] bool is_straight_free(const NavigationMesh::Data& mesh, std::uint32_t from_face,
+                                    const MeshPoint& from, std::uint32_t to_face,
+                                    const MeshPoint& to);
 
 /// Square metres, level.
 [[nodiscard]] double area_of(const NavigationMesh::Data& mesh, const MeshFace& face);

@@ -2,21 +2,15 @@
 
 #include <algorithm>
 #include <cmath>
-#include <limits>
 
 #include "gaze/path.hpp"
 #include "geometry/plan.hpp"
-#include "travel/mesh.hpp"
-#include "world/index.hpp"
+#include "travel/obstacles.hpp"
 
 namespace gaze {
 namespace {
 
 constexpr double kExactly = 0.0005;  // metres
-
-Cylinder body_at(const BodySize& body, const Vector3d& feet, double radius) {
-  return {feet + Vector3d{0.0, 0.0, body.step_height}, radius, body.height - body.step_height};
-}
 
 /// Meshes of bodies that differ in one measure, and whether they lead from one place to the other.
 class Trial {
@@ -72,39 +66,6 @@ std::optional<Vector3d> first_off(const NavigationMesh& mesh, const Path& path) 
     }
   }
   return first;
-}
-
-std::vector<SolidId> solids_at(const World& world, const Cylinder& body) {
-  std::vector<SolidId> solids;
-  const World::Index& index = world.index();
-  const PlanBody plan = to_plan(world.plane(), body);
-  for (std::uint32_t piece = 0; piece < index.pieces.size(); ++piece) {
-    if (!index.stops(piece, Stops::bodies) || !overlaps(index.prism(piece), plan)) continue;
-    const SolidId solid{index.pieces[piece].solid};
-    if (std::find(solids.begin(), solids.end(), solid) == solids.end()) solids.push_back(solid);
-  }
-  std::sort(solids.begin(), solids.end(),
-            [](const SolidId& a, const SolidId& b) { return a.index < b.index; });
-  return solids;
-}
-
-// Where it turns in the plan; a round corner is several turns close together.
-int corners_of(const Path& path, double radius) {
-  std::vector<Vector2d> plan;  // a step up is no turn
-  for (const Vector3d& p : path.points) {
-    if (plan.empty() || plan.back() != p.head<2>()) plan.emplace_back(p.head<2>());
-  }
-  int corners = 0;
-  double since_turn = std::numeric_limits<double>::infinity();
-  for (std::size_t i = 1; i + 1 < plan.size(); ++i) {
-    const Vector2d in = plan[i] - plan[i - 1];
-    const Vector2d out = plan[i + 1] - plan[i];
-    since_turn += std::sqrt(dot(in, in));
-    if (std::abs(cross(in, out)) <= 1e-6 * std::sqrt(dot(in, in) * dot(out, out))) continue;
-    corners += since_turn > radius ? 1 : 0;
-    since_turn = 0.0;
-  }
-  return corners;
 }
 
 }  // namespace
@@ -166,54 +127,6 @@ std::string describe(const Level& level, const Parting& parting) {
           std::abs(parting.found), parting.found > 0.0 ? "higher" : "lower", parting.needed);
     default:
       return "nothing joins the two";
-  }
-}
-
-std::string NavigationMesh::hindrance(const Level& level, const World& world,
-                                      const Vector3d& place) const {
-  if (find(place)) return "";
-  const Cylinder cylinder = body_at(body(), place, body().radius);
-  const auto name = [&](SolidId solid) -> const std::string& {
-    return level.solids[solid.index].id;
-  };
-  Cylinder thin = cylinder;
-  thin.radius = 1e-3;
-  if (const auto inside = world.first_overlap(thin, Stops::bodies)) {
-    return fmt::format("lies in {}", name(*inside));
-  }
-  const auto solids = solids_at(world, cylinder);
-  const auto on = nearest(place);
-  if (!on) return "there is no floor for this body";
-  const double away = plane_distance(Plane::space, on->place, place);
-  if (!solids.empty()) {
-    return fmt::format("is {:.2f} m too near {} for a body {:.2f} m wide", away,
-                       name(solids.front()), 2.0 * body().radius);
-  }
-  return fmt::format("is {:.2f} m off the nearest floor for this body", away);
-}
-
-std::string explain(const Level& level, const World& world, const NavigationMesh& mesh,
-                    const Path& path, const Vector3d& from, const Vector3d& to) {
-  const auto island = [&](const Vector3d& p) {
-    const auto place = mesh.find(p);
-    return place ? mesh.islands()[mesh.data().faces[place->polygon].island].name : "";
-  };
-  switch (path.outcome) {
-    case Path::Outcome::whole: {
-      const double straight = level_distance(Plane::ground, from, to);
-      const int corners = corners_of(path, mesh.body().radius);
-      if (corners == 0) return "straight and free";
-      return fmt::format("round {} {}; {:.2f} m longer than straight", corners,
-                         corners == 1 ? "corner" : "corners",
-                         std::max(0.0, path.length - straight));
-    }
-    case Path::Outcome::bad_start:
-      return fmt::format("the start {}", mesh.hindrance(level, world, from));
-    case Path::Outcome::bad_goal:
-      return fmt::format("the goal {}", mesh.hindrance(level, world, to));
-    default:
-      return fmt::format("the start is on {}, the goal on {}: {}", island(from), island(to),
-                         describe(level, parting(level, world, mesh, from, to)));
   }
 }
 

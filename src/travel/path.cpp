@@ -134,11 +134,9 @@ Path::Outcome choose_goal(const NavigationMesh& mesh, const MeshPlace& start, Me
 
 void find_whole(PathFinder::Scratch& scratch, const NavigationMesh& mesh, const MeshPlace& start,
                 const MeshPlace& goal) {
-  scratch.search.begin(mesh.data(), start.polygon, plan_of(start.place), goal.polygon,
-                       plan_of(goal.place));
-  while (!scratch.search.go_on(1'000'000)) {
-  }
-  if (!scratch.search.has_found()) return;
+  const bool found = scratch.search.find(mesh.data(), start.polygon, plan_of(start.place),
+                                         goal.polygon, plan_of(goal.place));
+  if (!found) return;
   scratch.search.trace(scratch.turns);
   Lifting(mesh.data(), start.polygon, scratch.path.points).lift(scratch.turns);
 }
@@ -154,16 +152,6 @@ PathFinder& PathFinder::operator=(const PathFinder& other) {
 }
 PathFinder& PathFinder::operator=(PathFinder&& other) noexcept = default;
 PathFinder::~PathFinder() = default;
-
-bool NavigationMesh::is_free(const Vector3d& from, const Vector3d& to) const noexcept {
-  const auto start = find(from);
-  const auto goal = find(to);
-  return start && goal && is_free(*start, *goal);
-}
-
-bool NavigationMesh::is_free(const MeshPlace& from, const MeshPlace& to) const noexcept {
-  return is_straight_free(*data_, from.polygon, plan_of(from.place), to.polygon, plan_of(to.place));
-}
 
 const Path& PathFinder::find(const NavigationMesh& mesh, const Vector3d& from, const Vector3d& to) {
   Path& path = scratch_->path;
@@ -210,10 +198,6 @@ std::string_view name_of(Path::Outcome outcome) {
     default:
       return "bad goal";
   }
-}
-
-BodySize body_size(const Kind& kind) {
-  return {kind.radius, kind.height, kind.move.step_height, kind.move.slope};
 }
 
 }  // namespace gaze

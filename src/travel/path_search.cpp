@@ -24,35 +24,8 @@ MeshPoint mirrored(const MeshPoint& p, const MeshPoint& a, const MeshPoint& b) {
 
 }  // namespace
 
-bool is_straight_free(const NavigationMesh::Data& mesh, std::uint32_t from_face,
-                      const MeshPoint& from, std::uint32_t to_face, const MeshPoint& to) {
-  std::uint32_t face = from_face;
-  std::uint32_t entry = kNone;
-  while (face != to_face) {
-    const MeshFace& its = mesh.faces[face];
-    std::uint32_t exit = kNone;
-    double before = turn(from, to, mesh.edges[its.first + its.count - 1].from);
-    std::uint32_t edge = its.first + its.count - 1;
-    for (std::uint32_t k = 0; k < its.count; ++k) {
-      const std::uint32_t after = its.first + k;
-      const double side = turn(from, to, mesh.edges[after].from);
-      if (before <= 0.0 && side > 0.0 && edge != entry) exit = edge;
-      before = side;
-      edge = after;
-    }
-    if (exit == kNone || mesh.edges[exit].twin == kNone) return false;
-    // Behind its end the way need not go.
-    const MeshPoint& a = mesh.edges[exit].from;
-    const MeshPoint& b = mesh.edges[mesh.next(exit)].from;
-    if (turn(a, b, to) > 0.0) return false;
-    entry = mesh.edges[exit].twin;
-    face = mesh.edges[entry].polygon;
-  }
-  return true;
-}
-
-void PathSearch::begin(const NavigationMesh::Data& mesh, std::uint32_t from_face,
-                       const MeshPoint& from, std::uint32_t to_face, const MeshPoint& to) {
+void PathSearch::begin(const NavigationMesh::Data& mesh, const MeshPoint& from,
+                       std::uint32_t to_face, const MeshPoint& to) {
   mesh_ = &mesh;
   start_ = from;
   goal_ = to;
@@ -63,17 +36,29 @@ void PathSearch::begin(const NavigationMesh::Data& mesh, std::uint32_t from_face
   length_ = std::numeric_limits<double>::infinity();
   const double straight = distance(from, to);
   queue_.reset(straight, std::max(straight * kBucketShare, kLeastBucket));
-  if (is_straight_free(mesh, from_face, from, to_face, to)) {
-    length_ = straight;
-    return;
-  }
   reached_.resize(std::max(reached_.size(), 2 * mesh.corners.size()));
   stamp_ = (stamp_ + 1) & kLastStamp;
   if (stamp_ == 0) {
     for (Reached& reached : reached_) reached.stamp = 0;
     stamp_ = 1;
   }
+}
+
+bool PathSearch::find(const NavigationMesh::Data& mesh, std::uint32_t from_face,
+                      const MeshPoint& from, std::uint32_t to_face, const MeshPoint& to) {
+  begin(mesh, from, to_face, to);
+  if (is_straight_free(mesh, from_face, from, to_face, to)) return true;
   open_start(from_face);
+  while (queue_.least() < length_) {
+    const std::uint32_t item = queue_.pop();
+    ++looked_at_;
+    if ((item & kGapBit) != 0) {
+      look_into(item & ~kGapBit);
+    } else {
+      leave(item);
+    }
+  }
+  return last_ != kNone;
 }
 
 void PathSearch::open_start(std::uint32_t face) {
@@ -86,20 +71,6 @@ void PathSearch::open_start(std::uint32_t face) {
     // From within, an edge runs from right to left.
     add_gap({edge.from, after.from, edge.twin});
   }
-}
-
-bool PathSearch::go_on(std::size_t most) {
-  for (std::size_t i = 0; i < most; ++i) {
-    if (queue_.least() >= length_) return true;
-    const std::uint32_t item = queue_.pop();
-    ++looked_at_;
-    if ((item & kGapBit) != 0) {
-      look_into(item & ~kGapBit);
-    } else {
-      leave(item);
-    }
-  }
-  return queue_.least() >= length_;
 }
 
 void PathSearch::look_into(std::uint32_t number) {

@@ -12,22 +12,21 @@ namespace gaze {
 
 /// The search for the shortest way in the plan from one face to another, best first (Hart, Nilsson
 /// and Raphael, 1968): from the start through the gaps that it sees, then from corner to corner of
-/// the turn graph. Resumable: `begin`, then `go_on` until it is done.
+/// the turn graph.
 class PathSearch {
  public:
-  void begin(const NavigationMesh::Data& mesh, std::uint32_t from_face, const MeshPoint& from,
-             std::uint32_t to_face, const MeshPoint& to);
+  /// @return True if there is a way.
+  bool find(const NavigationMesh::Data& mesh, std::uint32_t from_face, const MeshPoint& from,
+            std::uint32_t to_face, const MeshPoint& to);
 
-  /// Looks at up to so many gaps and turns more. @return True once it is done.
-  bool go_on(std::size_t most);
-
-  bool has_found() const { return length_ < std::numeric_limits<double>::infinity(); }
   std::size_t looked_at() const { return looked_at_; }
 
   /// The start, each turn, the goal. Only after it has found a way.
   void trace(std::vector<MeshPoint>& points) const;
 
  private:
+  void begin(const NavigationMesh::Data& mesh, const MeshPoint& from, std::uint32_t to_face,
+             const MeshPoint& to);
   /// The best way to a turn so far; valid where the stamp is that of the search.
   struct Reached {
     double length = 0.0;
@@ -60,11 +59,5 @@ class PathSearch {
   double length_ = 0.0;         ///< Of the best way to the goal so far.
   std::size_t looked_at_ = 0;
 };
-
-/// True if the straight way from a point in a face to another stays on the mesh. A way that runs
-/// through a vertex may count as blocked; then a way round the corner there is as short.
-[[nodiscard]] bool is_straight_free(const NavigationMesh::Data& mesh, std::uint32_t from_face,
-                                    const MeshPoint& from, std::uint32_t to_face,
-                                    const MeshPoint& to);
 
 }  // namespace gaze

@@ -2,6 +2,7 @@
 
 #include "geometry/plan_grid.hpp"
 #include "travel/surface.hpp"
+#include "world/index.hpp"
 
 /// What surfaces seen from above and from the side have in common.
 namespace gaze {
@@ -22,5 +23,8 @@ static_assert(kSkin < NavigationMesh::kRoundingSlack);
 [[nodiscard]] PlanBox extent_of(const Level& level, const World& world);
 
 [[nodiscard]] PlanBox box_of(const Surface& surface);
+
+/// The pieces over a part of the plan that stop bodies, whatever their height, in order.
+[[nodiscard]] std::vector<std::uint32_t> pieces_near(const World::Index& index, const PlanBox& box);
 
 }  // namespace gaze

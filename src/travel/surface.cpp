@@ -1,7 +1,10 @@
 #include "travel/surface.hpp"
 
 #include <algorithm>
-#include <limits>
+#include <array>
+#include <map>
+#include <optional>
+#include <utility>
 
 #include "geometry/dilation.hpp"
 #include "geometry/plan_grid.hpp"
@@ -30,21 +33,6 @@ Polygon outline_of(const World::Index& index, std::uint32_t piece) {
   return outline;
 }
 
-// Those that stop bodies, in order.
-std::vector<std::uint32_t> pieces_near(const World::Index& index, const PlanBox& box) {
-  const Vector2d middle = (box.low + box.high) / 2.0;
-  const Vector2d half = (box.high - box.low) / 2.0;
-  std::vector<std::uint32_t> pieces;
-  const PlanPoint place{middle, 0.0};
-  walk_any(index.tree, Walker({place, place}, {half.x(), half.y(), 1e12}),
-           [&](std::uint32_t piece) {
-             if (index.stops(piece, Stops::bodies)) pieces.push_back(piece);
-             return false;
-           });
-  std::sort(pieces.begin(), pieces.end());
-  return pieces;
-}
-
 Surface ground_of(const Level& level, const World& world) {
   const PlanBox extent = extent_of(level, world);
   const Vector2d margin{kFreeMargin, kFreeMargin};
@@ -70,72 +58,69 @@ class Tops {
 
   // What is there to be walked on, what agents stand on, and one after another what is within a
   // step of what has been found already.
-  void find(std::vector<Surface>& surfaces) {
+  std::vector<Surface> find(std::optional<Surface> ground) {
+    if (ground) add(*ground);
     for (std::uint32_t i = 0; i < level_.solids.size(); ++i) {
-      const Solid::Form form = level_.solids[i].form;
-      if (form != Solid::Form::wall && form != Solid::Form::block) take(i, surfaces);
+      if (is_walkway(level_.solids[i].form)) take(i);
     }
-    take_those_stood_on(surfaces);
-    for (std::size_t before = count_ + 1; before != count_;) {
-      before = count_;
-      for (std::size_t i = 0; i < surfaces.size(); ++i) take_near(i, surfaces);
+    take_those_stood_on();
+    while (!to_look_round_.empty()) {
+      const auto [box, height] = to_look_round_.back();
+      to_look_round_.pop_back();
+      for (const std::uint32_t solid : near(box)) {
+        if (is_within_step(height, box, solid)) take(solid);
+      }
     }
+    return std::move(surfaces_);
   }
 
  private:
-  void take_near(std::size_t surface, std::vector<Surface>& surfaces) {
-    const PlanBox box = box_of(surfaces[surface]);
-    for (const std::uint32_t solid : near(box)) {
-      if (!taken_[solid] && is_near(surfaces[surface], box, solid)) take(solid, surfaces);
-    }
-  }
-
   // Walls and blocks have level tops.
   double top_of(std::uint32_t solid) const { return index_.pieces[pieces_of_[solid][0]].high; }
 
-  bool is_near(const Surface& surface, const PlanBox& box, std::uint32_t solid) const {
+  bool is_within_step(const HeightPlane& height, const PlanBox& box, std::uint32_t solid) const {
     const double top = top_of(solid);
-    double low = std::numeric_limits<double>::infinity();
-    double high = -low;
-    for (const Vector2d& corner : {box.low, box.high, Vector2d{box.low.x(), box.high.y()},
-                                   Vector2d{box.high.x(), box.low.y()}}) {
-      low = std::min(low, surface.height.at(corner));
-      high = std::max(high, surface.height.at(corner));
-    }
+    const auto [low, high] =
+        std::minmax({height.at(box.low), height.at(box.high), height.at(box.low.x(), box.high.y()),
+                     height.at(box.high.x(), box.low.y())});
     return top >= low - body_.step_height && top <= high + body_.step_height;
   }
 
-  void take(std::uint32_t solid, std::vector<Surface>& surfaces) {
+  void take(std::uint32_t solid) {
     if (taken_[solid] || pieces_of_[solid].empty()) return;
     taken_[solid] = 1;
-    ++count_;
     Surface surface;
     surface.height = gaze::top_of(index_, pieces_of_[solid][0]);
     if (!is_walkable(surface.height, body_)) return;
-    // What lies in one plane is one surface.
-    for (Surface& known : surfaces) {
-      if (!(known.height == surface.height)) continue;
-      if (known.solids.empty()) return;  // the ground is there already
-      add_parts(solid, known);
-      return;
-    }
-    add_parts(solid, surface);
-    surfaces.push_back(std::move(surface));
-  }
-
-  void add_parts(std::uint32_t solid, Surface& surface) const {
     for (const std::uint32_t piece : pieces_of_[solid]) {
       surface.parts.push_back(outline_of(index_, piece));
       surface.solids.push_back(solid);
     }
+    add(surface);
   }
 
-  void take_those_stood_on(std::vector<Surface>& surfaces) {
+  // What lies in one plane is one surface, and the ground is all of its plane.
+  void add(const Surface& surface) {
+    to_look_round_.emplace_back(box_of(surface), surface.height);
+    const HeightPlane& h = surface.height;
+    const auto [at, is_new] =
+        by_plane_.try_emplace({h.base, h.along_x, h.along_y}, surfaces_.size());
+    if (is_new) {
+      surfaces_.push_back(surface);
+      return;
+    }
+    Surface& known = surfaces_[at->second];
+    if (known.solids.empty()) return;
+    known.parts.insert(known.parts.end(), surface.parts.begin(), surface.parts.end());
+    known.solids.insert(known.solids.end(), surface.solids.begin(), surface.solids.end());
+  }
+
+  void take_those_stood_on() {
     if (level_.plane != Plane::space) return;
     for (const Agent& agent : level_.agents) {
       const Vector2d feet{agent.position.x(), agent.position.y()};
       for (const std::uint32_t solid : near({feet, feet})) {
-        if (top_of(solid) <= agent.position.z() + body_.step_height) take(solid, surfaces);
+        if (top_of(solid) <= agent.position.z() + body_.step_height) take(solid);
       }
     }
   }
@@ -155,20 +140,17 @@ class Tops {
   const BodySize& body_;
   std::vector<std::vector<std::uint32_t>> pieces_of_;  ///< By solid.
   std::vector<char> taken_;
-  std::size_t count_ = 0;  ///< Of those taken.
+  std::vector<Surface> surfaces_;
+  std::map<std::array<double, 3>, std::size_t> by_plane_;  ///< Index in `surfaces_`.
+  std::vector<std::pair<PlanBox, HeightPlane>> to_look_round_;
 };
 
-Vector2d slope_between(const HeightPlane& upper, const HeightPlane& lower) {
-  return {upper.along_x - lower.along_x, upper.along_y - lower.along_y};
-}
-
-/// The part of an outline where `upper` lies more than `least` above `lower`.
-Polygon where_above(const Polygon& outline, const HeightPlane& upper, const HeightPlane& lower,
-                    double least) {
-  const Vector2d slope = slope_between(upper, lower);
-  const double start = upper.base - lower.base - least;
-  if (slope.x() == 0.0 && slope.y() == 0.0) return start > 0.0 ? outline : Polygon{};
-  return clipped(outline, start, slope);
+/// The part of an outline where `upper` lies above `lower`.
+Polygon where_above(const Polygon& outline, const HeightPlane& upper, const HeightPlane& lower) {
+  const HeightPlane over{upper.base - lower.base, upper.along_x - lower.along_x,
+                         upper.along_y - lower.along_y};
+  if (over.is_level()) return over.base > 0.0 ? outline : Polygon{};
+  return clipped(outline, over.base, {over.along_x, over.along_y});
 }
 
 HeightPlane raised(HeightPlane plane, double by) {
@@ -181,27 +163,41 @@ HeightPlane raised(HeightPlane plane, double by) {
 void add_hindrances(const Surface& surface, const HeightPlane& top, const HeightPlane& bottom,
                     const Polygon& outline, const BodySize& body,
                     std::vector<Polygon>& hindrances) {
-  const Polygon above = where_above(outline, top, surface.height, 0.0);
+  const Polygon above = where_above(outline, top, surface.height);
   if (above.empty()) return;
   const HeightPlane step = raised(surface.height, body.step_height);
-  const Polygon high = where_above(above, top, step, 0.0);
+  const Polygon high = where_above(above, top, step);
   if (!high.empty()) {
     // On a slope the head comes nearer to what hangs above the lower side.
     const double lean = std::sqrt(surface.height.along_x * surface.height.along_x +
                                   surface.height.along_y * surface.height.along_y) *
                         body.radius;
     const HeightPlane head = raised(surface.height, body.height + lean);
-    const Polygon stops = where_above(high, head, bottom, 0.0);
+    const Polygon stops = where_above(high, head, bottom);
     if (!stops.empty()) {
       hindrances.push_back(
           dilated(stops, body.radius + kSkin, NavigationMesh::kRoundingSlack - kSkin));
     }
   }
-  const Polygon low = high.empty() ? above : where_above(above, step, top, 0.0);
+  const Polygon low = high.empty() ? above : where_above(above, step, top);
   if (!low.empty()) hindrances.push_back(low);
 }
 
 }  // namespace
+
+std::vector<std::uint32_t> pieces_near(const World::Index& index, const PlanBox& box) {
+  const Vector2d middle = (box.low + box.high) / 2.0;
+  const Vector2d half = (box.high - box.low) / 2.0;
+  std::vector<std::uint32_t> pieces;
+  const PlanPoint place{middle, 0.0};
+  walk_any(index.tree, Walker({place, place}, {half.x(), half.y(), 1e12}),
+           [&](std::uint32_t piece) {
+             if (index.stops(piece, Stops::bodies)) pieces.push_back(piece);
+             return false;
+           });
+  std::sort(pieces.begin(), pieces.end());
+  return pieces;
+}
 
 bool is_walkable(const HeightPlane& top, const BodySize& body) {
   const SineCosine limit = sine_cosine(body.slope);
@@ -235,10 +231,9 @@ PlanBox extent_of(const Level& level, const World& world) {
 
 std::vector<Surface> surfaces_of(const Level& level, const World& world, const BodySize& body) {
   if (level.plane == Plane::upright) return ledges_of(level, world, body);
-  std::vector<Surface> surfaces;
-  if (level.ground_height) surfaces.push_back(ground_of(level, world));
-  Tops(level, world, body).find(surfaces);
-  return surfaces;
+  std::optional<Surface> ground;
+  if (level.ground_height) ground = ground_of(level, world);
+  return Tops(level, world, body).find(std::move(ground));
 }
 
 std::vector<Polygon> hindrances_on(const Surface& surface, const World& world,
