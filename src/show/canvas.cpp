@@ -1,5 +1,7 @@
 #include "show/canvas.hpp"
 
+#include <fmt/format.h>
+
 #include <cairo-svg.h>
 
 #include <stdexcept>
@@ -78,6 +80,24 @@ double Canvas::text_width(const std::string& text) const {
   cairo_text_extents_t extents;
   cairo_text_extents(raw(), text.c_str(), &extents);
   return extents.x_advance;
+}
+
+std::vector<std::string> Canvas::wrapped(const std::string& text, double room) const {
+  std::vector<std::string> lines{""};
+  std::size_t start = 0;
+  while (start < text.size()) {
+    const std::size_t end = std::min(text.find(' ', start), text.size());
+    const std::string word = text.substr(start, end - start);
+    const std::string longer =
+        lines.back().empty() ? word : fmt::format("{} {}", lines.back(), word);
+    if (text_width(longer) <= room || lines.back().empty()) {
+      lines.back() = longer;
+    } else {
+      lines.push_back(word);
+    }
+    start = end + 1;
+  }
+  return lines;
 }
 
 void Canvas::text(const Vector2d& baseline, const std::string& text, const Colour& colour) {

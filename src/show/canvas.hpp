@@ -51,6 +51,8 @@ class Canvas {
 
   void font(double size, bool bold = false);
   double text_width(const std::string& text) const;
+  /// Lines of words that are not wider than the room; a longer word has a line of its own.
+  std::vector<std::string> wrapped(const std::string& text, double room) const;
   void text(const Vector2d& baseline, const std::string& text, const Colour& colour);
   /// The same on a pale rim, readable on anything.
   void rimmed_text(const Vector2d& baseline, const std::string& text, const Colour& colour);

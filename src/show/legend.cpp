@@ -25,7 +25,7 @@ class Legend {
     draw({frame_.x + 14.0 + kSwatch / 2, y_ + 11.0});
     canvas_.font(11.5);
     double baseline = y_ + 15.0;
-    for (const std::string& line : wrapped(text)) {
+    for (const std::string& line : canvas_.wrapped(text, frame_.width - kSwatch - 34.0)) {
       canvas_.text({frame_.x + 14.0 + kSwatch + 10.0, baseline}, line, kInk);
       baseline += 14.0;
     }
@@ -35,24 +35,6 @@ class Legend {
   bool has_room() const { return y_ < frame_.y + frame_.height - 30.0; }
 
  private:
-  std::vector<std::string> wrapped(const std::string& text) const {
-    const double room = frame_.width - kSwatch - 34.0;
-    std::vector<std::string> lines{""};
-    std::size_t start = 0;
-    while (start < text.size()) {
-      const std::size_t end = std::min(text.find(' ', start), text.size());
-      const std::string word = text.substr(start, end - start);
-      const std::string longer = lines.back().empty() ? word : lines.back() + " " + word;
-      if (canvas_.text_width(longer) <= room || lines.back().empty()) {
-        lines.back() = longer;
-      } else {
-        lines.push_back(word);
-      }
-      start = end + 1;
-    }
-    return lines;
-  }
-
   Canvas& canvas_;
   Rectangle frame_;
   double y_ = frame_.y + 6.0;

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <array>
 
+#include "geometry/plan.hpp"
 #include "show/paint.hpp"
 #include "show/palette.hpp"
 #include "travel/mesh.hpp"
@@ -44,12 +45,53 @@ void fill_island(Canvas& canvas, std::uint32_t island, const Rectangle& area) {
 
 class MeshPainter {
  public:
-  MeshPainter(Canvas& canvas, const MeshPicture& picture, const MapView& view, Plane plane)
-      : canvas_(canvas), picture_(picture), mesh_(*picture.mesh), view_(view), plane_(plane) {
+  MeshPainter(Canvas& canvas, const MeshPicture& picture, const MapView& view)
+      : canvas_(canvas),
+        picture_(picture),
+        mesh_(*picture.mesh),
+        view_(view),
+        plane_(picture.mesh->data().plane) {
     for (std::size_t i = 0; i < mesh_.polygon_count(); ++i) {
       polygons_.push_back(mesh_.polygon(i));
     }
   }
+
+  void paint_floor() {
+    const InFrame clipped(canvas_, view_.frame);
+    for (std::uint32_t island = 0; island < mesh_.islands().size(); ++island) {
+      for (const MeshPolygon& polygon : polygons_) {
+        if (polygon.island == island) canvas_.polygon(on_sheet(polygon));
+      }
+      fill_island(canvas_, island, view_.frame);
+    }
+  }
+
+  void paint_ways() {
+    const InFrame clipped(canvas_, view_.frame);
+    if (plane_ == Plane::upright) {
+      paint_ledges();
+    } else {
+      paint_edges();
+    }
+    paint_path();
+  }
+
+ private:
+  /// As long as it lives nothing is drawn outside of the frame.
+  class InFrame {
+   public:
+    InFrame(Canvas& canvas, const Rectangle& frame) : raw_(canvas.raw()) {
+      cairo_save(raw_);
+      cairo_rectangle(raw_, frame.x, frame.y, frame.width, frame.height);
+      cairo_clip(raw_);
+    }
+    ~InFrame() { cairo_restore(raw_); }
+    InFrame(const InFrame&) = delete;
+    InFrame& operator=(const InFrame&) = delete;
+
+   private:
+    cairo_t* raw_;
+  };
 
   // Seen from the side it is a line.
   void paint_ledges() {
@@ -59,15 +101,6 @@ class MeshPainter {
                               [](const Vector3d& a, const Vector3d& b) { return a.x() < b.x(); });
       canvas_.line(place(*left), place(*right));
       canvas_.stroke(island_colour(polygon.island), 5.0);
-    }
-  }
-
-  void paint_floor() {
-    for (std::uint32_t island = 0; island < mesh_.islands().size(); ++island) {
-      for (const MeshPolygon& polygon : polygons_) {
-        if (polygon.island == island) canvas_.polygon(on_sheet(polygon));
-      }
-      fill_island(canvas_, island, view_.frame);
     }
   }
 
@@ -101,11 +134,7 @@ class MeshPainter {
     if (picture_.parting) mark_parting(*picture_.parting);
   }
 
- private:
-  Vector2d place(const Vector3d& p) const { return view_(plan_part(p)); }
-  Vector2d plan_part(const Vector3d& p) const {
-    return plane_ == Plane::upright ? Vector2d{p.x(), p.z()} : Vector2d{p.x(), p.y()};
-  }
+  Vector2d place(const Vector3d& p) const { return view_(plan_part(plane_, p)); }
 
   std::vector<Vector2d> on_sheet(const MeshPolygon& polygon) const {
     std::vector<Vector2d> corners;
@@ -128,20 +157,21 @@ class MeshPainter {
     canvas_.rimmed_text(at + Vector2d{10.0, -8.0}, text, kStopped);
   }
 
+  void paint_cross(const Vector2d& at, const Colour& colour, double width) {
+    for (const double side : {-1.0, 1.0}) {
+      canvas_.line(at - Vector2d{8.0, 8.0 * side}, at + Vector2d{8.0, 8.0 * side});
+    }
+    canvas_.stroke(colour, width);
+  }
+
   // Where the body does not get through, with what there is and what it takes.
   void mark_parting(const Parting& parting) {
     const bool has_place =
         parting.what == Parting::What::narrow || parting.what == Parting::What::step;
     if (!has_place) return;
     const Vector2d at = place(parting.place);
-    for (const double side : {-1.0, 1.0}) {
-      canvas_.line(at - Vector2d{8.0, 8.0 * side}, at + Vector2d{8.0, 8.0 * side});
-    }
-    canvas_.stroke(kPaper, 7.0);
-    for (const double side : {-1.0, 1.0}) {
-      canvas_.line(at - Vector2d{8.0, 8.0 * side}, at + Vector2d{8.0, 8.0 * side});
-    }
-    canvas_.stroke(kInk, 3.0);
+    paint_cross(at, kPaper, 7.0);
+    paint_cross(at, kInk, 3.0);
     canvas_.font(12.5, true);
     canvas_.rimmed_text(at + Vector2d{13.0, 5.0},
                         fmt::format("{:.2f} of {:.2f} m", parting.found, parting.needed), kInk);
@@ -184,25 +214,10 @@ class Column {
 
  private:
   void write(const std::string& text, double indent) {
-    std::string line;
-    std::size_t start = 0;
-    while (start < text.size()) {
-      const std::size_t end = std::min(text.find(' ', start), text.size());
-      const std::string word = text.substr(start, end - start);
-      const std::string longer = line.empty() ? word : line + " " + word;
-      if (canvas_.text_width(longer) > frame_.width - indent - 12.0 && !line.empty()) {
-        put(line, indent);
-        line = word;
-      } else {
-        line = longer;
-      }
-      start = end + 1;
+    for (const std::string& line : canvas_.wrapped(text, frame_.width - indent - 12.0)) {
+      canvas_.text({frame_.x + indent, y_ + 12.0}, line, kInk);
+      y_ += 16.0;
     }
-    put(line, indent);
-  }
-  void put(const std::string& line, double indent) {
-    canvas_.text({frame_.x + indent, y_ + 12.0}, line, kInk);
-    y_ += 16.0;
   }
 
   Canvas& canvas_;
@@ -236,40 +251,18 @@ void paint_mesh_legend(Canvas& canvas, const MeshPicture& picture, const Rectang
 
 std::string draw(const Simulation& simulation, const MeshPicture& picture,
                  const PictureOptions& options) {
-  constexpr double kTitle = 44.0;
-  constexpr double kLegend = 268.0;
   Scene scene = make_scene(simulation, Trails(simulation));
-  scene.seen.clear();
-  scene.feelers.clear();
-  scene.rings.clear();
-  scene.lines.clear();
+  leave_out_senses(scene);
   if (picture.path != nullptr) scene.agents.clear();
   scene.moment = picture.path != nullptr ? "a path" : "mesh";
   Canvas canvas(options);
-  canvas.fill_rectangle({0.0, 0.0, canvas.width(), canvas.height()}, kPaper);
-  const MapView view =
-      fit(scene, {0.0, kTitle, canvas.width() - kLegend, canvas.height() - kTitle});
-  MeshPainter painter(canvas, picture, view, simulation.level().plane);
-  cairo_save(canvas.raw());
-  cairo_rectangle(canvas.raw(), view.frame.x, view.frame.y, view.frame.width, view.frame.height);
-  cairo_clip(canvas.raw());
+  const Sheet sheet = lay_out(canvas, scene);
+  MeshPainter painter(canvas, picture, sheet.view);
   painter.paint_floor();
-  cairo_restore(canvas.raw());
-  paint_map(canvas, scene, view);
-  cairo_save(canvas.raw());
-  cairo_rectangle(canvas.raw(), view.frame.x, view.frame.y, view.frame.width, view.frame.height);
-  cairo_clip(canvas.raw());
-  if (simulation.level().plane == Plane::upright) {
-    painter.paint_ledges();
-  } else {
-    painter.paint_edges();
-  }
-  painter.paint_path();
-  cairo_restore(canvas.raw());
-  paint_labels(canvas, scene, view);
-  paint_scale_bar(canvas, view);
-  paint_mesh_legend(canvas, picture, {canvas.width() - kLegend, 0.0, kLegend, canvas.height()});
-  paint_title(canvas, scene, {0.0, 0.0, canvas.width() - kLegend, kTitle});
+  paint_map(canvas, scene, sheet.view);
+  painter.paint_ways();
+  paint_captions(canvas, scene, sheet);
+  paint_mesh_legend(canvas, picture, sheet.legend);
   return canvas.finish();
 }
 

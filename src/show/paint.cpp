@@ -147,16 +147,6 @@ void paint_agent(Canvas& canvas, const AgentShape& agent, const MapView& view) {
   canvas.stroke(kAlert, 2.0);
 }
 
-}  // namespace
-
-Colour team_colour(std::uint32_t team) {
-  return team == kNoTeam ? kInk : kTeams[team % kTeams.size()];
-}
-
-Colour material_colour(std::uint32_t material) {
-  return kMaterials[material % kMaterials.size()];
-}
-
 MapView fit(const Scene& scene, const Rectangle& frame) {
   constexpr double kMargin = 0.8;  // metres around what there is
   const Vector2d low = scene.low - Vector2d{kMargin, kMargin};
@@ -168,6 +158,16 @@ MapView fit(const Scene& scene, const Rectangle& frame) {
   const Vector2d spare = Vector2d{frame.width, frame.height} / view.scale - size;
   view.low = low - spare / 2.0;
   return view;
+}
+
+}  // namespace
+
+Colour team_colour(std::uint32_t team) {
+  return team == kNoTeam ? kInk : kTeams[team % kTeams.size()];
+}
+
+Colour material_colour(std::uint32_t material) {
+  return kMaterials[material % kMaterials.size()];
 }
 
 void fill_as_material(Canvas& canvas, std::uint32_t material, bool stops_sight) {
@@ -336,6 +336,22 @@ void paint_map(Canvas& canvas, const Scene& scene, const MapView& view) {
                shot.radius * view.scale);
   }
   cairo_restore(raw);
+}
+
+Sheet lay_out(Canvas& canvas, const Scene& scene) {
+  constexpr double kTitle = 44.0;
+  constexpr double kLegend = 268.0;
+  const double width = canvas.width() - kLegend;
+  canvas.fill_rectangle({0.0, 0.0, canvas.width(), canvas.height()}, kPaper);
+  return {{0.0, 0.0, width, kTitle},
+          {width, 0.0, kLegend, canvas.height()},
+          fit(scene, {0.0, kTitle, width, canvas.height() - kTitle})};
+}
+
+void paint_captions(Canvas& canvas, const Scene& scene, const Sheet& sheet) {
+  paint_labels(canvas, scene, sheet.view);
+  paint_scale_bar(canvas, sheet.view);
+  paint_title(canvas, scene, sheet.title);
 }
 
 }  // namespace gaze

@@ -17,13 +17,24 @@ struct MapView {
   }
 };
 
-[[nodiscard]] MapView fit(const Scene& scene, const Rectangle& frame);
+/// Where the parts of a picture go: the title above the map, the legend to its right.
+struct Sheet {
+  Rectangle title;
+  Rectangle legend;
+  MapView view;
+};
+
+/// Lays paper out for a scene.
+[[nodiscard]] Sheet lay_out(Canvas& canvas, const Scene& scene);
 
 void paint_map(Canvas& canvas, const Scene& scene, const MapView& view);
 void paint_labels(Canvas& canvas, const Scene& scene, const MapView& view);
 void paint_scale_bar(Canvas& canvas, const MapView& view);
 void paint_legend(Canvas& canvas, const Scene& scene, const Rectangle& frame);
 void paint_title(Canvas& canvas, const Scene& scene, const Rectangle& frame);
+
+/// What stands beside and above every map: labels, scale and title.
+void paint_captions(Canvas& canvas, const Scene& scene, const Sheet& sheet);
 
 /// A body of that many pixels, of the shape of its team, and where it faces.
 void paint_body(Canvas& canvas, std::uint32_t team, const Vector2d& low, const Vector2d& high,

@@ -1,7 +1,6 @@
 #include "gaze/picture.hpp"
 
 #include "show/paint.hpp"
-#include "show/palette.hpp"
 
 namespace gaze {
 
@@ -18,18 +17,12 @@ void Trails::add(const Simulation& simulation) {
 
 std::string draw(const Simulation& simulation, const Trails& trails,
                  const PictureOptions& options) {
-  constexpr double kTitle = 44.0;
-  constexpr double kLegend = 268.0;
   const Scene scene = make_scene(simulation, trails);
   Canvas canvas(options);
-  canvas.fill_rectangle({0.0, 0.0, canvas.width(), canvas.height()}, kPaper);
-  const MapView view =
-      fit(scene, {0.0, kTitle, canvas.width() - kLegend, canvas.height() - kTitle});
-  paint_map(canvas, scene, view);
-  paint_labels(canvas, scene, view);
-  paint_scale_bar(canvas, view);
-  paint_legend(canvas, scene, {canvas.width() - kLegend, 0.0, kLegend, canvas.height()});
-  paint_title(canvas, scene, {0.0, 0.0, canvas.width() - kLegend, kTitle});
+  const Sheet sheet = lay_out(canvas, scene);
+  paint_map(canvas, scene, sheet.view);
+  paint_captions(canvas, scene, sheet);
+  paint_legend(canvas, scene, sheet.legend);
   return canvas.finish();
 }
 

@@ -263,4 +263,11 @@ Scene make_scene(const Simulation& simulation, const Trails& trails) {
   return SceneMaker(simulation, trails).make();
 }
 
+void leave_out_senses(Scene& scene) {
+  scene.seen.clear();
+  scene.feelers.clear();
+  scene.rings.clear();
+  scene.lines.clear();
+}
+
 }  // namespace gaze

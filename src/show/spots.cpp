@@ -136,25 +136,16 @@ void paint_spot_legend(Canvas& canvas, const SpotPicture& spots, const Rectangle
 
 std::string draw(const Simulation& simulation, const SpotPicture& spots,
                  const PictureOptions& options) {
-  constexpr double kTitle = 44.0;
-  constexpr double kLegend = 268.0;
   Scene scene = make_scene(simulation, Trails(simulation));
-  scene.seen.clear();
-  scene.feelers.clear();
-  scene.rings.clear();
-  scene.lines.clear();
+  leave_out_senses(scene);
   if (!spots.seen_time.empty()) scene.moment = "over the run";
   Canvas canvas(options);
-  canvas.fill_rectangle({0.0, 0.0, canvas.width(), canvas.height()}, kPaper);
-  const MapView view =
-      fit(scene, {0.0, kTitle, canvas.width() - kLegend, canvas.height() - kTitle});
-  paint_spots(canvas, spots, view);
-  paint_map(canvas, scene, view);
-  paint_numbers(canvas, spots, scene, view);
-  paint_labels(canvas, scene, view);
-  paint_scale_bar(canvas, view);
-  paint_spot_legend(canvas, spots, {canvas.width() - kLegend, 0.0, kLegend, canvas.height()});
-  paint_title(canvas, scene, {0.0, 0.0, canvas.width() - kLegend, kTitle});
+  const Sheet sheet = lay_out(canvas, scene);
+  paint_spots(canvas, spots, sheet.view);
+  paint_map(canvas, scene, sheet.view);
+  paint_numbers(canvas, spots, scene, sheet.view);
+  paint_captions(canvas, scene, sheet);
+  paint_spot_legend(canvas, spots, sheet.legend);
   return canvas.finish();
 }
 
