@@ -87,6 +87,7 @@ std::vector<SolidPart> parts_of(const Solid& solid) {
       is_wall ? widen_path(solid.points, solid.thickness).value_or(std::vector<Polygon>{})
               : convex_pieces(solid.points);
   std::vector<SolidPart> parts;
+  parts.reserve(outlines.size());
   for (const Polygon& outline : outlines) {
     parts.push_back({outline, {solid.base, 0.0, 0.0}, {solid.base + solid.height, 0.0, 0.0}, 0xFF});
   }
