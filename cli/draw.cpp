@@ -12,7 +12,7 @@ namespace {
 const Kind& first_walker(const Level& level) {
   for (const Agent& agent : level.agents) {
     const Kind& kind = level.kind_of(agent);
-    if (agent.driver == Driver::mind && kind.move.gait != Gait::fixed) return kind;
+    if (agent.driver == Driver::mind && travels(kind.move.gait)) return kind;
   }
   throw std::invalid_argument("no agent of this level walks by itself: --mesh needs --kind");
 }
@@ -20,7 +20,7 @@ const Kind& first_walker(const Level& level) {
 int draw_mesh(const DrawOptions& options, const Level& level, const PictureOptions& picture,
               const Streams& streams) {
   const Kind& kind = options.kind.empty() ? first_walker(level) : kind_called(level, options.kind);
-  const NavigationMesh mesh(level, World(level), body_size(kind));
+  const NavigationMesh mesh(level, World(level), body_of(level, kind));
   const MeshPicture drawn{&mesh, nullptr, kind.name, {0.0, 0.0, 0.0}, {0.0, 0.0, 0.0}, "", {}};
   write_file(options.output, gaze::draw(Simulation(level), drawn, picture));
   streams.err << fmt::format("{} drawn: {} polygons, {} islands\n", options.output,

@@ -48,7 +48,7 @@ int path(const PathOptions& options, const Streams& streams) {
   const Vector3d to = place_of(level, options.to, "--to");
   const Kind& kind = kind_called(level, options.kind);
   const World world(level);
-  const NavigationMesh mesh(level, world, body_size(kind));
+  const NavigationMesh mesh(level, world, body_of(level, kind));
   const Path path = find_path(mesh, from, to);
   const auto apart = parting(level, world, mesh, path, from, to);
   const std::string reason = explain(level, world, mesh, path, from, to, apart);
@@ -57,7 +57,8 @@ int path(const PathOptions& options, const Streams& streams) {
     write_file(options.output, gaze::draw(Simulation(level), drawn, picture));
     streams.err << fmt::format("{} drawn\n", options.output);
   }
-  streams.out << (options.json ? path_json(path, reason) : path_account(path, kind.name, reason));
+  streams.out << (options.json ? path_json(level, mesh, path, reason)
+                               : path_account(level, mesh, path, kind.name, reason));
   return path.outcome == Path::Outcome::whole ? done : check_failed;
 }
 

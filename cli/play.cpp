@@ -60,6 +60,13 @@ const Kind& kind_called(const Level& level, const std::string& name) {
       fmt::format("there is no kind '{}'{}", name, suggestion(name, names)));
 }
 
+BodySize body_of(const Level& level, const Kind& kind) {
+  for (const Agent& agent : level.agents) {
+    if (level.kind_of(agent).name == kind.name) return body_size(level, agent);
+  }
+  return body_size(level, kind);
+}
+
 PictureFormat picture_format(const std::string& file, const char* option) {
   if (file.ends_with(".png")) return PictureFormat::png;
   if (file.ends_with(".svg")) return PictureFormat::svg;

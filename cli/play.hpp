@@ -27,6 +27,9 @@ std::vector<Event> play(Simulation& simulation, std::int64_t last_tick,
 /// A kind of the file by its name. Throws std::invalid_argument, with the nearest right name.
 [[nodiscard]] const Kind& kind_called(const Level& level, const std::string& name);
 
+/// The body of a kind: that of its first agent, if there is one.
+[[nodiscard]] BodySize body_of(const Level& level, const Kind& kind);
+
 /// By the ending of a file's name. Throws std::invalid_argument for any other ending.
 [[nodiscard]] PictureFormat picture_format(const std::string& file,
                                            const char* option = "--output");

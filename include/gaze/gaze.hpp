@@ -12,6 +12,7 @@
 #include "gaze/hearing.hpp"
 #include "gaze/level.hpp"
 #include "gaze/level_file.hpp"
+#include "gaze/move.hpp"
 #include "gaze/navigation.hpp"
 #include "gaze/path.hpp"
 #include "gaze/picture.hpp"

@@ -8,6 +8,7 @@
 #include <vector>
 
 #include "gaze/geometry.hpp"
+#include "gaze/move.hpp"
 #include "gaze/reaction.hpp"
 #include "gaze/senses.hpp"
 #include "gaze/time.hpp"
@@ -61,68 +62,8 @@ struct Team {
   Place place;
 };
 
-enum class Gait { fixed, walk };
 enum class Driver { mind, script, host };
 enum class PatrolStyle { round, to_and_fro };
-enum class RouteStyle { path, straight };
-
-/// Where a walker looks.
-enum class Face {
-  target,         ///< At its target in the modes that act on one, else where it goes.
-  travel,         ///< Where it goes; standing, at its target.
-  always_target,  ///< At its target whatever it does.
-  keep,           ///< Always as it was placed.
-};
-
-/// Where a chaser runs to.
-enum class ChaseStyle {
-  at,     ///< To where its target is.
-  ahead,  ///< To where they meet if the target keeps its course.
-};
-
-/// What it does where no way leads to its goal.
-enum class NoPath {
-  nearest,  ///< Goes to the nearest place that can be reached.
-  wait,     ///< Stands until there is one.
-  give_up,  ///< Forgets about it.
-};
-
-struct Move {
-  Gait gait = Gait::fixed;
-  double speed = 2.0;                            ///< Metres a second.
-  Angle turn_rate = Angle::from_degrees(360.0);  ///< A second.
-  std::optional<double> stop_distance;  ///< Metres, centre to centre; else the sum of both radii.
-  double step_height = 0.3;             ///< Metres.
-  double step_reach = 0.0;              ///< Of the noise "step" as it walks; 0: none.
-  double quiet_reach = 0.0;             ///< The same while it walks quietly.
-  double stride = 0.75;                 ///< Metres from one such noise to the next, above 0.
-  double search_radius = 3.0;           ///< Metres about the place that it searches.
-  RouteStyle route = RouteStyle::path;
-  Angle slope = Angle::from_degrees(40.0);  ///< Steepest that it walks on, [0, 90).
-  double repath_distance = 1.0;             ///< A target that has moved so far is searched anew.
-  Duration stuck_time = Duration::from_seconds(1.5);  ///< Without progress: it searches anew.
-  NoPath no_path = NoPath::nearest;
-  double acceleration = 0.0;  ///< Metres a second squared; 0: at full speed at once.
-  Face face = Face::target;
-  ChaseStyle chase = ChaseStyle::at;
-  double keep_away = 0.0;  ///< Metres from its target that it holds; 0: it closes in.
-  double pace = 0.0;       ///< Share of the speed of `pace_of`; 0: `speed` was given itself.
-  std::string pace_of;     ///< A kind.
-  std::vector<std::string> follows;  ///< Agents, kinds, teams or tags: whom it stays by.
-  double follow_distance = 2.0;      ///< Metres, centre to centre.
-  double flee_distance = 8.0;        ///< Radius of the circle about its post, metres.
-};
-
-/// How it goes about when it has nothing else to do.
-struct Wander {
-  enum class Style {
-    to_and_fro,  ///< Straight ahead, and back from walls and ledges.
-    free,        ///< From place to place of an area.
-  };
-  Style style = Style::to_and_fro;
-  std::string area;  ///< A zone; empty: within 5 m of where it was placed.
-  Duration pause = Duration::from_seconds(0.3);  ///< Before it turns or goes on.
-};
 
 struct Attack {
   enum class How { strike, shot };
@@ -174,7 +115,7 @@ struct Kind {
 };
 
 struct ScriptStep {
-  enum class What { go, wait, face, noise, quiet, repeat };
+  enum class What { go, wait, face, noise, quiet, hop, repeat };
   What what = What::wait;
   Vector3d place{0.0, 0.0, 0.0};  ///< go
   std::optional<double> speed;    ///< go: metres a second; else the speed of the kind.
@@ -219,6 +160,28 @@ struct Zone {
   std::vector<std::uint32_t> tells;       ///< Agents that are told who triggered it,
   std::vector<std::uint32_t> wakes;       ///< and those that it switches on.
   bool once = false;                      ///< Triggered the first time only.
+  double cost = 1.0;                      ///< Of a metre in it, for the choice of ways; above 0.
+  std::vector<std::string> closed_to;     ///< Teams, kinds or tags that do not walk there.
+  Place place;
+};
+
+/// A way that a designer made between two places: a ladder, a slide.
+struct Link {
+  std::string id;
+  Vector3d from{0.0, 0.0, 0.0};
+  Vector3d to{0.0, 0.0, 0.0};
+  bool both_ways = false;
+  Place place;
+};
+
+/// Where agents begin, drawn by the level's seed.
+struct Start {
+  std::string id;
+  std::string kind;               ///< Or the id of one agent.
+  std::vector<Vector2d> outline;  ///< Plan points; closed.
+  std::string apart_from;         ///< Agents, or those of a kind, team or tag; empty: nobody.
+  double distance = 0.0;          ///< Metres from these, at least.
+  bool out_of_sight = false;      ///< Of these.
   Place place;
 };
 
@@ -240,6 +203,8 @@ struct Level {
   std::size_t named_kinds = 0;  ///< How many of `kinds` are of the file.
   std::vector<Solid> solids;
   std::vector<Zone> zones;
+  std::vector<Link> links;
+  std::vector<Start> starts;
   std::vector<Agent> agents;
   Origins origins;
 
@@ -256,6 +221,9 @@ struct Level {
 
 /// True if agents of the first team look for and may harm those of the second.
 [[nodiscard]] bool is_hostile(const Level& level, std::uint32_t team, std::uint32_t other);
+
+/// True if a name is that of the kind, of the one that it is like, of its team, or one of its tags.
+[[nodiscard]] bool goes_by(const Level& level, const Kind& kind, std::string_view name);
 
 /// The mode in which an agent begins and to which it returns.
 [[nodiscard]] Mode idle_mode(const Agent& agent, const Kind& kind);

@@ -5,6 +5,7 @@
 #include <memory>
 #include <optional>
 #include <string>
+#include <string_view>
 #include <vector>
 
 #include "gaze/geometry.hpp"
@@ -19,10 +20,22 @@ struct BodySize {
   double height = 1.7;                      ///< Metres, above 0.
   double step_height = 0.3;                 ///< Metres, >= 0.
   Angle slope = Angle::from_degrees(40.0);  ///< Steepest that it walks on, [0, 90).
+  double headroom = 0.0;           ///< Metres: kept free above its height, for who gets on by hops.
+  double hop_height = 0.0;         ///< Metres: so far up it hops; 0: not at all.
+  double hop_length = 0.0;         ///< Metres in the plan: so far it hops.
+  double drop_height = 0.0;        ///< Metres: so far down it drops or hops.
+  std::optional<double> altitude;  ///< Of its feet, if it hovers.
+  std::vector<std::uint32_t> closed;  ///< Zones that are closed to it, in order.
   bool operator==(const BodySize&) const = default;
 };
 
-[[nodiscard]] BodySize body_size(const Kind& kind);
+/// That of a kind; what hovers does so above the ground (height 0 where there is none).
+[[nodiscard]] BodySize body_size(const Level& level, const Kind& kind);
+/// That of an agent: what hovers does so above where it is placed.
+[[nodiscard]] BodySize body_size(const Level& level, const Agent& agent);
+
+/// How high the feet of what hovers or hangs are, metres.
+[[nodiscard]] double altitude_of(const Kind& kind, const Vector3d& at);
 
 /// A part of the free space: a convex polygon on one surface.
 struct MeshPolygon {
@@ -31,12 +44,29 @@ struct MeshPolygon {
   std::uint32_t island = 0;
 };
 
-/// A part of the mesh that cannot be reached from the rest.
+/// A part of the mesh from which the rest cannot be reached and back, neither by walking nor by
+/// links.
 struct Island {
   std::string name;   ///< "ground", or after the solids on top of which it lies.
   double area = 0.0;  ///< Square metres, level.
   std::uint32_t some_polygon = 0;
 };
+
+/// A way from one place of the mesh to another that is no walk.
+struct MeshLink {
+  enum class What {
+    hop,   ///< Up, down or over a gap, in free flight.
+    drop,  ///< Over a ledge and straight down.
+    made,  ///< As the designer has it: straight up or down, and level.
+  };
+  What what = What::hop;
+  Vector3d from{0.0, 0.0, 0.0};
+  Vector3d to{0.0, 0.0, 0.0};
+  std::uint32_t made = 0;  ///< Of what is made: index in Level::links.
+};
+
+/// "hop", "drop", or the id of what the designer made.
+[[nodiscard]] std::string name_of(const Level& level, const MeshLink& link);
 
 /// Where in the mesh a place is.
 struct MeshPlace {
@@ -59,6 +89,13 @@ class NavigationMesh {
   /// than the mesh reaches.
   static constexpr double kNearMesh = 0.02;
 
+  /// Metres: how far apart along a ledge hops and drops begin; at least the width of the body.
+  static constexpr double kLinkSpacing = 1.0;
+  /// Metres: how far apart the places are at which ways may cross the rims of areas with a cost;
+  /// wider where all rims together are longer than `kMostCrossings` times that.
+  static constexpr double kRimSpacing = 0.25;
+  static constexpr std::size_t kMostCrossings = 1000;
+
   /// O(n log n) for n corners of solids.
   NavigationMesh(const Level& level, const World& world, const BodySize& body);
 
@@ -67,21 +104,27 @@ class NavigationMesh {
   MeshPolygon polygon(std::size_t index) const;
   double area() const noexcept;  ///< Of all polygons, square metres, level.
   const std::vector<Island>& islands() const noexcept;
+  const std::vector<MeshLink>& links() const noexcept;
+  double cost(const MeshPlace& place) const noexcept;  ///< Of a metre there.
 
   /// The polygon on which a body with these feet stands: the highest surface that is not above
-  /// feet + step height. Nothing if there is none within `kNearMesh`.
+  /// feet + step height. Nothing if there is none within `kNearMesh`. For what hovers the height
+  /// does not matter: in the plan of the ground any will do.
   std::optional<MeshPlace> find(const Vector3d& feet) const noexcept;
   /// The same, looking first at the polygon where it was before: any number is a valid hint.
   std::optional<MeshPlace> find(const Vector3d& feet, std::uint32_t hint) const noexcept;
 
-  /// The place of the mesh nearest to a place, level distance first; of one island if one is given.
+  /// The place of the mesh nearest to a place; of those that can be reached from an island if one
+  /// is given.
   std::optional<MeshPlace> nearest(const Vector3d& place,
-                                   std::optional<std::uint32_t> island = {}) const noexcept;
+                                   std::optional<std::uint32_t> from_island = {}) const noexcept;
 
   std::uint32_t island_of(const MeshPlace& place) const noexcept;
+  /// True if ways lead from one island to another.
+  bool is_reachable(std::uint32_t from_island, std::uint32_t to_island) const noexcept;
 
-  /// True if the straight way between two places stays on the mesh. A way through the very corner
-  /// of something may count as not free.
+  /// True if the straight way between two places stays on the mesh, outside all areas that cost
+  /// more than others. A way through the very corner of something may count as not free.
   bool is_free(const Vector3d& from, const Vector3d& to) const noexcept;
   bool is_free(const MeshPlace& from, const MeshPlace& to) const noexcept;
 

@@ -21,9 +21,17 @@ struct Path {
     bad_start,  ///< The start is not on the mesh.
     bad_goal,   ///< The goal is not on the mesh.
   };
+  /// One leg of the way that is a link.
+  struct Leg {
+    std::uint32_t to_point =
+        0;                   ///< Index in `points` of where it ends; it begins at the one before.
+    std::uint32_t link = 0;  ///< Index in NavigationMesh::links().
+  };
   Outcome outcome = Outcome::none;
-  double length = 0.0;           ///< Metres, level: walkers' speed is level too.
+  double length = 0.0;           ///< Metres: level, as walkers' speed is; links from end to end.
+  double cost = 0.0;             ///< The same with each metre in areas as often as it costs.
   std::vector<Vector3d> points;  ///< The start, each turn, where the slope changes, the end.
+  std::vector<Leg> links;        ///< In the order of the way.
 };
 
 [[nodiscard]] std::string_view name_of(Path::Outcome outcome);
@@ -35,6 +43,11 @@ struct Path {
 /// that can be seen from a turn are carried from polygon to polygon, best first (Cui, Harabor and
 /// Grastien, "Compromise-free pathfinding on a navigation mesh", IJCAI 2017), and a way turns only
 /// round corners that it touches.
+///
+/// Links begin and end at places of their own. Ways cross the rim of an area that costs more or
+/// less at places `kRimSpacing` apart at first, and then where that is best between the same turns:
+/// what it costs is above the least by no more than half that distance times both costs for each
+/// rim.
 class PathFinder {
  public:
   PathFinder();

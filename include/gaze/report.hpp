@@ -31,11 +31,13 @@ namespace gaze {
 [[nodiscard]] std::string why_json(const Simulation& simulation, AgentId looker, AgentId other);
 
 /// A path in a few lines: its outcome, length and reason, then its points.
-[[nodiscard]] std::string path_account(const Path& path, const std::string& kind,
+[[nodiscard]] std::string path_account(const Level& level, const NavigationMesh& mesh,
+                                       const Path& path, const std::string& kind,
                                        const std::string& reason);
 
 /// The object that `gaze path --json` prints.
-[[nodiscard]] std::string path_json(const Path& path, const std::string& reason);
+[[nodiscard]] std::string path_json(const Level& level, const NavigationMesh& mesh,
+                                    const Path& path, const std::string& reason);
 
 /// The list that `gaze check --json` prints.
 [[nodiscard]] std::string findings_json(std::span<const Finding> findings);

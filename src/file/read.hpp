@@ -35,6 +35,10 @@ void read_senses(ReadContext& context, TableReader& reader, Kind& kind, const Na
 [[nodiscard]] When read_when(ReadContext& context, const Node& table, const std::string& path,
                              const Kind& kind, const Names& names);
 
+[[nodiscard]] Move read_move(ReadContext& context, const Node& table, const std::string& path,
+                             double height, Plane plane);
+[[nodiscard]] Wander read_wander(ReadContext& context, const Node& table, const std::string& path);
+
 /// [forward, left, up]; the fallback if it is left out or wrong.
 [[nodiscard]] Vector3d read_offset(TableReader& reader, const std::string& key,
                                    const Vector3d& fallback);
@@ -46,10 +50,16 @@ bool is_table(TableReader& reader, const Node& node, const std::string& path);
 /// Zones, which name agents; to be read after these.
 void read_zones(ReadContext& context, TableReader& top, Level& level);
 
+/// Links and start places.
+void read_links(ReadContext& context, TableReader& top, Level& level);
+void read_starts(ReadContext& context, TableReader& top, Level& level);
+
 /// Who is woken by something sleeps until then.
 void put_to_sleep(Level& level);
 
-/// Gives those kinds their speeds whose pace is a share of another's.
+/// Gives those kinds their speeds that hop.
+void set_hop_speeds(ReadContext& context, Level& level);
+/// And those whose pace is a share of another's.
 void set_paces(ReadContext& context, Level& level);
 
 /// Faults for agents and tags that kinds in play name and nobody has.

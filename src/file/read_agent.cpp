@@ -22,15 +22,16 @@ void read_noise(TableReader& reader, ScriptStep& step) {
   step.reach = reader.needed_number("reach", kRange);
 }
 
-void read_repeat(TableReader& reader, const Node& repeat) {
-  if (repeat.type == Node::Type::boolean && repeat.boolean) return;
-  reader.fault(repeat.place,
-               fmt::format("{} is {}; true is allowed", reader.path_of("repeat"), found(repeat)));
+void read_true(TableReader& reader, const std::string& key, const Node& node) {
+  if (node.type == Node::Type::boolean && node.boolean) return;
+  reader.fault(node.place,
+               fmt::format("{} is {}; true is allowed", reader.path_of(key), found(node)));
 }
 
 std::optional<ScriptStep> read_step(ReadContext& context, const Node& node, const std::string& path,
                                     const Plan& plan) {
-  static const std::vector<std::string> kWords{"go", "wait", "face", "noise", "quiet", "repeat"};
+  static const std::vector<std::string> kWords{"go",    "wait", "face",  "noise",
+                                               "quiet", "hop",  "repeat"};
   TableReader reader(context, node, path);
   if (!is_table(reader, node, path)) return std::nullopt;
   ScriptStep step;
@@ -53,7 +54,8 @@ std::optional<ScriptStep> read_step(ReadContext& context, const Node& node, cons
   }
   if (step.what == What::noise) read_noise(reader, step);
   if (step.what == What::quiet) step.quiet = reader.boolean("quiet", true);
-  if (step.what == What::repeat) read_repeat(reader, *first);
+  if (step.what == What::repeat) read_true(reader, "repeat", *first);
+  if (step.what == What::hop) read_true(reader, "hop", *first);
   reader.finish();
   return step;
 }

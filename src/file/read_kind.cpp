@@ -7,51 +7,6 @@
 namespace gaze {
 namespace {
 
-Move read_move(ReadContext& context, const Node& table, const std::string& path, double height) {
-  TableReader reader(context, table, path);
-  Move move;
-  const auto gait = reader.word("gait", {"fixed", "walk"});
-  move.gait = gait == std::size_t{0} ? Gait::fixed : Gait::walk;
-  move.speed = reader.number("speed", 2.0, {0.0, 1000.0, "m/s"});
-  move.turn_rate =
-      Angle::from_degrees(reader.number("turn_rate", 360.0, {0.0, 36'000.0, "degrees/s"}));
-  move.stop_distance = reader.optional_number("stop_distance", {0.0, 1000.0, "m"});
-  move.step_height = reader.number("step_height", std::min(0.3, height / 2.0), {0.0, 1000.0, "m"});
-  move.step_reach = reader.number("step_reach", 0.0, kReach);
-  move.quiet_reach = reader.number("quiet_reach", 0.0, kReach);
-  move.stride = reader.number("stride", 0.75, {0.01, 1000.0, "m"});
-  move.route = static_cast<RouteStyle>(reader.word("route", {"path", "straight"}).value_or(0));
-  move.slope = Angle::from_degrees(reader.number("slope", 40.0, {0.0, 89.0, "degrees"}));
-  move.repath_distance = reader.number("repath_distance", 1.0, {0.0, 1000.0, "m"});
-  move.stuck_time = reader.duration("stuck_time", 1.5, {0.0, 3600.0, "s", true});
-  move.no_path =
-      static_cast<NoPath>(reader.word("no_path", {"nearest", "wait", "give up"}).value_or(0));
-  move.acceleration = reader.number("acceleration", 0.0, {0.0, 10'000.0, "m/s2", true});
-  move.face = static_cast<Face>(
-      reader.word("face", {"target", "travel", "always target", "keep"}).value_or(0));
-  move.chase = static_cast<ChaseStyle>(reader.word("chase", {"at", "ahead"}).value_or(0));
-  move.keep_away = reader.number("keep_away", 0.0, {0.0, 1000.0, "m"});
-  move.pace = reader.number("pace", 0.0, {0.0, 100.0, "", true});
-  if (reader.find("pace_of") != nullptr) move.pace_of = reader.needed_name("pace_of");
-  move.follows = reader.names("follows");
-  move.follow_distance = reader.number("follow_distance", 2.0, {0.0, 1000.0, "m"});
-  move.flee_distance = reader.number("flee_distance", 8.0, {0.0, 1000.0, "m", true});
-  move.search_radius = reader.number("search_radius", 3.0, {0.0, 1000.0, "m"});
-  reader.finish();
-  const Node* pace = table.find("pace");
-  if ((pace != nullptr) != (table.find("pace_of") != nullptr)) {
-    reader.fault(pace != nullptr ? pace->place : table.find("pace_of")->place,
-                 fmt::format("{}.pace and {}.pace_of go together", path, path));
-  }
-  const Node* step = table.find("step_height");
-  if (step != nullptr && !(move.step_height < height)) {
-    reader.fault(step->place,
-                 fmt::format("{}.step_height is {}; below the height of {} m is allowed", path,
-                             move.step_height, height));
-  }
-  return move;
-}
-
 void read_shot(TableReader& reader, Attack& attack, double height) {
   attack.speed = reader.needed_number("speed", {0.0, 10'000.0, "m/s", true});
   attack.radius = reader.number("radius", 0.05, {0.0, 100.0, "m"});
@@ -100,17 +55,6 @@ void read_attacks(ReadContext& context, TableReader& reader, Kind& kind) {
   }
 }
 
-Wander read_wander(ReadContext& context, const Node& table, const std::string& path) {
-  TableReader reader(context, table, path);
-  Wander wander;
-  wander.style =
-      static_cast<Wander::Style>(reader.word("style", {"to and fro", "free"}).value_or(0));
-  if (reader.find("area") != nullptr) wander.area = reader.needed_name("area");
-  wander.pause = reader.duration("pause", 0.3, {0.0, 3600.0, "s"});
-  reader.finish();
-  return wander;
-}
-
 std::vector<double> read_body_points(TableReader& reader) {
   const std::vector<Node>& items = reader.items("body_points", 32);
   const Node* node = reader.table().find("body_points");
@@ -155,7 +99,7 @@ Kind read_kind(ReadContext& context, const Node& table, const std::string& name,
   read_senses(context, reader, kind, names, plane);
   const Node* move = reader.find("move");
   if (move != nullptr && is_table(reader, *move, reader.path_of("move"))) {
-    kind.move = read_move(context, *move, reader.path_of("move"), kind.height);
+    kind.move = read_move(context, *move, reader.path_of("move"), kind.height, plane);
   }
   const Node* wander = reader.find("wander");
   if (wander != nullptr && is_table(reader, *wander, reader.path_of("wander"))) {

@@ -27,10 +27,13 @@ class LevelReader {
     read_solids("stairs", Solid::Form::stairs);
     read_agents(context_, top_, level_, names_, kinds_, settings_);
     read_zones(context_, top_, level_);
+    read_links(context_, top_, level_);
+    read_starts(context_, top_, level_);
     put_to_sleep(level_);
     top_.finish();
     check_ids();
     level_.origins = std::move(context_.origins);
+    set_hop_speeds(context_, level_);
     set_paces(context_, level_);
     check_references(context_, level_);
     return std::move(level_);
@@ -163,6 +166,8 @@ class LevelReader {
     };
     for (const Solid& solid : level_.solids) check(solid.id, solid.place);
     for (const Zone& zone : level_.zones) check(zone.id, zone.place);
+    for (const Link& link : level_.links) check(link.id, link.place);
+    for (const Start& start : level_.starts) check(start.id, start.place);
     for (const Agent& agent : level_.agents) check(agent.id, agent.place);
   }
 

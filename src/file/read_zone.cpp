@@ -45,6 +45,8 @@ std::optional<Zone> read_zone(ReadContext& context, const Node& table, const Lev
   zone.tells = read_agent_list(reader, "tells", ids);
   zone.wakes = read_agent_list(reader, "wakes", ids);
   zone.once = reader.boolean("once", false);
+  zone.cost = reader.number("cost", 1.0, {0.1, 100.0, ""});
+  zone.closed_to = reader.names("closed_to");
   reader.finish();
   const Node* outline = table.find("outline");
   if (outline == nullptr || zone.outline.size() != outline->items.size()) return std::nullopt;
@@ -75,7 +77,11 @@ class References {
       for (const std::string& name : zone.triggered_by) {
         need(anybody, name, "team, kind or tag", zone_place(zone, "triggered_by"));
       }
+      for (const std::string& name : zone.closed_to) {
+        need(anybody, name, "team, kind or tag", zone_place(zone, "closed_to"));
+      }
     }
+    check_starts(anybody);
     if (tags_.size() > 64) {
       context_.faults.add(level_.agents.empty() ? Place{} : level_.agents[0].place,
                           fmt::format("{} different tags; at most 64 are allowed", tags_.size()));
@@ -109,6 +115,20 @@ class References {
         const auto plain = level_.origin(agent, key + ".wakes");
         need(agents_, id, "agent", plain ? *plain : place(fmt::format("{}.{}.wakes", key, name)));
       }
+    }
+  }
+
+  void check_starts(std::vector<std::string> anybody) {
+    anybody.insert(anybody.end(), agents_.begin(), agents_.end());
+    std::vector<std::string> kinds = agents_;
+    for (std::size_t i = 0; i < level_.named_kinds; ++i) kinds.push_back(level_.kinds[i].name);
+    for (const Start& start : level_.starts) {
+      const auto place = [&](const std::string& key) {
+        return level_.origin(fmt::format("start.{}.{}", start.id, key)).value_or(start.place);
+      };
+      need(kinds, start.kind, "kind or agent", place("kind"));
+      if (start.apart_from.empty()) continue;
+      need(anybody, start.apart_from, "agent, kind, team or tag", place("apart_from"));
     }
   }
 
@@ -183,7 +203,7 @@ void set_paces(ReadContext& context, Level& level) {
       share *= at->move.pace;
       at = &level.kinds[static_cast<std::size_t>(it - names.begin())];
     }
-    if (at != &kind) kind.move.speed = share * at->move.speed;
+    if (at != &kind && kind.move.gait != Gait::hop) kind.move.speed = share * at->move.speed;
   }
 }
 

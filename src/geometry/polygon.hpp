@@ -30,6 +30,10 @@ struct OutlineFault {
 /// neighbours at their shared point. O(n log n) for outlines whose edges are short against it.
 [[nodiscard]] std::optional<OutlineFault> find_outline_fault(std::span<const Vector2d> outline);
 
+/// The convex hull of points, anticlockwise, without points in line (Andrew, "Another efficient
+/// algorithm for convex hulls in two dimensions", 1979). Fewer than 3 corners if all lie in line.
+[[nodiscard]] Polygon convex_hull(std::vector<Vector2d> points);
+
 /// Convex anticlockwise pieces whose union is a simple polygon of either orientation. Their corners
 /// are corners of the outline, so that neighbouring pieces share their edge exactly.
 /// Ears cut off (Meisters, "Polygons have ears", 1975), then merged where the union stays convex

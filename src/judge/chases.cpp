@@ -12,7 +12,7 @@ using Severity = Finding::Severity;
 // The fastest that a player's agent goes: by its script where it has one.
 double top_speed(const Level& level, const Agent& player) {
   const Kind& kind = level.kind_of(player);
-  if (kind.move.gait == Gait::fixed) return 0.0;
+  if (!travels(kind.move.gait)) return 0.0;
   if (player.driver != Driver::script) return kind.move.speed;
   double speed = 0.0;
   for (const ScriptStep& step : player.script) {

@@ -23,7 +23,7 @@ bool can_chase(const Kind& kind) {
   const bool chases =
       std::any_of(kind.when.rules.begin(), kind.when.rules.end(),
                   [](const Rule& rule) { return rule.reaction.mode == Mode::chase; });
-  return kind.move.gait != Gait::fixed && chases;
+  return travels(kind.move.gait) && chases;
 }
 
 std::vector<Finding> judge(const Level& level) {

@@ -27,7 +27,7 @@ std::string at(Plane plane, const Vector3d& p) {
 
 // Of an agent inside a solid. One whose centre is outside is only kept from going in.
 std::string_view what_can_it_do(const Bench& bench, const Kind& kind, const Vector3d& feet) {
-  if (kind.move.gait == Gait::fixed) return "what is meant to hit it stops at the solid";
+  if (!travels(kind.move.gait)) return "what is meant to hit it stops at the solid";
   Cylinder core = solid_part(kind, feet);
   if (bench.level().plane != Plane::upright) core.radius = kContactGap;
   return bench.world().overlaps(core, Stops::bodies) ? "it cannot walk out"

@@ -77,7 +77,7 @@ void judge_reach(Bench& bench) {
     const Kind& kind = bench.level().kinds[index];
     for (const Attack& attack : kind.attacks) judge_attack(bench, kind, attack);
     const bool stops =
-        kind.move.gait != Gait::fixed && (can_chase(kind) || kind.move.stop_distance.has_value());
+        travels(kind.move.gait) && (can_chase(kind) || kind.move.stop_distance.has_value());
     if (!stops) continue;
     for (const Kind* foe : foes_in_play(bench.level(), kind)) {
       judge_stop(bench, kind, *foe);

@@ -15,8 +15,8 @@ class Meshes {
  public:
   explicit Meshes(const Bench& bench) : bench_(bench) {}
 
-  const NavigationMesh& of(const Kind& kind) {
-    const BodySize size = body_size(kind);
+  const NavigationMesh& of(const Agent& agent) {
+    const BodySize size = body_size(bench_.level(), agent);
     const auto it = std::find_if(meshes_.begin(), meshes_.end(),
                                  [&](const NavigationMesh& mesh) { return mesh.body() == size; });
     if (it != meshes_.end()) return *it;
@@ -29,7 +29,7 @@ class Meshes {
 };
 
 bool walks(const Agent& agent, const Kind& kind) {
-  return agent.driver == Driver::mind && kind.move.gait != Gait::fixed;
+  return agent.driver == Driver::mind && travels(kind.move.gait);
 }
 
 // Nothing that stops bodies: nothing to go round, and nowhere to fall.
@@ -47,7 +47,7 @@ std::string why_apart(Bench& bench, const NavigationMesh& mesh, const Vector3d& 
 bool are_apart(const NavigationMesh& mesh, const Vector3d& from, const Vector3d& to) {
   const auto start = mesh.find(from);
   const auto goal = mesh.find(to);
-  return start && goal && mesh.island_of(*start) != mesh.island_of(*goal);
+  return start && goal && !mesh.is_reachable(mesh.island_of(*start), mesh.island_of(*goal));
 }
 
 const std::string& island_at(const NavigationMesh& mesh, const Vector3d& place) {
@@ -71,12 +71,11 @@ void judge_patrol(Bench& bench, const NavigationMesh& mesh, const Agent& agent) 
 // Where players start: there and wherever they can walk is what a chaser may have to reach.
 void judge_target(Bench& bench, Meshes& meshes, const Agent& agent, const Agent& player) {
   const Level& level = bench.level();
-  const NavigationMesh& mesh = meshes.of(level.kind_of(agent));
+  const NavigationMesh& mesh = meshes.of(agent);
   if (!are_apart(mesh, agent.position, player.position)) return;
   // A player that can come over by itself can be caught.
   const Kind& kind = level.kind_of(player);
-  if (kind.move.gait != Gait::fixed &&
-      !are_apart(meshes.of(kind), agent.position, player.position)) {
+  if (travels(kind.move.gait) && !are_apart(meshes.of(player), player.position, agent.position)) {
     return;
   }
   bench.say(
@@ -97,7 +96,7 @@ void judge_ways(Bench& bench) {
     if (!walks(agent, kind) || kind.move.route != RouteStyle::path) continue;
     const bool chases = can_chase(kind);
     if (agent.patrol.empty() && !chases) continue;
-    judge_patrol(bench, meshes.of(kind), agent);
+    judge_patrol(bench, meshes.of(agent), agent);
     for (const Agent& player : level.agents) {
       const bool is_prey =
           player.driver != Driver::mind && is_hostile(level, kind.team, level.kind_of(player).team);

@@ -33,6 +33,12 @@ bool is_hostile(const Level& level, std::uint32_t team, std::uint32_t other) {
   return std::find(hostile.begin(), hostile.end(), other) != hostile.end();
 }
 
+bool goes_by(const Level& level, const Kind& kind, std::string_view name) {
+  return name == kind.name || name == kind.like ||
+         (kind.team != kNoTeam && level.teams[kind.team].name == name) ||
+         std::find(kind.tags.begin(), kind.tags.end(), name) != kind.tags.end();
+}
+
 Mode idle_mode(const Agent& agent, const Kind& kind) {
   if (agent.driver == Driver::script) return Mode::script;
   if (agent.driver == Driver::host) return Mode::host;

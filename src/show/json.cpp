@@ -207,13 +207,21 @@ std::string findings_json(std::span<const Finding> findings) {
   return dumped(json);
 }
 
-std::string path_json(const Path& path, const std::string& reason) {
+std::string path_json(const Level& level, const NavigationMesh& mesh, const Path& path,
+                      const std::string& reason) {
   Json json;
   json["outcome"] = name_of(path.outcome);
   json["length"] = rounded(path.length);
   json["points"] = Json::array();
   for (const Vector3d& p : path.points) json["points"].push_back(point(p));
   json["links"] = Json::array();
+  for (const Path::Leg& leg : path.links) {
+    const MeshLink& link = mesh.links()[leg.link];
+    Json& entry = json["links"].emplace_back();
+    entry["link"] = name_of(level, link);
+    entry["from"] = point(link.from);
+    entry["to"] = point(link.to);
+  }
   json["reason"] = reason;
   return dumped(json);
 }

@@ -236,14 +236,31 @@ std::string finding_line(const Finding& finding) {
                      finding.code);
 }
 
-std::string path_account(const Path& path, const std::string& kind, const std::string& reason) {
+namespace {
+
+// Links count from end to end, walks in the plan; what hovers seen from the side flies in x and z.
+double leg_length(const NavigationMesh& mesh, const Vector3d& from, const Vector3d& to,
+                  bool is_link) {
+  const Vector3d way = to - from;
+  const bool is_whole = is_link || mesh.body().altitude.has_value();
+  return std::sqrt(is_whole ? way.squaredNorm() : way.head<2>().squaredNorm());
+}
+
+}  // namespace
+
+std::string path_account(const Level& level, const NavigationMesh& mesh, const Path& path,
+                         const std::string& kind, const std::string& reason) {
   std::string text =
       fmt::format("{} for {}: {:.2f} m; {}\n", name_of(path.outcome), kind, path.length, reason);
   double so_far = 0.0;
+  auto leg = path.links.begin();
   for (std::size_t i = 0; i < path.points.size(); ++i) {
     const Vector3d& p = path.points[i];
-    if (i > 0) so_far += std::sqrt((p - path.points[i - 1]).head<2>().squaredNorm());
-    text += fmt::format("  {:8.2f} m  [{:.3f}, {:.3f}, {:.3f}]\n", so_far, p.x(), p.y(), p.z());
+    const bool is_link = leg != path.links.end() && leg->to_point == i;
+    if (i > 0) so_far += leg_length(mesh, path.points[i - 1], p, is_link);
+    text += fmt::format("  {:8.2f} m  [{:.3f}, {:.3f}, {:.3f}]", so_far, p.x(), p.y(), p.z());
+    if (is_link) text += fmt::format("  by {}", name_of(level, mesh.links()[(leg++)->link]));
+    text += '\n';
   }
   return text;
 }

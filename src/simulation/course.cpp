@@ -28,8 +28,7 @@ Moment go(Simulation::State& state, std::uint32_t who, const ScriptStep& step, M
   const double speed = step.speed.value_or(state.kind(who).move.speed);
   const LegResult result = walk_leg(state, who, {step.place, 0.0, speed}, budget);
   const double left = level_distance(state.plane(), state.position[who], step.place);
-  const bool stuck =
-      !result.arrived && is_stuck(course, left, state.now(), state.level->ticks_per_second);
+  const bool stuck = !result.arrived && is_stuck(course, left, state.now(), patience(state, who));
   if (!result.arrived && !stuck) return 0;
   state.tell(result.arrived ? Event::What::arrived : Event::What::blocked, who).place = step.place;
   next_step(course, state.agent(who).script.size());
@@ -55,14 +54,24 @@ void do_at_once(Simulation::State& state, std::uint32_t who, const ScriptStep& s
 
 }  // namespace
 
-bool is_stuck(Course& course, double distance, Moment now, int ticks_per_second) {
+Moment patience(const Simulation::State& state, std::uint32_t who) {
+  const int rate = state.level->ticks_per_second;
+  const Move& move = state.kind(who).move;
+  const Moment second = kMomentsPerTick * rate;
+  if (move.gait != Gait::hop) return second;
+  const double in_the_air = move.hop_length / move.speed - move.hop_rest.seconds();
+  return second + moments_of(move.hop_rest, rate) +
+         moments_of(Duration::from_seconds(in_the_air), rate);
+}
+
+bool is_stuck(Course& course, double distance, Moment now, Moment patience) {
   Progress& progress = course.progress;
   if (distance <= progress.best - kLeastProgress) {
     progress.best = distance;
     progress.since = now;
     return false;
   }
-  return now - progress.since >= kMomentsPerTick * ticks_per_second;
+  return now - progress.since >= patience;
 }
 
 void advance_course(Course& course, std::size_t places, bool to_and_fro) {
@@ -92,6 +101,15 @@ void follow_script(Simulation::State& state, std::uint32_t who) {
                                        moments_of(step.duration, state.level->ticks_per_second));
       if (end > state.now()) return;
       budget = state.now() - end;
+      next_step(course, script.size());
+    } else if (step.what == ScriptStep::What::hop) {
+      if (course.wait_until < 0) {
+        course.wait_until = state.now();
+        const bool goes_on =
+            course.next + 1 < script.size() && script[course.next + 1].what == ScriptStep::What::go;
+        return hop_up(state, who, goes_on ? &script[course.next + 1] : nullptr, budget);
+      }
+      if (state.is_airborne[who]) return;
       next_step(course, script.size());
     } else if (takes_no_time(step)) {
       do_at_once(state, who, step);

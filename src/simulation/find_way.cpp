@@ -10,9 +10,13 @@ namespace {
 /// asked beyond that waits for the next step, first come, first served.
 constexpr std::int64_t kSearchBudget = 2'000;
 
+bool has_ways(const Level& level) {
+  return !level.solids.empty() || !level.zones.empty();
+}
+
 bool uses_paths(const Simulation::State& state, std::uint32_t who) {
   const Move& move = state.kind(who).move;
-  return move.gait != Gait::fixed && move.route == RouteStyle::path && !state.level->solids.empty();
+  return travels(move.gait) && move.route == RouteStyle::path && has_ways(*state.level);
 }
 
 bool sweeps_free(const Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
@@ -24,8 +28,8 @@ bool sweeps_free(const Simulation::State& state, std::uint32_t who, const Vector
 }
 
 const NavigationMesh& mesh_for(Simulation::State& state, std::uint32_t who) {
-  std::optional<NavigationMesh>& mesh = state.meshes[state.mesh_of_kind[state.kind_index[who]]];
-  if (!mesh) mesh.emplace(*state.level, state.world, body_size(state.kind(who)));
+  std::optional<NavigationMesh>& mesh = state.meshes[state.mesh_of[who]];
+  if (!mesh) mesh.emplace(*state.level, state.world, body_size(*state.level, state.agent(who)));
   return *mesh;
 }
 
@@ -56,8 +60,8 @@ Ends ends_of(Simulation::State& state, std::uint32_t who, const Vector3d& goal) 
 std::optional<Vector3d> straight_end(Simulation::State& state, std::uint32_t who,
                                      const Vector3d& goal) {
   if (!uses_paths(state, who)) return goal;
-  const auto& mesh = state.meshes[state.mesh_of_kind[state.kind_index[who]]];
-  if (!mesh && !state.has_relief) {
+  const auto& mesh = state.meshes[state.mesh_of[who]];
+  if (!mesh && !state.has_relief && !state.flies_freely(who) && state.level->zones.empty()) {
     if (sweeps_free(state, who, goal)) return goal;
   }
   const Ends ends = ends_of(state, who, goal);
@@ -72,14 +76,25 @@ bool is_free(Simulation::State& state, std::uint32_t who, const Vector3d& goal) 
   return straight_end(state, who, goal).has_value();
 }
 
+// Without the start, so that the leg to a point has the point's number.
 void follow_points(Route& route, const Path& path) {
   route.points.assign(path.points.begin() + (path.points.empty() ? 0 : 1), path.points.end());
+  route.links = path.links;
+  for (Path::Leg& leg : route.links) --leg.to_point;
+}
+
+const Path::Leg* link_ahead(const Route& route) {
+  const bool is_next =
+      route.next_link < route.links.size() && route.links[route.next_link].to_point == route.next;
+  return is_next ? &route.links[route.next_link] : nullptr;
 }
 
 // A goal that the body cannot be near is replaced by the place nearest to it that can be reached.
 void search(Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
   Route& route = state.route[who];
   route.next = 0;
+  route.links.clear();
+  route.next_link = 0;
   route.goal = goal;
   route.is_made = true;
   route.outcome = Path::Outcome::whole;
@@ -119,7 +134,7 @@ double left_of(const Simulation::State& state, std::uint32_t who) {
   double length = 0.0;
   Vector3d at = state.position[who];
   for (std::size_t i = route.next; i < route.points.size(); ++i) {
-    length += level_distance(state.plane(), at, route.points[i]);
+    length += state.apart(who, at, route.points[i]);
     at = route.points[i];
   }
   return length;
@@ -136,7 +151,9 @@ void keep_route(Simulation::State& state, std::uint32_t who, const Leg& leg, boo
     const auto end = is_last ? straight_end(state, who, leg.goal) : std::nullopt;
     if (end) {
       route.points.assign({*end});
+      route.links.clear();
       route.next = 0;
+      route.next_link = 0;
       route.goal = leg.goal;
       route.outcome = Path::Outcome::whole;
       route.was_pushed = false;  // that way has just been found free
@@ -164,10 +181,15 @@ bool has_no_way(const Simulation::State& state, std::uint32_t who) {
 
 // Where on a straight way it first comes within its stop distance of the goal, which may lie beside
 // the way's end.
-Vector3d stop_on_way(Plane plane, const Vector3d& from, const Vector3d& to, const Leg& leg) {
-  const Vector2d along{to.x() - from.x(), plane == Plane::upright ? 0.0 : to.y() - from.y()};
-  const Vector2d off{from.x() - leg.goal.x(),
-                     plane == Plane::upright ? 0.0 : from.y() - leg.goal.y()};
+Vector3d stop_on_way(const Simulation::State& state, std::uint32_t who, const Vector3d& to,
+                     const Leg& leg) {
+  const Vector3d& from = state.position[who];
+  const auto in_plan = [&](const Vector3d& way) {
+    if (state.flies_freely(who)) return Vector2d{way.x(), way.z()};
+    return Vector2d{way.x(), state.plane() == Plane::upright ? 0.0 : way.y()};
+  };
+  const Vector2d along = in_plan(to - from);
+  const Vector2d off = in_plan(from - leg.goal);
   const double a = dot(along, along);
   const double b = dot(off, along);
   const double c = dot(off, off) - leg.stop * leg.stop;
@@ -184,7 +206,7 @@ Leg next_leg(const Simulation::State& state, std::uint32_t who, const Leg& leg) 
   const bool is_last = route.next + 1 == route.points.size();
   if (!is_last || leg.stop == 0.0) return {to, 0.0, leg.speed};
   if (to == leg.goal) return {to, leg.stop, leg.speed};
-  return {stop_on_way(state.plane(), state.position[who], to, leg), 0.0, leg.speed};
+  return {stop_on_way(state, who, to, leg), 0.0, leg.speed};
 }
 
 void give_up(Simulation::State& state, std::uint32_t who) {
@@ -199,11 +221,12 @@ void give_up(Simulation::State& state, std::uint32_t who) {
 LegResult find_way(Simulation::State& state, std::uint32_t who, const Leg& leg, Moment budget,
                    bool is_agent) {
   const LegResult stands{state.position[who], budget, false};
-  if (state.kind(who).move.gait == Gait::fixed) return stands;
-  if (level_distance(state.plane(), state.position[who], leg.goal) <= leg.stop &&
+  if (!travels(state.kind(who).move.gait)) return stands;
+  if (state.apart(who, state.position[who], leg.goal) <= leg.stop &&
       is_free(state, who, leg.goal)) {
     return {state.position[who], 0, true};
   }
+  if (state.left_after_rest(who, budget) == 0) return stands;
   keep_route(state, who, leg, is_agent);
   Route& route = state.route[who];
   if (!route.is_made) return walk_apart(state, who, leg, budget, is_agent);
@@ -215,6 +238,15 @@ LegResult find_way(Simulation::State& state, std::uint32_t who, const Leg& leg, 
   Moment used = 0;
   while (used < budget && route.next < route.points.size()) {
     const bool is_last = route.next + 1 == route.points.size();
+    if (const Path::Leg* link = link_ahead(route)) {
+      const Moment start = state.now() - state.left_after_rest(who, budget - used);
+      ++route.next;
+      ++route.next_link;
+      take_link(state, who, mesh_for(state, who).links()[link->link], start);
+      if (state.is_in_flight(who)) return {state.position[who], budget, false};
+      used = std::max(used, budget - state.left_after_rest(who, budget));
+      continue;
+    }
     const Leg next = next_leg(state, who, leg);
     const LegResult result = walk_apart(state, who, next, budget - used, is_agent);
     used += result.used;
@@ -225,18 +257,24 @@ LegResult find_way(Simulation::State& state, std::uint32_t who, const Leg& leg, 
   return {state.position[who], budget, false};
 }
 
+double landing_height(Simulation::State& state, std::uint32_t who, const Vector3d& place) {
+  if (!uses_paths(state, who)) return place.z();
+  const auto on = mesh_for(state, who).find(place);
+  return on ? on->place.z() : place.z();
+}
+
 bool can_stand(Simulation::State& state, std::uint32_t who, const Vector3d& place) {
-  return state.level->solids.empty() || mesh_for(state, who).find(place).has_value();
+  return !has_ways(*state.level) || mesh_for(state, who).find(place).has_value();
 }
 
 bool can_go(Simulation::State& state, std::uint32_t who, const Vector3d& place) {
-  return state.level->solids.empty() || mesh_for(state, who).is_free(state.position[who], place);
+  return !has_ways(*state.level) || mesh_for(state, who).is_free(state.position[who], place);
 }
 
 double way_left(const Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
   const Route& route = state.route[who];
   if (route.is_made && route.goal == goal) return left_of(state, who);
-  return level_distance(state.plane(), state.position[who], goal);
+  return state.apart(who, state.position[who], goal);
 }
 
 void search_asked(Simulation::State& state) {
@@ -245,18 +283,27 @@ void search_asked(Simulation::State& state) {
   for (; done < state.asked.size() && state.searches_left > 0; ++done) {
     const std::uint32_t who = state.asked[done];
     state.route[who].is_asked = false;
-    if (state.is_up(who)) search(state, who, state.route[who].asked_goal);
+    const bool is_about = state.is_up(who) && !state.is_in_flight(who);
+    if (is_about) search(state, who, state.route[who].asked_goal);
   }
   state.asked.erase(state.asked.begin(), state.asked.begin() + static_cast<std::ptrdiff_t>(done));
 }
 
 void set_up_routes(Simulation::State& state) {
+  constexpr std::uint32_t kUnknown = 0xFFFFFFFF;
   state.route.resize(state.level->agents.size());
   std::vector<BodySize> sizes;
-  for (const Kind& kind : state.level->kinds) {
-    const BodySize size = body_size(kind);
+  std::vector<std::uint32_t> of_kind(state.level->kinds.size(), kUnknown);
+  for (const Agent& agent : state.level->agents) {
+    const bool is_as_kind = state.level->kind_of(agent).move.gait != Gait::hover;
+    if (is_as_kind && of_kind[agent.kind] != kUnknown) {
+      state.mesh_of.push_back(of_kind[agent.kind]);
+      continue;
+    }
+    const BodySize size = body_size(*state.level, agent);
     const auto it = std::find(sizes.begin(), sizes.end(), size);
-    state.mesh_of_kind.push_back(static_cast<std::uint32_t>(it - sizes.begin()));
+    state.mesh_of.push_back(static_cast<std::uint32_t>(it - sizes.begin()));
+    of_kind[agent.kind] = state.mesh_of.back();
     if (it == sizes.end()) sizes.push_back(size);
   }
   state.meshes.resize(sizes.size());

@@ -1,6 +1,7 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <utility>
 
 #include "simulation/state.hpp"
 
@@ -46,7 +47,7 @@ std::optional<double> rim_above(const Simulation::State& state, std::uint32_t wh
 // One step of free flight: sideways as far as nothing is in the way, then down onto whatever is
 // met.
 void fly(Simulation::State& state, std::uint32_t who, bool also_sideways) {
-  const double seconds = 1.0 / state.level->ticks_per_second;
+  const double seconds = std::exchange(state.air_share[who], 1.0) / state.level->ticks_per_second;
   Vector3d& velocity = state.velocity[who];
   const double fall = velocity.z() * seconds - state.level->gravity * seconds * seconds / 2.0;
   velocity.z() -= state.level->gravity * seconds;
@@ -75,10 +76,34 @@ bool is_low(const Level& level, const Solid& solid, double highest_step) {
   return solid.base + solid.height <= level.ground_height.value_or(0.0) + highest_step;
 }
 
+bool leaves_ground(const Level& level) {
+  const auto hops = [](const Kind& kind) {
+    return kind.move.hop_height > 0.0 || kind.move.drop_height > 0.0;
+  };
+  const auto hops_by_script = [](const Agent& agent) {
+    return std::any_of(agent.script.begin(), agent.script.end(),
+                       [](const ScriptStep& step) { return step.what == ScriptStep::What::hop; });
+  };
+  return std::any_of(level.kinds.begin(), level.kinds.end(), hops) ||
+         std::any_of(level.agents.begin(), level.agents.end(), hops_by_script);
+}
+
+// It hangs while it waits, falls once it does anything else, and lies where it lands.
+void hang(Simulation::State& state, std::uint32_t who) {
+  if (state.hangs[who]) {
+    if (state.mode[who] == Mode::post || state.mode[who] == Mode::return_) return;
+    state.hangs[who] = 0;
+    state.is_airborne[who] = 1;
+  }
+  if (state.is_airborne[who]) fly(state, who, false);
+}
+
 }  // namespace
 
 void settle(Simulation::State& state, std::uint32_t who) {
-  if (!state.has_relief || state.kind(who).move.gait != Gait::walk) return;
+  const Gait gait = state.kind(who).move.gait;
+  if (gait == Gait::drop) return hang(state, who);
+  if (!state.has_relief || (gait != Gait::walk && gait != Gait::hop)) return;
   if (state.driver[who] == Driver::host) return;
   if (state.is_airborne[who]) return fly(state, who, true);
   const double step = state.kind(who).move.step_height;
@@ -108,7 +133,11 @@ void set_up_footing(Simulation::State& state) {
   const bool any_low = std::any_of(level.solids.begin(), level.solids.end(), [&](const Solid& s) {
     return is_walkway(s.form) || is_low(level, s, highest_step);
   });
-  state.has_relief = any_low || level.plane != Plane::ground;
+  state.has_relief = any_low || level.plane != Plane::ground || leaves_ground(level);
+  state.air_share.assign(level.agents.size(), 1.0);
+  state.hangs.assign(level.agents.size(), 1);
+  state.flight.resize(level.agents.size());
+  state.rests_until.resize(level.agents.size());
 }
 
 }  // namespace gaze

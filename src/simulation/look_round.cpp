@@ -35,7 +35,7 @@ void arrive(Simulation::State& state, std::uint32_t who, const Vector3d& place) 
 
 // Where a walker cannot leave the place itself, or is fixed, it is there at once.
 bool come_to(Simulation::State& state, std::uint32_t who, const Vector3d& place) {
-  if (state.kind(who).move.gait == Gait::fixed) return true;
+  if (!travels(state.kind(who).move.gait)) return true;
   bool stuck = false;
   const LegResult result = walk_watched(state, who, place, kMomentsPerTick, stuck);
   return result.arrived || stuck;
@@ -75,7 +75,7 @@ LegResult walk_watched(Simulation::State& state, std::uint32_t who, const Vector
     course.progress = {left, state.now() - budget, false};
     course.is_new = state.route[who].is_asked;  // the way is not known yet
   }
-  stuck = !result.arrived && is_stuck(course, left, state.now(), state.level->ticks_per_second);
+  stuck = !result.arrived && is_stuck(course, left, state.now(), patience(state, who));
   if (stuck && !course.progress.told) {
     course.progress.told = true;
     state.tell(Event::What::blocked, who).place = goal;
@@ -123,7 +123,7 @@ FacingWish search(Simulation::State& state, std::uint32_t who) {
     course.next = course.next % kSearchPlaces + 1;
     course.is_new = true;
   }
-  if (state.kind(who).move.gait == Gait::fixed) return look_round(state, who);
+  if (!travels(state.kind(who).move.gait)) return look_round(state, who);
   return {std::nullopt, way_to(state, who, place)};
 }
 

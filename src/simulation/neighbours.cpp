@@ -17,7 +17,7 @@ bool is_in_the_way(const Simulation::State& state, std::uint32_t who, std::uint3
   if (other == who || !state.awake[other]) return false;
   const Kind& own = state.kind(who);
   const Kind& its = state.kind(other);
-  if (its.move.gait == Gait::fixed) return false;
+  if (!travels(its.move.gait)) return false;
   const double rise = state.seen_position[other].z() - state.seen_position[who].z();
   if (!(rise < own.height && -rise < its.height)) return false;
   return !state.limit(who).is_foe_of_team[its.team == kNoTeam ? 0 : its.team + 1];
@@ -115,7 +115,8 @@ LegResult walk_apart(Simulation::State& state, std::uint32_t who, const Leg& ful
   const bool is_first = !state.goes_on_way[who];
   const Leg leg = accelerated(state, who, full_leg);
   state.goes_on_way[who] = 1;
-  if (!is_first || state.plane() == Plane::upright || !(leg.speed > 0.0)) {
+  const bool hops = state.kind(who).move.gait == Gait::hop;
+  if (!is_first || hops || state.plane() == Plane::upright || !(leg.speed > 0.0)) {
     return walk_leg(state, who, leg, budget);
   }
   find_neighbours(state, who, leg.speed);

@@ -9,6 +9,7 @@
 #include "gaze/level.hpp"
 #include "gaze/path.hpp"
 #include "sense/notice.hpp"
+#include "travel/arc.hpp"
 
 /// The plain values that the state of a simulation is made of.
 namespace gaze {
@@ -52,6 +53,8 @@ struct Course {
 /// The way that an agent follows.
 struct Route {
   std::vector<Vector3d> points;  ///< From `next` on they lie ahead.
+  std::vector<Path::Leg> links;  ///< Legs to some of them, from `next_link` on still ahead.
+  std::uint32_t next_link = 0;
   std::uint32_t next = 0;
   Vector3d goal{0.0, 0.0, 0.0};  ///< That it was made for.
   Path::Outcome outcome = Path::Outcome::none;
@@ -62,6 +65,16 @@ struct Route {
   bool is_asked = false;               ///< It waits for a search,
   Vector3d asked_goal{0.0, 0.0, 0.0};  ///< to there.
   Progress progress;
+};
+
+/// A hop, or a link on the way: nothing changes it before it has landed.
+struct Flight {
+  enum class What { none, hop, drop, made };
+  What what = What::none;
+  Arc arc;             ///< Its ends, of all; the rest of hops alone.
+  double speed = 0.0;  ///< Of drops and of what is made, metres a second.
+  Moment start = 0;
+  Moment end = 0;
 };
 
 /// What an agent wants to turn to, if to anything: a place for its middle to face, or a direction.

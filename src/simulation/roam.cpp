@@ -88,8 +88,10 @@ FacingWish wander_to_and_fro(Simulation::State& state, std::uint32_t who) {
   const Vector3d ahead = state.plane() == Plane::upright
                              ? Vector3d{facing.x() < 0.0 ? -1.0 : 1.0, 0.0, 0.0}
                              : Vector3d{facing.x(), facing.y(), 0.0};
-  const double speed = state.kind(who).move.speed;
-  const double stride = speed / state.level->ticks_per_second;
+  const Move& move = state.kind(who).move;
+  const double speed = move.speed;
+  const double stride =
+      move.gait == Gait::hop ? move.hop_length : speed / state.level->ticks_per_second;
   const Vector3d goal = state.position[who] + ahead * stride;
   if (can_go(state, who, goal)) {
     walk_apart(state, who, {goal, 0.0, speed}, kMomentsPerTick, true);
@@ -109,7 +111,7 @@ double random_share(Simulation::State& state, std::uint32_t who) {
 
 FacingWish wander(Simulation::State& state, std::uint32_t who) {
   const auto& wander = state.kind(who).wander;
-  if (!wander || state.kind(who).move.gait == Gait::fixed) {
+  if (!wander || !travels(state.kind(who).move.gait)) {
     return {std::nullopt, state.placed_facing[who]};
   }
   return wander->style == Wander::Style::free ? wander_free(state, who)
@@ -173,9 +175,7 @@ void set_up_roaming(Simulation::State& state) {
     for (const Agent& agent : level.agents) {
       const Kind& its = level.kind_of(agent);
       const auto is_it = [&](const std::string& name) {
-        return name == agent.id || name == its.name || name == its.like ||
-               (its.team != kNoTeam && level.teams[its.team].name == name) ||
-               std::find(its.tags.begin(), its.tags.end(), name) != its.tags.end();
+        return name == agent.id || goes_by(level, its, name);
       };
       may.push_back(std::any_of(kind.move.follows.begin(), kind.move.follows.end(), is_it));
     }

@@ -111,6 +111,7 @@ void place_agent(Simulation::State& state, const Agent& agent) {
   const Kind& kind = state.level->kind_of(agent);
   const SineCosine facing = sine_cosine(agent.facing);
   state.position.push_back(agent.position);
+  state.position.back().z() = altitude_of(kind, agent.position);
   state.facing.push_back({facing.cosine, facing.sine});
   state.health.push_back(kind.health);
   state.idle.push_back(idle_mode(agent, kind));

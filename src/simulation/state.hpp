@@ -89,9 +89,13 @@ struct Simulation::State {
   bool has_relief = false;  ///< Somebody may step up, down or fall.
   std::vector<char> is_airborne;
   std::vector<Vector3d> velocity;  ///< In the air, metres a second.
+  std::vector<double> air_share;   ///< Of the step in which it took off that it is in the air.
+  std::vector<char> hangs;         ///< What drops has not dropped yet.
+  std::vector<Flight> flight;
+  std::vector<Moment> rests_until;  ///< From a landing on.
 
   // Ways.
-  std::vector<std::uint32_t> mesh_of_kind;
+  std::vector<std::uint32_t> mesh_of;                 ///< By agent.
   std::vector<std::optional<NavigationMesh>> meshes;  ///< Made when first needed.
   std::vector<Route> route;
   std::vector<std::uint32_t> asked;  ///< Who waits for a search, first come, first served.
@@ -136,6 +140,21 @@ struct Simulation::State {
     const auto& contact = target[i];
     if (!contact || contact->state != Contact::State::noticed) return std::nullopt;
     return contact->other;
+  }
+
+  bool is_in_flight(std::uint32_t i) const { return flight[i].what != Flight::What::none; }
+
+  /// What of a step is left from a landing and the rest after it.
+  Moment left_after_rest(std::uint32_t i, Moment budget) const {
+    return std::max(Moment{0}, std::min(budget, now() - rests_until[i]));
+  }
+
+  /// Seen from the side what hovers goes up and down too.
+  bool flies_freely(std::uint32_t i) const {
+    return plane() == Plane::upright && kind(i).move.gait == Gait::hover;
+  }
+  double apart(std::uint32_t i, const Vector3d& a, const Vector3d& b) const {
+    return flies_freely(i) ? plane_distance(plane(), a, b) : level_distance(plane(), a, b);
   }
 
   bool is_up(std::uint32_t i) const { return alive[i] && awake[i]; }
@@ -223,6 +242,18 @@ void turn_head(Simulation::State& state, std::uint32_t who);
 LegResult walk_watched(Simulation::State& state, std::uint32_t who, const Vector3d& goal,
                        Moment budget, bool& stuck);
 
+/// Begins to use a link, at a moment of this step, and goes on to the end of the step.
+void take_link(Simulation::State& state, std::uint32_t who, const MeshLink& link, Moment start);
+/// Goes on in a flight until the end of the step or of the flight.
+void fly_on(Simulation::State& state, std::uint32_t who);
+/// One hop towards a goal, if there is room for it.
+LegResult hop_leg(Simulation::State& state, std::uint32_t who, const Leg& leg, Moment budget);
+/// Takes off as a script has it: up, and towards a place if there is one.
+void hop_up(Simulation::State& state, std::uint32_t who, const ScriptStep* then, Moment budget);
+/// The height of what carries its feet at a place near by.
+[[nodiscard]] double landing_height(Simulation::State& state, std::uint32_t who,
+                                    const Vector3d& place);
+
 /// Keeps a walker on what is below its feet: up and down steps and slopes, or falling.
 void settle(Simulation::State& state, std::uint32_t who);
 void set_up_footing(Simulation::State& state);
@@ -257,7 +288,9 @@ void set_up_routes(Simulation::State& state);
 void set_up_roaming(Simulation::State& state);
 
 /// True once a goal has been out of reach for a second; resets itself for a new goal.
-[[nodiscard]] bool is_stuck(Course& course, double distance, Moment now, int ticks_per_second);
+[[nodiscard]] bool is_stuck(Course& course, double distance, Moment now, Moment patience);
+/// How long it may gain nothing: a second, and for what hops a whole hop more.
+[[nodiscard]] Moment patience(const Simulation::State& state, std::uint32_t who);
 
 /// Moves on to the next place of a list, round or to and fro.
 void advance_course(Course& course, std::size_t places, bool to_and_fro);

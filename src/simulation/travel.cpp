@@ -13,6 +13,10 @@ Vector3d middle_of(const Simulation::State& state, std::uint32_t who) {
   return state.position[who] + Vector3d{0.0, 0.0, state.kind(who).height / 2.0};
 }
 
+Vector3d level_part(const Vector3d& way) {
+  return {way.x(), way.y(), 0.0};
+}
+
 Wish look_at(const Focus& focus) {
   return {focus.place + Vector3d{0.0, 0.0, focus.height / 2.0}, std::nullopt};
 }
@@ -39,6 +43,12 @@ std::optional<Vector2d> meeting(const Vector2d& way, const Vector2d& velocity, d
   return Vector2d(way + velocity * time);
 }
 
+// What hovers comes to above or below its target, at its own height.
+Vector3d goal_at(const Simulation::State& state, std::uint32_t who, const Vector3d& place) {
+  if (!state.flies_freely(who)) return place;
+  return {place.x(), place.y(), altitude_of(state.kind(who), state.agent(who).position)};
+}
+
 // Nearer than the distance to keep, by a tenth, it backs off; farther, it comes up to it.
 Wish hold_distance(Simulation::State& state, std::uint32_t who, const Focus& focus) {
   constexpr double kSlack = 0.1;
@@ -46,7 +56,8 @@ Wish hold_distance(Simulation::State& state, std::uint32_t who, const Focus& foc
   const Vector3d& feet = state.position[who];
   const double distance = level_distance(state.plane(), feet, focus.place);
   if (distance >= move.keep_away * (1.0 - kSlack) || distance == 0.0) {
-    find_way(state, who, {focus.place, move.keep_away, move.speed}, kMomentsPerTick, true);
+    find_way(state, who, {goal_at(state, who, focus.place), move.keep_away, move.speed},
+             kMomentsPerTick, true);
     return look_at(focus);
   }
   Vector3d away = (feet - focus.place) / distance;
@@ -60,7 +71,7 @@ Wish hold_distance(Simulation::State& state, std::uint32_t who, const Focus& foc
 // To where it meets its target, if it can be there; else to where that is.
 Leg chase_leg(Simulation::State& state, std::uint32_t who, const Focus& focus) {
   const Move& move = state.kind(who).move;
-  Leg leg{focus.place, 0.0, move.speed};
+  Leg leg{goal_at(state, who, focus.place), 0.0, move.speed};
   if (!focus.agent) return leg;
   leg.stop = stop_distance(state.kind(who), state.kind(*focus.agent));
   const Vector3d way = focus.place - state.position[who];
@@ -126,7 +137,7 @@ Wish patrol(Simulation::State& state, std::uint32_t who) {
 
 Wish go_home(Simulation::State& state, std::uint32_t who) {
   bool stuck = false;
-  const bool is_fixed = state.kind(who).move.gait == Gait::fixed;
+  const bool is_fixed = !travels(state.kind(who).move.gait);
   const Vector2d way = plan_part(state.plane(), state.home[who] - state.position[who]);
   const bool is_home =
       is_fixed || walk_watched(state, who, state.home[who], kMomentsPerTick, stuck).arrived;
@@ -139,6 +150,14 @@ Wish go_home(Simulation::State& state, std::uint32_t who) {
 Wish stand(const Simulation::State& state, std::uint32_t who) {
   if (const auto focus = focus_of(state, who)) return look_at(*focus);
   return {std::nullopt, state.placed_facing[who]};
+}
+
+// It looks on at what it chases, else where it flies.
+Wish in_flight(const Simulation::State& state, std::uint32_t who) {
+  const auto focus = focus_of(state, who);
+  if (focus && state.mode[who] == Mode::chase) return look_at(*focus);
+  const Arc& arc = state.flight[who].arc;
+  return {std::nullopt, plan_part(state.plane(), level_part(arc.to - arc.from))};
 }
 
 Wish follow_mind(Simulation::State& state, std::uint32_t who) {
@@ -209,11 +228,17 @@ Wish along_script(Simulation::State& state, std::uint32_t who) {
 
 LegResult walk_leg(Simulation::State& state, std::uint32_t who, const Leg& leg, Moment budget) {
   const Kind& kind = state.kind(who);
-  const WalkingBody body{state.position[who], kind.radius, kind.height, kind.move.step_height};
+  const Moment left = state.left_after_rest(who, budget);
+  if (left <= 0) return {state.position[who], budget, false};
+  if (kind.move.gait == Gait::hop) return hop_leg(state, who, leg, left);
+  const double step_height = kind.move.gait == Gait::hover ? 0.0 : kind.move.step_height;
+  const WalkingBody body{state.position[who], kind.radius, kind.height, step_height,
+                         state.flies_freely(who)};
   Leg possible = leg;
-  if (kind.move.gait == Gait::fixed || state.is_airborne[who]) possible.speed = 0.0;
-  const LegResult result = walk(state.world, body, possible, budget, state.level->ticks_per_second);
+  if (!travels(kind.move.gait) || state.is_airborne[who]) possible.speed = 0.0;
+  LegResult result = walk(state.world, body, possible, left, state.level->ticks_per_second);
   state.position[who] = result.feet;
+  result.used += budget - left;
   return result;
 }
 
@@ -235,7 +260,9 @@ void make_step_noise(Simulation::State& state, std::uint32_t who) {
 // chases needs no extra step to learn where its target went, whatever the order in the file.
 void travel(Simulation::State& state) {
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
-    if (state.is_up(who) && state.mode[who] == Mode::script) follow_script(state, who);
+    if (!state.is_up(who) || state.mode[who] != Mode::script) continue;
+    if (state.is_in_flight(who)) fly_on(state, who);
+    if (!state.is_in_flight(who)) follow_script(state, who);
   }
   state.seen_position = state.position;
   search_asked(state);
@@ -244,10 +271,11 @@ void travel(Simulation::State& state) {
     if (!state.is_up(who)) continue;
     if (state.driver[who] == Driver::mind) {
       const Vector3d before = state.position[who];
-      const Wish wish = follow_mind(state, who);
+      if (state.is_in_flight(who)) fly_on(state, who);
+      const Wish wish = state.is_in_flight(who) ? in_flight(state, who) : follow_mind(state, who);
       turn(state, who, faced(state, who, before, wish));
     }
-    settle(state, who);
+    if (!state.is_in_flight(who)) settle(state, who);
     if (state.mode[who] == Mode::script) turn(state, who, along_script(state, who));
     turn_head(state, who);
     make_step_noise(state, who);

@@ -1,5 +1,6 @@
 #include <algorithm>
 #include <cmath>
+#include <span>
 
 #include "geometry/convex_cover.hpp"
 #include "geometry/plan_grid.hpp"
@@ -133,7 +134,7 @@ class Regions {
 };
 
 void append(NavigationMesh::Data& mesh, std::uint32_t surface, const Triangulation& triangulation,
-            const ConvexCover& cover) {
+            const ConvexCover& cover, const std::vector<double>& costs) {
   std::vector<std::uint32_t> vertex_of(triangulation.points().size(), kNone);
   const auto first_face = static_cast<std::uint32_t>(mesh.faces.size());
   const auto first_edge = static_cast<std::uint32_t>(mesh.edges.size());
@@ -142,6 +143,7 @@ void append(NavigationMesh::Data& mesh, std::uint32_t surface, const Triangulati
     face.first = first_edge + cover.first[i];
     face.count = cover.first[i + 1] - cover.first[i];
     face.surface = surface;
+    face.cost = costs[cover.of_class[i]];
     mesh.faces.push_back(face);
     for (std::uint32_t k = cover.first[i]; k < cover.first[i + 1]; ++k) {
       std::uint32_t& vertex = vertex_of[cover.corner[k]];
@@ -168,20 +170,57 @@ void append(NavigationMesh::Data& mesh, std::uint32_t surface, const Triangulati
   }
 }
 
+/// What a metre costs, by place; the dearest of the areas there.
+class Costs {
+ public:
+  Costs(const std::vector<MeshArea>& areas, const HeightPlane& height)
+      : areas_(areas), height_(height) {}
+
+  /// The class of its cost; kNone where it is closed.
+  std::uint32_t class_at(const Vector2d& p) {
+    const double z = height_.at(p);
+    double cost = 0.0;
+    for (const MeshArea& area : areas_) {
+      if (!(z >= area.low && z < area.high) || !gaze::contains(area.outline, p)) continue;
+      if (area.is_closed) return kNone;
+      cost = std::max(cost, area.cost);
+    }
+    if (cost == 0.0) return 0;
+    const auto at = std::find(costs_.begin(), costs_.end(), cost);
+    if (at == costs_.end()) costs_.push_back(cost);
+    return static_cast<std::uint32_t>(std::find(costs_.begin(), costs_.end(), cost) -
+                                      costs_.begin());
+  }
+
+  const std::vector<double>& by_class() const { return costs_; }
+
+ private:
+  const std::vector<MeshArea>& areas_;
+  const HeightPlane& height_;
+  std::vector<double> costs_{1.0};
+};
+
 void cover_surface(NavigationMesh::Data& mesh, std::uint32_t number, const World& world) {
   const Surface& surface = mesh.surfaces[number];
   const Outlines parts(surface.parts);
   const Outlines hindrances(hindrances_on(surface, world, mesh.body));
+  const std::vector<MeshArea> areas = areas_on(mesh, surface);
+  std::vector<LatticeOutline> area_outlines;
+  for (const MeshArea& area : areas) area_outlines.push_back(on_lattice(area.outline));
   std::vector<const LatticeOutline*> outlines;
-  for (const LatticeOutline& outline : parts.all()) outlines.push_back(&outline);
-  for (const LatticeOutline& outline : hindrances.all()) {
-    if (!outline.empty()) outlines.push_back(&outline);
+  for (const auto& all : {std::span(parts.all()), std::span(hindrances.all()),
+                          std::span<const LatticeOutline>(area_outlines)}) {
+    for (const LatticeOutline& outline : all) {
+      if (!outline.empty()) outlines.push_back(&outline);
+    }
   }
+  if (outlines.empty()) return;
   const Triangulation triangulation = triangulate(outlines);
+  Costs costs(areas, surface.height);
   const auto classes = Regions(triangulation).classes([&](const Vector2d& p) {
-    return parts.any_contains(p) && !hindrances.any_contains(p) ? 0U : kNone;
+    return parts.any_contains(p) && !hindrances.any_contains(p) ? costs.class_at(p) : kNone;
   });
-  append(mesh, number, triangulation, cover_by_convex(triangulation, classes));
+  append(mesh, number, triangulation, cover_by_convex(triangulation, classes), costs.by_class());
 }
 
 }  // namespace

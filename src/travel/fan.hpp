@@ -36,14 +36,31 @@ inline std::optional<Hand> touches(const MeshPoint& from, const MeshCorner& corn
 class FaceView {
  public:
   FaceView(const NavigationMesh::Data& mesh, const MeshPoint& root, const Gap& gap)
-      : mesh_(mesh), entry_(gap.edge), face_(mesh.faces[mesh.edges[gap.edge].polygon]) {
+      : mesh_(mesh),
+        root_(root),
+        gap_(gap),
+        entry_(gap.edge),
+        face_(mesh.faces[mesh.edges[gap.edge].polygon]),
+        sees_all_(sees_all(root, gap)) {
     count_ = face_.count - 1;
-    if (sees_all(root, gap)) {
+    if (sees_all_) {
       right_ = {0, edge(0).from, true};
       left_ = {count_, mesh.edges[entry_].from, true};
     } else {
       right_ = right_limit(root, gap.right);
       left_ = left_limit(root, gap.left);
+    }
+  }
+
+  /// Calls visit(crossing) for each crossing that begins in the face and is seen.
+  template <typename Visit>
+  void each_crossing(Visit&& visit) const {
+    for (const std::uint32_t crossing : mesh_.crossings_of(mesh_.edges[entry_].polygon)) {
+      const MeshPoint& at = mesh_.crossings[crossing].from;
+      if (sees_all_ ||
+          (turn(root_, gap_.right, at) >= -kTouching && turn(root_, gap_.left, at) <= kTouching)) {
+        visit(crossing);
+      }
     }
   }
 
@@ -129,8 +146,11 @@ class FaceView {
   }
 
   const NavigationMesh::Data& mesh_;
+  MeshPoint root_;
+  Gap gap_;
   std::uint32_t entry_;
   const MeshFace& face_;
+  bool sees_all_;
   std::uint32_t count_ = 0;  ///< Edges but the gap's own.
   Limit right_;
   Limit left_;

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <map>
 #include <numeric>
+#include <utility>
 
 #include "travel/mesh.hpp"
 
@@ -28,6 +29,74 @@ class Joined {
  private:
   std::vector<std::uint32_t> parent_;
 };
+
+/// Which of some places, joined both ways inside, can be reached from which by crossings.
+class Reaching {
+ public:
+  Reaching(const NavigationMesh::Data& mesh, Joined& joined) {
+    for (const Crossing& crossing : mesh.crossings) {
+      const std::uint32_t from = number(joined.root(crossing.from_face));
+      const std::uint32_t to = number(joined.root(crossing.to_face));
+      if (from != to) ways_[from].push_back(to);
+    }
+    for (std::uint32_t i = 0; i < roots_.size(); ++i) rows_.push_back(row_from(i));
+  }
+
+  // Joins what can be reached from each other; then rows are equal.
+  void join(Joined& joined) const {
+    for (std::uint32_t i = 0; i < roots_.size(); ++i) {
+      for (std::uint32_t j = 0; j < i; ++j) {
+        if (rows_[i][j] && rows_[j][i]) joined.join(roots_[i], roots_[j]);
+      }
+    }
+  }
+
+  const std::vector<std::uint32_t>& roots() const { return roots_; }
+  const std::vector<char>& row(std::size_t i) const { return rows_[i]; }
+
+ private:
+  std::uint32_t number(std::uint32_t root) {
+    const auto [at, is_new] =
+        number_of_.try_emplace(root, static_cast<std::uint32_t>(roots_.size()));
+    if (is_new) {
+      roots_.push_back(root);
+      ways_.emplace_back();
+    }
+    return at->second;
+  }
+
+  std::vector<char> row_from(std::uint32_t start) const {
+    std::vector<char> row(roots_.size(), 0);
+    std::vector<std::uint32_t> to_visit{start};
+    row[start] = 1;
+    while (!to_visit.empty()) {
+      const std::uint32_t at = to_visit.back();
+      to_visit.pop_back();
+      for (const std::uint32_t next : ways_[at]) {
+        if (std::exchange(row[next], char{1}) == 0) to_visit.push_back(next);
+      }
+    }
+    return row;
+  }
+
+  std::map<std::uint32_t, std::uint32_t> number_of_;
+  std::vector<std::uint32_t> roots_;
+  std::vector<std::vector<std::uint32_t>> ways_;
+  std::vector<std::vector<char>> rows_;
+};
+
+void note_reaches(NavigationMesh::Data& mesh, const Reaching& reaching) {
+  mesh.reach_row.assign(mesh.islands.size(), kNone);
+  for (std::size_t i = 0; i < reaching.roots().size(); ++i) {
+    const std::uint32_t island = mesh.faces[reaching.roots()[i]].island;
+    if (mesh.reach_row[island] != kNone) continue;
+    mesh.reach_row[island] = static_cast<std::uint32_t>(mesh.reaches.size());
+    std::vector<char>& row = mesh.reaches.emplace_back(mesh.islands.size(), char{0});
+    for (std::size_t j = 0; j < reaching.roots().size(); ++j) {
+      if (reaching.row(i)[j]) row[mesh.faces[reaching.roots()[j]].island] = 1;
+    }
+  }
+}
 
 // After the solid that carries a face: that on whose part its middle lies.
 std::string name_of(const NavigationMesh::Data& mesh, std::uint32_t face, const Level& level) {
@@ -61,6 +130,8 @@ void find_islands(NavigationMesh::Data& mesh, const Level& level) {
   for (const MeshEdge& edge : mesh.edges) {
     if (edge.twin != kNone) joined.join(edge.polygon, mesh.edges[edge.twin].polygon);
   }
+  const Reaching reaching(mesh, joined);
+  reaching.join(joined);
   std::map<std::uint32_t, Island> by_root;
   std::map<std::uint32_t, double> largest_face;
   for (std::uint32_t i = 0; i < mesh.faces.size(); ++i) {
@@ -84,6 +155,7 @@ void find_islands(NavigationMesh::Data& mesh, const Level& level) {
   for (std::uint32_t i = 0; i < mesh.faces.size(); ++i) {
     mesh.faces[i].island = number_of[joined.root(i)];
   }
+  note_reaches(mesh, reaching);
   name_islands(mesh, level);
 }
 

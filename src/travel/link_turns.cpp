@@ -5,10 +5,12 @@
 namespace gaze {
 namespace {
 
-/// Looks from one corner along the ways that touch it on one side: between its rim's directions.
+/// Looks from one corner along the ways that touch it on one side: between its rim's directions; or
+/// from the end of a crossing all round.
 class CornerFan {
  public:
-  explicit CornerFan(const NavigationMesh::Data& mesh) : mesh_(mesh) {}
+  explicit CornerFan(const NavigationMesh::Data& mesh)
+      : mesh_(mesh), turn_count_(static_cast<std::uint32_t>(2 * mesh.corners.size())) {}
 
   /// The turns that are seen, in ascending order.
   const std::vector<std::uint32_t>& look(std::uint32_t corner, Hand side) {
@@ -16,6 +18,7 @@ class CornerFan {
     root_ = its.at;
     seen_.clear();
     reach_ = 0.0;
+    sees_all_ = false;
     // With the corner on its right a way leaves between the rim onward and straight on along the
     // rim from before; with the corner on its left it goes the other way round.
     const MeshPoint straight_on = beyond(its.before, its.at);
@@ -23,23 +26,58 @@ class CornerFan {
     right_ = side == Hand::right ? its.after : straight_back;
     left_ = side == Hand::right ? straight_on : its.before;
     open(its.edge);
+    return look_on();
+  }
+
+  /// From the end of a crossing.
+  const std::vector<std::uint32_t>& look_beyond(const Crossing& crossing) {
+    root_ = crossing.to;
+    seen_.clear();
+    sees_all_ = true;
+    take_crossings(crossing.to_face);
+    const MeshFace& face = mesh_.faces[crossing.to_face];
+    for (std::uint32_t e = face.first; e < face.first + face.count; ++e) {
+      take(mesh_.edges[e].corner);
+      if (mesh_.edges[e].twin == kNone) continue;
+      gaps_.push_back({mesh_.edges[e].from, mesh_.edges[mesh_.next(e)].from, mesh_.edges[e].twin});
+    }
+    return look_on();
+  }
+
+  double reach() const { return reach_; }
+
+ private:
+  const std::vector<std::uint32_t>& look_on() {
     while (!gaps_.empty()) {
       const Gap gap = gaps_.back();
       gaps_.pop_back();
       reach_over(mesh_.edges[gap.edge].polygon);
-      FaceView(mesh_, root_, gap)
-          .each_gap([&](const Gap& next, std::uint32_t on_right, std::uint32_t on_left) {
-            add(next, on_right, on_left);
-          });
+      const FaceView view(mesh_, root_, gap);
+      view.each_gap([&](const Gap& next, std::uint32_t on_right, std::uint32_t on_left) {
+        add(next, on_right, on_left);
+      });
+      view.each_crossing([&](std::uint32_t crossing) { take_crossing(crossing); });
     }
     std::sort(seen_.begin(), seen_.end());
     seen_.erase(std::unique(seen_.begin(), seen_.end()), seen_.end());
     return seen_;
   }
 
-  double reach() const { return reach_; }
+  bool is_outside(const MeshPoint& p) const {
+    if (sees_all_) return false;
+    return turn(root_, right_, p) < -kTouching || turn(root_, left_, p) > kTouching;
+  }
 
- private:
+  void take_crossing(std::uint32_t crossing) {
+    const MeshPoint& at = mesh_.crossings[crossing].from;
+    if ((at.x == root_.x && at.y == root_.y) || is_outside(at)) return;
+    seen_.push_back(turn_count_ + crossing);
+  }
+
+  void take_crossings(std::uint32_t face) {
+    for (const std::uint32_t crossing : mesh_.crossings_of(face)) take_crossing(crossing);
+  }
+
   static MeshPoint beyond(const MeshPoint& from, const MeshPoint& at) {
     return {2.0 * at.x - from.x, 2.0 * at.y - from.y};
   }
@@ -53,6 +91,7 @@ class CornerFan {
         before = e;
       }
       reach_over(mesh_.edges[edge].polygon);
+      take_crossings(mesh_.edges[edge].polygon);
       open_face(edge, before);
       const std::uint32_t twin = mesh_.edges[before].twin;
       if (twin == kNone) return;
@@ -109,7 +148,7 @@ class CornerFan {
     if (corner == kNone) return;
     const MeshCorner& its = mesh_.corners[corner];
     if (its.at.x == root_.x && its.at.y == root_.y) return;
-    if (turn(root_, right_, its.at) < -kTouching || turn(root_, left_, its.at) > kTouching) return;
+    if (is_outside(its.at)) return;
     if (const auto side = touches(root_, its)) {
       seen_.push_back(2 * corner + static_cast<std::uint32_t>(*side));
     }
@@ -122,6 +161,8 @@ class CornerFan {
   std::vector<Gap> gaps_;
   std::vector<std::uint32_t> seen_;
   double reach_ = 0.0;
+  bool sees_all_ = false;
+  std::uint32_t turn_count_;
 };
 
 }  // namespace
@@ -134,6 +175,7 @@ void link_turns(NavigationMesh::Data& mesh) {
   for (std::uint32_t corner = 0; corner < mesh.corners.size(); ++corner) {
     TurnNode node;
     node.at = mesh.corners[corner].at;
+    node.cost = mesh.faces[mesh.edges[mesh.corners[corner].edge].polygon].cost;
     for (const Hand hand : {Hand::right, Hand::left}) {
       const auto index = static_cast<std::size_t>(hand);
       node.first[index] = static_cast<std::uint32_t>(graph.to.size());
@@ -145,6 +187,12 @@ void link_turns(NavigationMesh::Data& mesh) {
   }
   const auto end = static_cast<std::uint32_t>(graph.to.size());
   graph.nodes.push_back({{}, {end, end}, {}});
+  for (const Crossing& crossing : mesh.crossings) {
+    graph.first_beyond.push_back(static_cast<std::uint32_t>(graph.to.size()));
+    const auto& seen = fan.look_beyond(crossing);
+    graph.to.insert(graph.to.end(), seen.begin(), seen.end());
+  }
+  graph.first_beyond.push_back(static_cast<std::uint32_t>(graph.to.size()));
 }
 
 }  // namespace gaze

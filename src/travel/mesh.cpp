@@ -14,12 +14,18 @@ std::shared_ptr<const NavigationMesh::Data> make_mesh(const Level& level, const 
   auto mesh = std::make_shared<NavigationMesh::Data>();
   mesh->body = body;
   mesh->plane = level.plane;
+  mesh->is_side_on = level.plane == Plane::upright && body.altitude.has_value();
+  mesh->gravity = level.gravity;
   mesh->surfaces = surfaces_of(level, world, body);
+  find_areas(*mesh, level);
   cover_surfaces(*mesh, world);
   join_surfaces(*mesh);
+  lay_grid(*mesh);
+  find_links(*mesh, level, world);
+  part_areas(*mesh);
+  list_crossings(*mesh);
   measure_faces(*mesh);
   find_islands(*mesh, level);
-  lay_grid(*mesh);
   find_corners(*mesh);
   link_turns(*mesh);
   return mesh;
@@ -34,8 +40,8 @@ Vector2d nearest_on_edge(const MeshPoint& a, const MeshPoint& b, const Vector2d&
 }
 
 // Farther than what counts as near outside one of its edges: a quick answer for most.
-bool is_clearly_off(const NavigationMesh::Data& mesh, std::uint32_t face, const Vector2d& p) {
-  constexpr double kNear2 = NavigationMesh::kNearMesh * NavigationMesh::kNearMesh;
+bool is_clearly_off(const NavigationMesh::Data& mesh, std::uint32_t face, const Vector2d& p,
+                    double near) {
   const MeshFace& its = mesh.faces[face];
   const MeshPoint point{p.x(), p.y()};
   MeshPoint a = mesh.edges[its.first + its.count - 1].from;
@@ -44,10 +50,18 @@ bool is_clearly_off(const NavigationMesh::Data& mesh, std::uint32_t face, const 
     const double side = turn(a, b, point);
     const double x = b.x - a.x;
     const double y = b.y - a.y;
-    if (side < 0.0 && side * side > kNear2 * (x * x + y * y)) return true;
+    if (side < 0.0 && side * side > near * near * (x * x + y * y)) return true;
     a = b;
   }
   return false;
+}
+
+std::uint32_t across_border(const NavigationMesh::Data& mesh, std::uint32_t edge) {
+  if (mesh.edges[edge].twin != kNone) return mesh.edges[edge].twin;
+  const auto it =
+      std::lower_bound(mesh.borders.begin(), mesh.borders.end(), edge,
+                       [](const MeshBorder& border, std::uint32_t e) { return border.edge < e; });
+  return it != mesh.borders.end() && it->edge == edge ? it->beyond : kNone;
 }
 
 }  // namespace
@@ -87,10 +101,6 @@ double squared_distance(const NavigationMesh::Data& mesh, std::uint32_t face, co
 NavigationMesh::NavigationMesh(const Level& level, const World& world, const BodySize& body)
     : data_(make_mesh(level, world, body)) {}
 
-BodySize body_size(const Kind& kind) {
-  return {kind.radius, kind.height, kind.move.step_height, kind.move.slope};
-}
-
 const BodySize& NavigationMesh::body() const noexcept {
   return data_->body;
 }
@@ -106,10 +116,10 @@ MeshPolygon NavigationMesh::polygon(std::size_t index) const {
   const auto number = static_cast<std::uint32_t>(index);
   for (std::uint32_t e = face.first; e < face.first + face.count; ++e) {
     const MeshEdge& edge = data_->edges[e];
-    polygon.corners.emplace_back(edge.from.x, edge.from.y,
-                                 data_->height_at(number, edge.from.x, edge.from.y));
-    polygon.beyond.push_back(edge.twin == kNone ? std::nullopt
-                                                : std::optional(data_->edges[edge.twin].polygon));
+    polygon.corners.push_back(data_->lift(number, edge.from));
+    const std::uint32_t across = across_border(*data_, e);
+    polygon.beyond.push_back(across == kNone ? std::nullopt
+                                             : std::optional(data_->edges[across].polygon));
   }
   return polygon;
 }
@@ -126,60 +136,90 @@ const std::vector<Island>& NavigationMesh::islands() const noexcept {
   return data_->islands;
 }
 
-std::optional<MeshPlace> NavigationMesh::find(const Vector3d& feet) const noexcept {
-  const Data& mesh = *data_;
-  const Vector2d p{feet.x(), feet.y()};
+const std::vector<MeshLink>& NavigationMesh::links() const noexcept {
+  return data_->links;
+}
+
+double NavigationMesh::cost(const MeshPlace& place) const noexcept {
+  return data_->faces[place.polygon].cost;
+}
+
+bool NavigationMesh::is_reachable(std::uint32_t from_island,
+                                  std::uint32_t to_island) const noexcept {
+  if (from_island == to_island) return true;
+  const std::uint32_t row = data_->reach_row[from_island];
+  return row != kNone && data_->reaches[row][to_island] != 0;
+}
+
+std::optional<MeshPlace> place_below(const NavigationMesh::Data& mesh, const Vector3d& place,
+                                     double within) {
+  const MeshPoint plan = mesh.plan(place);
+  const Vector2d p{plan.x, plan.y};
   std::optional<MeshPlace> best;
-  double best_distance2 = kNearMesh * kNearMesh;
+  double best_distance2 = within * within;
+  double best_height = 0.0;
   mesh.grid.outward(
       p,
       [&](std::uint32_t face) {
-        if (is_clearly_off(mesh, face, p)) return;
+        if (is_clearly_off(mesh, face, p, within)) return;
         Vector2d on{0.0, 0.0};
         const double distance2 = squared_distance(mesh, face, p, on);
         if (distance2 > best_distance2) return;
         const double height = mesh.height_at(face, on.x(), on.y());
-        if (height > feet.z() + mesh.body.step_height) return;
-        if (best && distance2 == best_distance2 && height <= best->place.z()) return;
-        best = MeshPlace{face, {on.x(), on.y(), height}};
+        if (!mesh.body.altitude && height > place.z()) return;
+        if (best && distance2 == best_distance2 && height <= best_height) return;
+        best = MeshPlace{face, mesh.lift(face, {on.x(), on.y()})};
         best_distance2 = distance2;
+        best_height = height;
       },
-      [&](double metres) { return metres > kNearMesh; });
+      [&](double metres) { return metres > within; });
   return best;
+}
+
+std::optional<MeshPlace> NavigationMesh::find(const Vector3d& feet) const noexcept {
+  return place_below(*data_, feet + Vector3d{0.0, 0.0, body().step_height}, kNearMesh);
 }
 
 std::optional<MeshPlace> NavigationMesh::find(const Vector3d& feet,
                                               std::uint32_t hint) const noexcept {
   const Data& mesh = *data_;
   if (hint >= mesh.faces.size()) return find(feet);
-  const double height = mesh.height_at(hint, feet.x(), feet.y());
-  const bool is_level = std::abs(height - feet.z()) <= mesh.body.step_height;
+  const MeshPoint p = mesh.plan(feet);
+  const Vector3d place = mesh.lift(hint, p);
+  const bool is_level =
+      mesh.body.altitude || std::abs(place.z() - feet.z()) <= mesh.body.step_height;
   Vector2d on{0.0, 0.0};
-  if (!is_level || squared_distance(mesh, hint, {feet.x(), feet.y()}, on) > 0.0) return find(feet);
-  return MeshPlace{hint, {feet.x(), feet.y(), height}};
+  if (!is_level || squared_distance(mesh, hint, {p.x, p.y}, on) > 0.0) return find(feet);
+  return MeshPlace{hint, place};
 }
 
 std::optional<MeshPlace> NavigationMesh::nearest(
-    const Vector3d& place, std::optional<std::uint32_t> island) const noexcept {
+    const Vector3d& place, std::optional<std::uint32_t> from_island) const noexcept {
   const Data& mesh = *data_;
-  const Vector2d p{place.x(), place.y()};
+  const MeshPoint plan = mesh.plan(place);
+  const Vector2d p{plan.x, plan.y};
   std::optional<MeshPlace> best;
   double best_distance2 = std::numeric_limits<double>::infinity();
   mesh.grid.outward(
       p,
       [&](std::uint32_t face) {
-        if (island && mesh.faces[face].island != *island) return;
+        if (from_island && !is_reachable(*from_island, mesh.faces[face].island)) return;
         Vector2d on{0.0, 0.0};
         const double level2 = squared_distance(mesh, face, p, on);
-        const double height = mesh.height_at(face, on.x(), on.y());
-        const double rise = height - place.z();
+        const Vector3d there = mesh.lift(face, {on.x(), on.y()});
+        const double rise = mesh.body.altitude ? 0.0 : there.z() - place.z();
         const double distance2 = level2 + rise * rise;
         if (distance2 >= best_distance2) return;
-        best = MeshPlace{face, {on.x(), on.y(), height}};
+        best = MeshPlace{face, there};
         best_distance2 = distance2;
       },
       [&](double metres) { return metres > 0.0 && metres * metres > best_distance2; });
   return best;
+}
+
+std::string name_of(const Level& level, const MeshLink& link) {
+  if (link.what == MeshLink::What::made) return level.links[link.made].id;
+  return link.what == MeshLink::What::hop ? "hop" : "drop";
 }
 
 bool NavigationMesh::is_free(const Vector3d& from, const Vector3d& to) const noexcept {
@@ -189,13 +229,17 @@ bool NavigationMesh::is_free(const Vector3d& from, const Vector3d& to) const noe
 }
 
 bool NavigationMesh::is_free(const MeshPlace& from, const MeshPlace& to) const noexcept {
-  return is_straight_free(*data_, from.polygon, {from.place.x(), from.place.y()}, to.polygon,
-                          {to.place.x(), to.place.y()});
+  return data_->faces[from.polygon].cost <= data_->least_cost &&
+         is_straight_free(*data_, from.polygon, data_->plan(from.place), to.polygon,
+                          data_->plan(to.place));
 }
 
 void measure_faces(NavigationMesh::Data& mesh) {
   for (MeshFace& face : mesh.faces) {
+    mesh.least_cost = std::min(mesh.least_cost, face.cost);
     mesh.area += area_of(mesh, face);
+    face.exits = static_cast<std::uint32_t>(
+        mesh.crossings_of(static_cast<std::uint32_t>(&face - mesh.faces.data())).size());
     for (std::uint32_t e = face.first; e < face.first + face.count; ++e) {
       if (mesh.edges[e].twin != kNone) ++face.exits;
     }

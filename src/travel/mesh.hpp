@@ -33,7 +33,35 @@ struct MeshFace {
   std::uint32_t count = 0;
   std::uint32_t surface = 0;
   std::uint32_t island = 0;
-  std::uint32_t exits = 0;  ///< Edges with a polygon beyond.
+  std::uint32_t exits = 0;  ///< Edges with a polygon beyond, and crossings.
+  double cost = 1.0;        ///< Of a metre in it.
+};
+
+/// A level area of the plan with a cost, or closed. Heights: [low, high).
+struct MeshArea {
+  Polygon outline;
+  double low = 0.0;
+  double high = 0.0;
+  double cost = 1.0;
+  bool is_closed = false;
+};
+
+/// From one place of the mesh to another without a walk: by a link, or over the rim of an area, in
+/// no time.
+struct Crossing {
+  MeshPoint from;
+  MeshPoint to;
+  std::uint32_t from_face = 0;
+  std::uint32_t to_face = 0;
+  double length = 0.0;
+  std::uint32_t link = kNone;  ///< Index in `links`; none: over a rim,
+  std::uint32_t edge = kNone;  ///< this edge.
+};
+
+/// An edge of a face and that of the face beyond, which costs something else.
+struct MeshBorder {
+  std::uint32_t edge = 0;
+  std::uint32_t beyond = 0;
 };
 
 /// What a way may turn round: where the rim, the free space to its left, turns right.
@@ -52,13 +80,23 @@ struct TurnNode {
   MeshPoint at;
   std::array<std::uint32_t, 2> first{};  ///< By hand: where the turns seen from there begin.
   std::array<float, 2> reach{};          ///< By hand: nothing farther is seen, metres.
+  double cost = 1.0;                     ///< Of a metre around it.
 };
 
 /// From each corner and hand the corners to which a shortest way may go on from there: those that
-/// it sees and touches. Turn 2 c + hand is that round corner c.
+/// it sees and touches, and the crossings. Turn 2 c + hand is that round corner c; the number of a
+/// crossing is that of the crossing after all turns.
 struct TurnGraph {
-  std::vector<TurnNode> nodes;    ///< By corner; one more than there are.
-  std::vector<std::uint32_t> to;  ///< Turns.
+  std::vector<TurnNode> nodes;              ///< By corner; one more than there are.
+  std::vector<std::uint32_t> to;            ///< Turns and crossings.
+  std::vector<std::uint32_t> first_beyond;  ///< By crossing: what is seen from its end.
+
+  std::uint32_t turn_count() const { return static_cast<std::uint32_t>(2 * (nodes.size() - 1)); }
+
+  std::span<const std::uint32_t> seen_beyond(std::uint32_t crossing) const {
+    return {to.data() + first_beyond[crossing],
+            first_beyond[crossing + 1] - first_beyond[crossing]};
+  }
 
   std::span<const std::uint32_t> seen_from(std::uint32_t turn) const {
     const TurnNode& node = nodes[turn / 2];
@@ -81,6 +119,17 @@ struct NavigationMesh::Data {
   std::vector<Island> islands;
   PlanGrid grid;  ///< Of the faces.
   double area = 0.0;
+  bool is_side_on = false;  ///< Its plan is x and z.
+  double gravity = 0.0;
+  std::vector<MeshArea> areas;
+  std::vector<MeshBorder> borders;  ///< By edge.
+  std::vector<MeshLink> links;
+  std::vector<Crossing> crossings;
+  std::vector<std::uint32_t> first_crossing;  ///< By face, in `crossings_from`; one more.
+  std::vector<std::uint32_t> crossings_from;
+  double least_cost = 1.0;
+  std::vector<std::uint32_t> reach_row;  ///< By island, in `reaches`; kNone: itself alone.
+  std::vector<std::vector<char>> reaches;
 
   std::uint32_t next(std::uint32_t edge) const {
     const MeshFace& face = faces[edges[edge].polygon];
@@ -88,6 +137,15 @@ struct NavigationMesh::Data {
   }
   double height_at(std::uint32_t face, double x, double y) const {
     return surfaces[faces[face].surface].height.at(x, y);
+  }
+  MeshPoint plan(const Vector3d& p) const { return {p.x(), is_side_on ? p.z() : p.y()}; }
+  Vector3d lift(std::uint32_t face, const MeshPoint& p) const {
+    if (is_side_on) return {p.x, 0.0, p.y};
+    return {p.x, p.y, height_at(face, p.x, p.y)};
+  }
+  std::span<const std::uint32_t> crossings_of(std::uint32_t face) const {
+    return {crossings_from.data() + first_crossing[face],
+            first_crossing[face + 1] - first_crossing[face]};
   }
 };
 
@@ -103,8 +161,12 @@ inline double turn(const MeshPoint& a, const MeshPoint& b, const MeshPoint& c) {
 }
 
 /// The steps by which a mesh is made, each from what the ones before it wrote.
+void find_areas(NavigationMesh::Data& mesh, const Level& level);
 void cover_surfaces(NavigationMesh::Data& mesh, const World& world);
 void join_surfaces(NavigationMesh::Data& mesh);
+void part_areas(NavigationMesh::Data& mesh);
+void find_links(NavigationMesh::Data& mesh, const Level& level, const World& world);
+void list_crossings(NavigationMesh::Data& mesh);
 void find_corners(NavigationMesh::Data& mesh);
 void link_turns(NavigationMesh::Data& mesh);
 void find_islands(NavigationMesh::Data& mesh, const Level& level);
@@ -112,10 +174,23 @@ void measure_faces(NavigationMesh::Data& mesh);
 void lay_grid(NavigationMesh::Data& mesh);
 
 /// True if the straight way from a point in a face to another stays on the mesh. A way that runs
-/// through a vertex may count as blocked; then a way round the corner there is as short.
+/// through a vertex may count as blocked; then a way round the corner there is as short. The face
+/// of its end may be kNone: any that holds it.
 [[nodiscard]] bool is_straight_free(const NavigationMesh::Data& mesh, std::uint32_t from_face,
                                     const MeshPoint& from, std::uint32_t to_face,
                                     const MeshPoint& to);
+
+/// The areas of a mesh on one of its surfaces, in its plan.
+[[nodiscard]] std::vector<MeshArea> areas_on(const NavigationMesh::Data& mesh,
+                                             const Surface& surface);
+
+/// The highest place at or below a height, within some distance in the plan; of equally high ones
+/// the nearest.
+[[nodiscard]] std::optional<MeshPlace> place_below(const NavigationMesh::Data& mesh,
+                                                   const Vector3d& place, double within);
+
+/// True if a point lies in a face or on its edge, to rounding.
+[[nodiscard]] bool holds(const NavigationMesh::Data& mesh, std::uint32_t face, const MeshPoint& p);
 
 /// Square metres, level.
 [[nodiscard]] double area_of(const NavigationMesh::Data& mesh, const MeshFace& face);

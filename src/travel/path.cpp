@@ -12,50 +12,57 @@ namespace gaze {
 
 struct PathFinder::Scratch {
   PathSearch search;
-  std::vector<MeshPoint> turns;
+  WayInPlan way;
   Path path;
 };
 
 namespace {
 
-MeshPoint plan_of(const Vector3d& p) {
-  return {p.x(), p.y()};
-}
-
 void add_point(std::vector<Vector3d>& points, const Vector3d& p) {
   if (points.empty() || points.back() != p) points.push_back(p);
 }
 
+constexpr double kOnEdge = 1e-9;  // square metres
+
 /// Puts a way in the plan onto the surfaces that it leads over.
 class Lifting {
  public:
-  Lifting(const NavigationMesh::Data& mesh, std::uint32_t face, std::vector<Vector3d>& points)
-      : mesh_(mesh), face_(face), points_(points) {}
+  Lifting(const NavigationMesh::Data& mesh, std::uint32_t face, Path& path)
+      : mesh_(mesh), face_(face), path_(path), points_(path.points) {}
 
-  void lift(const std::vector<MeshPoint>& way) {
-    add(way.front());
-    for (std::size_t i = 0; i + 1 < way.size(); ++i) {
-      walk(way[i], way[i + 1]);
-      add(way[i + 1]);
+  void lift(const WayInPlan& way) {
+    add(way.points.front());
+    auto crossing = way.crossings.begin();
+    for (std::uint32_t i = 1; i < way.points.size(); ++i) {
+      const MeshPoint& from = way.points[i - 1];
+      const MeshPoint& to = way.points[i];
+      if (crossing != way.crossings.end() && crossing->to_point == i) {
+        cross(mesh_.crossings[crossing->crossing], to);
+        ++crossing;
+        continue;
+      }
+      path_.cost += (mesh_.faces[face_].cost - 1.0) * distance(from, to);
+      walk(from, to);
+      add(to);
     }
   }
 
  private:
-  static constexpr double kOnEdge = 1e-9;  // square metres
-
-  bool holds(std::uint32_t face, const MeshPoint& p) const {
-    const MeshFace& its = mesh_.faces[face];
-    for (std::uint32_t e = its.first; e < its.first + its.count; ++e) {
-      if (turn(mesh_.edges[e].from, mesh_.edges[mesh_.next(e)].from, p) < -kOnEdge) return false;
-    }
-    return true;
+  void cross(const Crossing& crossing, const MeshPoint& to) {
+    face_ = crossing.from_face;
+    if (crossing.link != kNone) add(crossing.from);
+    face_ = crossing.to_face;
+    add(to);
+    if (crossing.link == kNone) return;
+    path_.links.push_back({static_cast<std::uint32_t>(points_.size() - 1), crossing.link});
+    path_.length += crossing.length - distance(crossing.from, crossing.to);
   }
 
   // From face to face, each left by an edge that the leg crosses or touches and not entered again.
   void walk(const MeshPoint& from, const MeshPoint& to) {
     std::uint32_t before = kNone;
     std::uint32_t before_that = kNone;
-    for (std::size_t steps = 0; steps < mesh_.faces.size() && !holds(face_, to); ++steps) {
+    for (std::size_t steps = 0; steps < mesh_.faces.size() && !holds(mesh_, face_, to); ++steps) {
       const std::uint32_t exit = exit_of(from, to, before, before_that);
       if (exit == kNone) return;
       const std::uint32_t into = mesh_.edges[mesh_.edges[exit].twin].polygon;
@@ -100,27 +107,27 @@ class Lifting {
     return {from.x + (to.x - from.x) * share, from.y + (to.y - from.y) * share};
   }
 
-  void add(const MeshPoint& p) { add_point(points_, {p.x, p.y, mesh_.height_at(face_, p.x, p.y)}); }
+  void add(const MeshPoint& p) { add_point(points_, mesh_.lift(face_, p)); }
 
   const NavigationMesh::Data& mesh_;
   std::uint32_t face_;
+  Path& path_;
   std::vector<Vector3d>& points_;
 };
 
-double level_length(const std::vector<Vector3d>& points) {
+double length_in_plan(const NavigationMesh::Data& mesh, const std::vector<Vector3d>& points) {
   double length = 0.0;
   for (std::size_t i = 1; i < points.size(); ++i) {
-    const Vector2d leg{points[i].x() - points[i - 1].x(), points[i].y() - points[i - 1].y()};
-    length += std::sqrt(dot(leg, leg));
+    length += distance(mesh.plan(points[i - 1]), mesh.plan(points[i]));
   }
   return length;
 }
 
-// A goal on another island is replaced by the place nearest to it on the start's own.
+// A goal that cannot be reached is replaced by the place nearest to it that can.
 Path::Outcome choose_goal(const NavigationMesh& mesh, const MeshPlace& start, MeshPlace& goal) {
   const std::vector<MeshFace>& faces = mesh.data().faces;
   const std::uint32_t island = faces[start.polygon].island;
-  if (faces[goal.polygon].island == island) return Path::Outcome::whole;
+  if (mesh.is_reachable(island, faces[goal.polygon].island)) return Path::Outcome::whole;
   const auto reachable = mesh.nearest(goal.place, island);
   const auto distance = [&](const Vector3d& p) {
     return plane_distance(Plane::space, p, goal.place);
@@ -134,11 +141,13 @@ Path::Outcome choose_goal(const NavigationMesh& mesh, const MeshPlace& start, Me
 
 void find_whole(PathFinder::Scratch& scratch, const NavigationMesh& mesh, const MeshPlace& start,
                 const MeshPlace& goal) {
-  const bool found = scratch.search.find(mesh.data(), start.polygon, plan_of(start.place),
-                                         goal.polygon, plan_of(goal.place));
+  const NavigationMesh::Data& data = mesh.data();
+  const bool found = scratch.search.find(data, start.polygon, data.plan(start.place), goal.polygon,
+                                         data.plan(goal.place));
   if (!found) return;
-  scratch.search.trace(scratch.turns);
-  Lifting(mesh.data(), start.polygon, scratch.path.points).lift(scratch.turns);
+  scratch.search.trace(scratch.way);
+  shift_crossings(data, scratch.way);
+  Lifting(data, start.polygon, scratch.path).lift(scratch.way);
 }
 
 }  // namespace
@@ -156,7 +165,9 @@ PathFinder::~PathFinder() = default;
 const Path& PathFinder::find(const NavigationMesh& mesh, const Vector3d& from, const Vector3d& to) {
   Path& path = scratch_->path;
   path.length = 0.0;
+  path.cost = 0.0;
   path.points.clear();
+  path.links.clear();
   const auto start = mesh.find(from);
   if (!start) {
     path.outcome = Path::Outcome::bad_start;
@@ -170,10 +181,11 @@ const Path& PathFinder::find(const NavigationMesh& mesh, const Vector3d& from, c
   const bool ends_at_goal =
       (path.outcome = choose_goal(mesh, *start, *goal)) == Path::Outcome::whole;
   if (path.outcome == Path::Outcome::none) return path;
-  add_point(path.points, from);
+  add_point(path.points, mesh.body().altitude ? start->place : from);
   find_whole(*scratch_, mesh, *start, *goal);
-  if (ends_at_goal) add_point(path.points, to);
-  path.length = level_length(path.points);
+  if (ends_at_goal) add_point(path.points, mesh.body().altitude ? goal->place : to);
+  path.length += length_in_plan(mesh.data(), path.points);
+  path.cost += path.length;
   return path;
 }
 

@@ -34,9 +34,10 @@ void PathSearch::begin(const NavigationMesh::Data& mesh, const MeshPoint& from,
   looked_at_ = 0;
   last_ = kNone;
   length_ = std::numeric_limits<double>::infinity();
-  const double straight = distance(from, to);
+  turn_count_ = mesh.turns.turn_count();
+  const double straight = distance(from, to) * mesh.least_cost;
   queue_.reset(straight, std::max(straight * kBucketShare, kLeastBucket));
-  reached_.resize(std::max(reached_.size(), 2 * mesh.corners.size()));
+  reached_.resize(std::max(reached_.size(), turn_count_ + mesh.crossings.size()));
   stamp_ = (stamp_ + 1) & kLastStamp;
   if (stamp_ == 0) {
     for (Reached& reached : reached_) reached.stamp = 0;
@@ -47,7 +48,11 @@ void PathSearch::begin(const NavigationMesh::Data& mesh, const MeshPoint& from,
 bool PathSearch::find(const NavigationMesh::Data& mesh, std::uint32_t from_face,
                       const MeshPoint& from, std::uint32_t to_face, const MeshPoint& to) {
   begin(mesh, from, to_face, to);
-  if (is_straight_free(mesh, from_face, from, to_face, to)) return true;
+  start_cost_ = mesh.faces[from_face].cost;
+  if (is_straight_free(mesh, from_face, from, to_face, to)) {
+    length_ = distance(from, to) * start_cost_;
+    if (start_cost_ <= mesh.least_cost) return true;
+  }
   open_start(from_face);
   while (queue_.least() < length_) {
     const std::uint32_t item = queue_.pop();
@@ -58,11 +63,12 @@ bool PathSearch::find(const NavigationMesh::Data& mesh, std::uint32_t from_face,
       leave(item);
     }
   }
-  return last_ != kNone;
+  return length_ < std::numeric_limits<double>::infinity();
 }
 
 void PathSearch::open_start(std::uint32_t face) {
   const MeshFace& its = mesh_->faces[face];
+  for (const std::uint32_t crossing : mesh_->crossings_of(face)) see_crossing(crossing);
   for (std::uint32_t e = its.first; e < its.first + its.count; ++e) {
     const MeshEdge& edge = mesh_->edges[e];
     const MeshEdge& after = mesh_->edges[mesh_->next(e)];
@@ -74,12 +80,19 @@ void PathSearch::open_start(std::uint32_t face) {
 }
 
 void PathSearch::look_into(std::uint32_t number) {
-  FaceView(*mesh_, start_, Gap(gaps_[number]))
-      .each_gap([&](const Gap& gap, std::uint32_t on_right, std::uint32_t on_left) {
-        see(on_right);
-        see(on_left);
-        add_gap(gap);
-      });
+  const FaceView view(*mesh_, start_, Gap(gaps_[number]));
+  view.each_gap([&](const Gap& gap, std::uint32_t on_right, std::uint32_t on_left) {
+    see(on_right);
+    see(on_left);
+    add_gap(gap);
+  });
+  view.each_crossing([&](std::uint32_t crossing) { see_crossing(crossing); });
+}
+
+// A crossing whose beginning the start sees.
+void PathSearch::see_crossing(std::uint32_t crossing) {
+  const Crossing& its = mesh_->crossings[crossing];
+  reach(turn_count_ + crossing, distance(start_, its.from) * start_cost_ + its.length, kNone);
 }
 
 // A corner that the start sees.
@@ -87,14 +100,17 @@ void PathSearch::see(std::uint32_t corner) {
   if (corner == kNone) return;
   const MeshCorner& its = mesh_->corners[corner];
   if (const auto side = touches(start_, its)) {
-    reach(2 * corner + static_cast<std::uint32_t>(*side), distance(start_, its.at), kNone);
+    reach(2 * corner + static_cast<std::uint32_t>(*side), distance(start_, its.at) * start_cost_,
+          kNone);
   }
 }
 
 void PathSearch::reach(std::uint32_t turn_number, double length, std::uint32_t from) {
   Reached& reached = reached_[turn_number];
   if (reached.stamp == stamp_ && reached.length <= length) return;
-  const double at_least = length + distance(mesh_->turns.nodes[turn_number / 2].at, goal_);
+  const MeshPoint& at = turn_number < turn_count_ ? mesh_->turns.nodes[turn_number / 2].at
+                                                  : mesh_->crossings[turn_number - turn_count_].to;
+  const double at_least = length + distance(at, goal_) * mesh_->least_cost;
   if (at_least >= length_) return;
   reached.length = length;
   reached.from = from;
@@ -103,21 +119,52 @@ void PathSearch::reach(std::uint32_t turn_number, double length, std::uint32_t f
   push(at_least, turn_number);
 }
 
-void PathSearch::leave(std::uint32_t turn_number) {
-  Reached& reached = reached_[turn_number];
+void PathSearch::leave(std::uint32_t number) {
+  Reached& reached = reached_[number];
   if (reached.is_left) return;
   reached.is_left = 1;
-  const double length = reached.length;
-  const TurnGraph& graph = mesh_->turns;
-  const MeshPoint at = graph.nodes[turn_number / 2].at;
-  if (sees_goal(turn_number)) {
-    if (length + distance(at, goal_) >= length_) return;
-    length_ = length + distance(at, goal_);
-    last_ = turn_number;
-    return;
+  if (number < turn_count_) {
+    leave_turn(number);
+  } else {
+    leave_crossing(number);
   }
-  for (const std::uint32_t next : graph.seen_from(turn_number)) {
-    reach(next, length + distance(at, graph.nodes[next / 2].at), turn_number);
+}
+
+void PathSearch::leave_turn(std::uint32_t turn_number) {
+  const TurnNode& node = mesh_->turns.nodes[turn_number / 2];
+  if (sees_goal(turn_number)) {
+    reach_goal(reached_[turn_number].length + distance(node.at, goal_) * node.cost, turn_number);
+    if (node.cost <= mesh_->least_cost) return;
+  }
+  go_on(mesh_->turns.seen_from(turn_number), turn_number, node.at, node.cost);
+}
+
+void PathSearch::leave_crossing(std::uint32_t number) {
+  const Crossing& crossing = mesh_->crossings[number - turn_count_];
+  const double cost = mesh_->faces[crossing.to_face].cost;
+  if (is_straight_free(*mesh_, crossing.to_face, crossing.to, goal_face_, goal_)) {
+    reach_goal(reached_[number].length + distance(crossing.to, goal_) * cost, number);
+    if (cost <= mesh_->least_cost) return;
+  }
+  go_on(mesh_->turns.seen_beyond(number - turn_count_), number, crossing.to, cost);
+}
+
+void PathSearch::reach_goal(double length, std::uint32_t from) {
+  if (length >= length_) return;
+  length_ = length;
+  last_ = from;
+}
+
+void PathSearch::go_on(std::span<const std::uint32_t> seen, std::uint32_t from, const MeshPoint& at,
+                       double cost) {
+  const double length = reached_[from].length;
+  for (const std::uint32_t next : seen) {
+    if (next < turn_count_) {
+      reach(next, length + distance(at, mesh_->turns.nodes[next / 2].at) * cost, from);
+    } else {
+      const Crossing& crossing = mesh_->crossings[next - turn_count_];
+      reach(next, length + distance(at, crossing.from) * cost + crossing.length, from);
+    }
   }
 }
 
@@ -152,9 +199,13 @@ void PathSearch::push(double at_least, std::uint32_t item) {
   if (at_least < length_) queue_.push(at_least, item);
 }
 
+double PathSearch::at_least(const Gap& gap) const {
+  return shortest_by(gap) * mesh_->least_cost;
+}
+
 // No way through the gap is shorter: straight to the goal, mirrored to the far side if need be, or
 // bent at one of the gap's ends.
-double PathSearch::at_least(const Gap& gap) const {
+double PathSearch::shortest_by(const Gap& gap) const {
   MeshPoint goal = goal_;
   const double own_side = turn(gap.right, gap.left, start_);
   const double goal_side = turn(gap.right, gap.left, goal);
@@ -168,13 +219,24 @@ double PathSearch::at_least(const Gap& gap) const {
   return distance(start_, goal);
 }
 
-void PathSearch::trace(std::vector<MeshPoint>& points) const {
-  points.assign({goal_});
+void PathSearch::trace(WayInPlan& way) const {
+  way.points.assign({goal_});
+  way.crossings.clear();
   for (std::uint32_t t = last_; t != kNone; t = reached_[t].from) {
-    points.push_back(mesh_->corners[t / 2].at);
+    if (t < turn_count_) {
+      way.points.push_back(mesh_->corners[t / 2].at);
+      continue;
+    }
+    const Crossing& crossing = mesh_->crossings[t - turn_count_];
+    way.crossings.push_back({static_cast<std::uint32_t>(way.points.size()), t - turn_count_});
+    way.points.push_back(crossing.to);
+    way.points.push_back(crossing.from);
   }
-  points.push_back(start_);
-  std::reverse(points.begin(), points.end());
+  way.points.push_back(start_);
+  std::reverse(way.points.begin(), way.points.end());
+  std::reverse(way.crossings.begin(), way.crossings.end());
+  const auto last = static_cast<std::uint32_t>(way.points.size() - 1);
+  for (WayInPlan::Leg& leg : way.crossings) leg.to_point = last - leg.to_point;
 }
 
 }  // namespace gaze

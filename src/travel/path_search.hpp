@@ -2,6 +2,7 @@
 
 #include <cstdint>
 #include <limits>
+#include <span>
 #include <vector>
 
 #include "travel/bucket_queue.hpp"
@@ -9,6 +10,20 @@
 #include "travel/mesh.hpp"
 
 namespace gaze {
+
+/// A way in the plan, and which of its legs are crossings.
+struct WayInPlan {
+  struct Leg {
+    std::uint32_t to_point = 0;  ///< It ends there, and begins at the point before.
+    std::uint32_t crossing = 0;
+  };
+  std::vector<MeshPoint> points;
+  std::vector<Leg> crossings;
+};
+
+/// Moves where a way crosses the rims of areas along those to where it costs least, each between
+/// the turns before and after it.
+void shift_crossings(const NavigationMesh::Data& mesh, WayInPlan& way);
 
 /// The search for the shortest way in the plan from one face to another, best first (Hart, Nilsson
 /// and Raphael, 1968): from the start through the gaps that it sees, then from corner to corner of
@@ -21,8 +36,8 @@ class PathSearch {
 
   std::size_t looked_at() const { return looked_at_; }
 
-  /// The start, each turn, the goal. Only after it has found a way.
-  void trace(std::vector<MeshPoint>& points) const;
+  /// The start, each turn, both ends of each crossing, the goal. Only after it has found a way.
+  void trace(WayInPlan& way) const;
 
  private:
   void begin(const NavigationMesh::Data& mesh, const MeshPoint& from, std::uint32_t to_face,
@@ -38,13 +53,19 @@ class PathSearch {
 
   void open_start(std::uint32_t face);
   void look_into(std::uint32_t gap);
-  void leave(std::uint32_t turn_number);
-  void finish(std::uint32_t turn_number);
+  void leave(std::uint32_t number);
+  void leave_turn(std::uint32_t turn_number);
+  void leave_crossing(std::uint32_t number);
+  void go_on(std::span<const std::uint32_t> seen, std::uint32_t from, const MeshPoint& at,
+             double cost);
+  void see_crossing(std::uint32_t crossing);
+  void reach_goal(double length, std::uint32_t from);
   void add_gap(const Gap& gap);
   void see(std::uint32_t corner);
   void reach(std::uint32_t turn_number, double length, std::uint32_t from);
   void push(double at_least, std::uint32_t item);
   double at_least(const Gap& gap) const;
+  double shortest_by(const Gap& gap) const;
   bool sees_goal(std::uint32_t turn_number) const;
 
   const NavigationMesh::Data* mesh_ = nullptr;
@@ -56,7 +77,9 @@ class PathSearch {
   std::vector<Reached> reached_;  ///< By turn.
   std::uint32_t stamp_ = 0;
   std::uint32_t last_ = kNone;  ///< The last turn before the goal, or none.
-  double length_ = 0.0;         ///< Of the best way to the goal so far.
+  std::uint32_t turn_count_ = 0;
+  double start_cost_ = 1.0;  ///< Of a metre at the start.
+  double length_ = 0.0;      ///< Of the best way to the goal so far.
   std::size_t looked_at_ = 0;
 };
 

@@ -2,11 +2,20 @@
 
 namespace gaze {
 
+bool holds(const NavigationMesh::Data& mesh, std::uint32_t face, const MeshPoint& p) {
+  constexpr double kOnEdge = 1e-9;  // square metres
+  const MeshFace& its = mesh.faces[face];
+  for (std::uint32_t e = its.first; e < its.first + its.count; ++e) {
+    if (turn(mesh.edges[e].from, mesh.edges[mesh.next(e)].from, p) < -kOnEdge) return false;
+  }
+  return true;
+}
+
 bool is_straight_free(const NavigationMesh::Data& mesh, std::uint32_t from_face,
                       const MeshPoint& from, std::uint32_t to_face, const MeshPoint& to) {
   std::uint32_t face = from_face;
   std::uint32_t entry = kNone;
-  while (face != to_face) {
+  while (to_face == kNone ? !holds(mesh, face, to) : face != to_face) {
     const MeshFace& its = mesh.faces[face];
     std::uint32_t exit = kNone;
     double before = turn(from, to, mesh.edges[its.first + its.count - 1].from);

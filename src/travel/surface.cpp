@@ -8,6 +8,7 @@
 
 #include "geometry/dilation.hpp"
 #include "geometry/plan_grid.hpp"
+#include "travel/air.hpp"
 #include "travel/ledges.hpp"
 #include "travel/reach.hpp"
 #include "world/index.hpp"
@@ -67,7 +68,8 @@ class Tops {
     while (!to_look_round_.empty()) {
       const auto [box, height] = to_look_round_.back();
       to_look_round_.pop_back();
-      for (const std::uint32_t solid : near(box)) {
+      const Vector2d reach{body_.hop_length, body_.hop_length};
+      for (const std::uint32_t solid : near({box.low - reach, box.high + reach})) {
         if (is_within_step(height, box, solid)) take(solid);
       }
     }
@@ -83,7 +85,8 @@ class Tops {
     const auto [low, high] =
         std::minmax({height.at(box.low), height.at(box.high), height.at(box.low.x(), box.high.y()),
                      height.at(box.high.x(), box.low.y())});
-    return top >= low - body_.step_height && top <= high + body_.step_height;
+    return top >= low - std::max(body_.step_height, body_.drop_height) &&
+           top <= high + std::max(body_.step_height, body_.hop_height);
   }
 
   void take(std::uint32_t solid) {
@@ -172,7 +175,7 @@ void add_hindrances(const Surface& surface, const HeightPlane& top, const Height
     const double lean = std::sqrt(surface.height.along_x * surface.height.along_x +
                                   surface.height.along_y * surface.height.along_y) *
                         body.radius;
-    const HeightPlane head = raised(surface.height, body.height + lean);
+    const HeightPlane head = raised(surface.height, body.height + body.headroom + lean);
     const Polygon stops = where_above(high, head, bottom);
     if (!stops.empty()) {
       hindrances.push_back(
@@ -230,6 +233,7 @@ PlanBox extent_of(const Level& level, const World& world) {
 }
 
 std::vector<Surface> surfaces_of(const Level& level, const World& world, const BodySize& body) {
+  if (body.altitude) return {air_of(level, world, body)};
   if (level.plane == Plane::upright) return ledges_of(level, world, body);
   std::optional<Surface> ground;
   if (level.ground_height) ground = ground_of(level, world);
@@ -238,7 +242,10 @@ std::vector<Surface> surfaces_of(const Level& level, const World& world, const B
 
 std::vector<Polygon> hindrances_on(const Surface& surface, const World& world,
                                    const BodySize& body) {
-  if (world.plane() == Plane::upright) return hindrances_on_ledge(surface, world, body);
+  if (world.plane() == Plane::upright) {
+    return body.altitude ? hindrances_in_air(surface, world, body)
+                         : hindrances_on_ledge(surface, world, body);
+  }
   const World::Index& index = world.index();
   PlanBox box = box_of(surface);
   const Vector2d reach{body.radius + 1.0, body.radius + 1.0};

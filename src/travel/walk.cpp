@@ -14,8 +14,8 @@ double dot3(const Vector3d& a, const Vector3d& b) {
 }
 
 // Only what of a contact points sideways can turn a walker aside.
-Vector3d level_normal(Plane plane, const Vector3d& normal) {
-  Vector3d level{normal.x(), plane == Plane::upright ? 0.0 : normal.y(), 0.0};
+Vector3d level_normal(Plane plane, const Vector3d& normal, bool flies) {
+  Vector3d level{normal.x(), plane == Plane::upright ? 0.0 : normal.y(), flies ? normal.z() : 0.0};
   const double length = std::sqrt(dot3(level, level));
   return length > 0.0 ? Vector3d(level / length) : Vector3d{0.0, 0.0, 0.0};
 }
@@ -34,8 +34,9 @@ class Contacts {
   int count_ = 0;
 };
 
-Vector3d level_way(Plane plane, const Vector3d& from, const Vector3d& to) {
-  return {to.x() - from.x(), plane == Plane::upright ? 0.0 : to.y() - from.y(), 0.0};
+Vector3d level_way(Plane plane, const Vector3d& from, const Vector3d& to, bool flies) {
+  return {to.x() - from.x(), plane == Plane::upright ? 0.0 : to.y() - from.y(),
+          flies ? to.z() - from.z() : 0.0};
 }
 
 Moment time_for(double metres, double speed, int ticks_per_second) {
@@ -45,7 +46,7 @@ Moment time_for(double metres, double speed, int ticks_per_second) {
 
 }  // namespace
 
-Vector3d slide(const World& world, const Cylinder& body, const Vector3d& wish) {
+Vector3d slide(const World& world, const Cylinder& body, const Vector3d& wish, bool flies) {
   Cylinder moving = body;
   Vector3d rest = wish;
   Contacts contacts;
@@ -55,7 +56,7 @@ Vector3d slide(const World& world, const Cylinder& body, const Vector3d& wish) {
       moving.feet += rest;
       break;
     }
-    const Vector3d normal = level_normal(world.plane(), touch->normal);
+    const Vector3d normal = level_normal(world.plane(), touch->normal, flies);
     const double approach = -dot3(rest, normal);
     if (!(approach > 0.0)) break;
     const double share = std::max(0.0, touch->share - kContactGap / approach);
@@ -70,7 +71,7 @@ Vector3d slide(const World& world, const Cylinder& body, const Vector3d& wish) {
 
 LegResult walk(const World& world, const WalkingBody& body, const Leg& leg, Moment budget,
                int ticks_per_second) {
-  const Vector3d way = level_way(world.plane(), body.feet, leg.goal);
+  const Vector3d way = level_way(world.plane(), body.feet, leg.goal, body.flies);
   const double distance = std::sqrt(dot3(way, way));
   const double to_go = distance - leg.stop;
   if (to_go <= 0.0) return {body.feet, 0, true};
@@ -82,11 +83,13 @@ LegResult walk(const World& world, const WalkingBody& body, const Leg& leg, Mome
   const Vector3d wish = reach == distance ? way : Vector3d(way * (reach / distance));
   const Vector3d lift{0.0, 0.0, body.step_height};
   const Cylinder solid_part{body.feet + lift, body.radius, body.height - body.step_height};
-  const Vector3d lifted = slide(world, solid_part, wish);
-  Vector3d feet{lifted.x(), lifted.y(), body.feet.z()};
+  const Vector3d lifted = slide(world, solid_part, wish, body.flies);
+  Vector3d feet{lifted.x(), lifted.y(), body.flies ? lifted.z() : body.feet.z()};
   const bool is_free = lifted == Vector3d(solid_part.feet + wish);
   if (!in_time || !is_free) return {feet, budget, false};
-  if (reach == distance) feet = {leg.goal.x(), leg.goal.y(), body.feet.z()};
+  if (reach == distance) {
+    feet = {leg.goal.x(), leg.goal.y(), body.flies ? leg.goal.z() : body.feet.z()};
+  }
   if (world.plane() == Plane::upright) feet.y() = body.feet.y();
   return {feet, needed, true};
 }

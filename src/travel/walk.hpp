@@ -9,10 +9,12 @@ namespace gaze {
 /// far below what shows. It keeps "never inside" true whatever the angle of approach.
 constexpr double kContactGap = 1e-6;
 
-/// Moves a body by a horizontal wish. Where a solid is in the way it goes on along that solid with
-/// what is left of the wish in that direction; in a corner it stops. It never enters a solid.
+/// Moves a body by a horizontal wish, or one in x and z if it flies. Where a solid is in the way it
+/// goes on along that solid with what is left of the wish in that direction; in a corner it stops.
+/// It never enters a solid.
 /// @return Where its feet end up.
-[[nodiscard]] Vector3d slide(const World& world, const Cylinder& body, const Vector3d& wish);
+[[nodiscard]] Vector3d slide(const World& world, const Cylinder& body, const Vector3d& wish,
+                             bool flies = false);
 
 /// One way to a goal, walked for a time.
 struct Leg {
@@ -33,6 +35,7 @@ struct WalkingBody {
   double radius = 0.0;
   double height = 0.0;
   double step_height = 0.0;
+  bool flies = false;  ///< Seen from the side it goes up and down as well.
 };
 
 /// Walks straight towards the goal, level with where it stands (in an upright plane along x alone),
