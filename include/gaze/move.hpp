@@ -1,0 +1,91 @@
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "gaze/geometry.hpp"
+#include "gaze/time.hpp"
+
+/// How agents get about, as a designer sets it.
+namespace gaze {
+
+/// How it moves.
+enum class Gait {
+  fixed,
+  walk,
+  hop,    ///< In hops, resting in between.
+  hover,  ///< Through the air, at a height of its own.
+  drop,   ///< Hangs, and falls once it does anything but wait.
+};
+enum class RouteStyle { path, straight };
+
+/// True for gaits that get from place to place.
+[[nodiscard]] constexpr bool travels(Gait gait) {
+  return gait != Gait::fixed && gait != Gait::drop;
+}
+
+/// Where a walker looks.
+enum class Face {
+  target,         ///< At its target in the modes that act on one, else where it goes.
+  travel,         ///< Where it goes; standing, at its target.
+  always_target,  ///< At its target whatever it does.
+  keep,           ///< Always as it was placed.
+};
+
+/// Where a chaser runs to.
+enum class ChaseStyle {
+  at,     ///< To where its target is.
+  ahead,  ///< To where they meet if the target keeps its course.
+};
+
+/// What it does where no way leads to its goal.
+enum class NoPath {
+  nearest,  ///< Goes to the nearest place that can be reached.
+  wait,     ///< Stands until there is one.
+  give_up,  ///< Forgets about it.
+};
+
+struct Move {
+  Gait gait = Gait::fixed;
+  double speed = 2.0;  ///< Metres a second; of a hopper on average, as its hops have it.
+  Angle turn_rate = Angle::from_degrees(360.0);  ///< A second.
+  std::optional<double> stop_distance;  ///< Metres, centre to centre; else the sum of both radii.
+  double step_height = 0.3;             ///< Metres.
+  double step_reach = 0.0;              ///< Of the noise "step" as it walks; 0: none.
+  double quiet_reach = 0.0;             ///< The same while it walks quietly.
+  double stride = 0.75;                 ///< Metres from one such noise to the next, above 0.
+  double search_radius = 3.0;           ///< Metres about the place that it searches.
+  RouteStyle route = RouteStyle::path;
+  Angle slope = Angle::from_degrees(40.0);  ///< Steepest that it walks on, [0, 90).
+  double repath_distance = 1.0;             ///< A target that has moved so far is searched anew.
+  Duration stuck_time = Duration::from_seconds(1.5);  ///< Without progress: it searches anew.
+  NoPath no_path = NoPath::nearest;
+  double acceleration = 0.0;  ///< Metres a second squared; 0: at full speed at once.
+  Face face = Face::target;
+  ChaseStyle chase = ChaseStyle::at;
+  double keep_away = 0.0;  ///< Metres from its target that it holds; 0: it closes in.
+  double pace = 0.0;       ///< Share of the speed of `pace_of`; 0: `speed` was given itself.
+  std::string pace_of;     ///< A kind.
+  std::vector<std::string> follows;  ///< Agents, kinds, teams or tags: whom it stays by.
+  double follow_distance = 2.0;      ///< Metres, centre to centre.
+  double flee_distance = 8.0;        ///< Radius of the circle about its post, metres.
+  double hop_height = 0.0;    ///< Of the top of a hop above where it begins, metres; 0: none.
+  double hop_length = 0.0;    ///< Of a hop in the plan, at most, metres.
+  Duration hop_rest;          ///< Between two hops.
+  double drop_height = 0.0;   ///< How deep it drops from a ledge; of what hangs: above `at`.
+  double hover_height = 0.0;  ///< Of what hovers: above `at`, metres.
+};
+
+/// How it goes about when it has nothing else to do.
+struct Wander {
+  enum class Style {
+    to_and_fro,  ///< Straight ahead, and back from walls and ledges.
+    free,        ///< From place to place of an area.
+  };
+  Style style = Style::to_and_fro;
+  std::string area;  ///< A zone; empty: within 5 m of where it was placed.
+  Duration pause = Duration::from_seconds(0.3);  ///< Before it turns or goes on.
+};
+
+}  // namespace gaze

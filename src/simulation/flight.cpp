@@ -1,0 +1,180 @@
+#include <algorithm>
+#include <cmath>
+
+#include "simulation/state.hpp"
+#include "travel/arc_room.hpp"
+
+/// Hops and links: where they lead is settled when they begin.
+namespace gaze {
+namespace {
+
+Moment moments_for(const Simulation::State& state, double seconds) {
+  return moments_of(Duration::from_seconds(seconds), state.level->ticks_per_second);
+}
+
+double seconds_of(const Simulation::State& state, Moment moments) {
+  return static_cast<double>(moments) / 1e9 / state.level->ticks_per_second;
+}
+
+double level_way(const Arc& ends) {
+  const Vector3d way = ends.to - ends.from;
+  return std::sqrt(way.x() * way.x() + way.y() * way.y());
+}
+
+// Level to above where it ends, then down under gravity.
+Vector3d place_in_drop(const Flight& flight, double seconds) {
+  const Arc& ends = flight.arc;
+  const double level_seconds = level_way(ends) / flight.speed;
+  const double share = std::min(1.0, seconds / level_seconds);
+  const double falling = std::max(0.0, seconds - level_seconds);
+  Vector3d place = ends.from + (ends.to - ends.from) * share;
+  place.z() = std::max(ends.to.z(), ends.from.z() - ends.gravity * falling * falling / 2.0);
+  return place;
+}
+
+// Upwards first, so that it comes over the rim; downwards last.
+Vector3d place_on_made(const Flight& flight, double seconds) {
+  const Arc& ends = flight.arc;
+  const double rise = ends.to.z() - ends.from.z();
+  const double level_length = level_way(ends);
+  const double gone = seconds * flight.speed;
+  const double upright_first = rise > 0.0 ? rise : 0.0;
+  const double level_gone = std::clamp(gone - upright_first, 0.0, level_length);
+  const double upright_gone =
+      rise > 0.0 ? std::min(gone, rise) : -std::clamp(gone - level_length, 0.0, -rise);
+  Vector3d place = ends.from;
+  if (level_length > 0.0) place += (ends.to - ends.from) * (level_gone / level_length);
+  place.z() = ends.from.z() + upright_gone;
+  return place;
+}
+
+Vector3d place_in(const Flight& flight, double seconds) {
+  switch (flight.what) {
+    case Flight::What::hop:
+      return place_on(flight.arc, seconds);
+    case Flight::What::drop:
+      return place_in_drop(flight, seconds);
+    default:
+      return place_on_made(flight, seconds);
+  }
+}
+
+double seconds_for(const Flight& flight) {
+  const double rise = flight.arc.to.z() - flight.arc.from.z();
+  switch (flight.what) {
+    case Flight::What::hop:
+      return flight.arc.seconds;
+    case Flight::What::drop:
+      return level_way(flight.arc) / flight.speed + std::sqrt(-2.0 * rise / flight.arc.gravity);
+    default:
+      return (level_way(flight.arc) + std::abs(rise)) / flight.speed;
+  }
+}
+
+void begin(Simulation::State& state, std::uint32_t who, Flight flight, Moment start) {
+  flight.start = start;
+  flight.end = start + moments_for(state, seconds_for(flight));
+  state.flight[who] = flight;
+  fly_on(state, who);
+}
+
+// Where others stand, or are about to land, it does not land.
+bool is_taken(const Simulation::State& state, std::uint32_t who, const Vector3d& place) {
+  bool is_taken = false;
+  const double reach = state.kind(who).radius + state.widest;
+  state.walkers.near(place, reach, [&](std::uint32_t other) {
+    if (other == who || !state.is_up(other) || is_taken) return;
+    const double gap = state.kind(who).radius + state.kind(other).radius;
+    const Vector3d& at =
+        state.is_in_flight(other) ? state.flight[other].arc.to : state.seen_position[other];
+    const bool is_beside = std::abs(at.z() - place.z()) < state.kind(who).height;
+    is_taken = is_beside && level_distance(state.plane(), at, place) < gap;
+  });
+  return is_taken;
+}
+
+// Without a mesh there is no telling before whether something is in the way.
+bool has_room(const Simulation::State& state, std::uint32_t who, const Arc& arc) {
+  if (state.kind(who).move.route == RouteStyle::path) return true;
+  return has_room_for(state.world, body_size(*state.level, state.kind(who)), arc);
+}
+
+}  // namespace
+
+void fly_on(Simulation::State& state, std::uint32_t who) {
+  Flight& flight = state.flight[who];
+  if (state.now() < flight.end) {
+    state.position[who] = place_in(flight, seconds_of(state, state.now() - flight.start));
+    return;
+  }
+  state.position[who] = flight.arc.to;
+  const bool rests = flight.what == Flight::What::hop;
+  const Moment rest = moments_of(state.kind(who).move.hop_rest, state.level->ticks_per_second);
+  state.rests_until[who] = flight.end + (rests ? rest : 0);
+  flight.what = Flight::What::none;
+}
+
+void take_link(Simulation::State& state, std::uint32_t who, const MeshLink& link, Moment start) {
+  const Move& move = state.kind(who).move;
+  Flight flight;
+  flight.speed = move.speed;
+  flight.arc = {link.from, link.to, 0.0, state.level->gravity, 0.0};
+  if (link.what == MeshLink::What::hop) {
+    flight.what = Flight::What::hop;
+    flight.arc = *arc_between(link.from, link.to, move.hop_height, state.level->gravity);
+  } else {
+    const bool drops = link.what == MeshLink::What::drop;
+    flight.what = drops ? Flight::What::drop : Flight::What::made;
+    if (!(move.speed > 0.0)) return;
+  }
+  begin(state, who, flight, start);
+}
+
+LegResult hop_leg(Simulation::State& state, std::uint32_t who, const Leg& leg, Moment budget) {
+  const Vector3d from = state.position[who];
+  const LegResult stands{from, budget, false};
+  const double distance = level_distance(state.plane(), from, leg.goal);
+  const double to_go = distance - leg.stop;
+  if (to_go <= 0.0) return {from, 0, true};
+  const Move& move = state.kind(who).move;
+  if (state.is_airborne[who]) return stands;
+  for (const double share : {1.0, 0.5, 0.25}) {
+    const double length = std::min(to_go, move.hop_length * share);
+    Vector3d to = from + (leg.goal - from) * (length / distance);
+    if (length == distance) to = leg.goal;
+    if (state.plane() == Plane::upright) to.y() = from.y();
+    to.z() = from.z();
+    to.z() = landing_height(state, who, to);
+    const auto arc = arc_between(from, to, move.hop_height, state.level->gravity);
+    if (!arc || is_taken(state, who, to) || !has_room(state, who, *arc)) continue;
+    Flight flight;
+    flight.what = Flight::What::hop;
+    flight.arc = *arc;
+    begin(state, who, flight, state.now() - budget);
+    return {state.position[who], budget, false};
+  }
+  return stands;
+}
+
+void hop_up(Simulation::State& state, std::uint32_t who, const ScriptStep* then, Moment budget) {
+  const Move& move = state.kind(who).move;
+  const double gravity = state.level->gravity;
+  if (!(move.hop_height > 0.0) || !(gravity > 0.0)) return;
+  const double up = std::sqrt(2.0 * gravity * move.hop_height);
+  Vector3d velocity{0.0, 0.0, up};
+  if (then != nullptr) {
+    const Vector3d way = then->place - state.position[who];
+    const double distance = level_distance(state.plane(), state.position[who], then->place);
+    // Back at its height it has come no farther than the place.
+    const double speed = std::min(then->speed.value_or(move.speed), distance * gravity / up / 2.0);
+    if (distance > 0.0) {
+      velocity.x() = way.x() / distance * speed;
+      if (state.plane() != Plane::upright) velocity.y() = way.y() / distance * speed;
+    }
+  }
+  state.velocity[who] = velocity;
+  state.is_airborne[who] = 1;
+  state.air_share[who] = static_cast<double>(budget) / double(kMomentsPerTick);
+}
+
+}  // namespace gaze
