@@ -20,12 +20,11 @@ struct BodySize {
   double height = 1.7;                      ///< Metres, above 0.
   double step_height = 0.3;                 ///< Metres, >= 0.
   Angle slope = Angle::from_degrees(40.0);  ///< Steepest that it walks on, [0, 90).
-  double headroom = 0.0;           ///< Metres: kept free above its height, for who gets on by hops.
-  double hop_height = 0.0;         ///< Metres: so far up it hops; 0: not at all.
-  double hop_length = 0.0;         ///< Metres in the plan: so far it hops.
-  double drop_height = 0.0;        ///< Metres: so far down it drops or hops.
-  std::optional<double> altitude;  ///< Of its feet, if it hovers.
-  std::vector<std::uint32_t> closed;  ///< Zones that are closed to it, in order.
+  double hop_height = 0.0;                  ///< Metres: so far up it hops; 0: not at all.
+  double hop_length = 0.0;                  ///< Metres in the plan: so far it hops.
+  double drop_height = 0.0;                 ///< Metres: so far down it drops or hops.
+  std::optional<double> altitude;           ///< Of its feet, if it hovers.
+  std::vector<std::uint32_t> closed;        ///< Zones that are closed to it, in order.
   bool operator==(const BodySize&) const = default;
 };
 

@@ -2,16 +2,19 @@
 
 #include <algorithm>
 #include <array>
+#include <set>
 
 #include "geometry/plan.hpp"
 #include "show/paint.hpp"
 #include "show/palette.hpp"
+#include "travel/arc.hpp"
 #include "travel/mesh.hpp"
 
 namespace gaze {
 namespace {
 
 constexpr std::size_t kIslandStyles = 6;
+constexpr Colour kCostly{0.553, 0.355, 0.104, 0.30};
 
 const Colour& island_colour(std::uint32_t island) {
   static constexpr std::array<Colour, kIslandStyles> kColours{
@@ -64,15 +67,22 @@ class MeshPainter {
       }
       fill_island(canvas_, island, view_.frame);
     }
+    for (std::uint32_t i = 0; i < polygons_.size(); ++i) {
+      if (mesh_.cost({i, {0.0, 0.0, 0.0}}) == 1.0 || is_flat()) continue;
+      canvas_.polygon(on_sheet(polygons_[i]));
+      canvas_.set(kCostly);
+      cairo_fill(canvas_.raw());
+    }
   }
 
   void paint_ways() {
     const InFrame clipped(canvas_, view_.frame);
-    if (plane_ == Plane::upright) {
+    if (is_flat()) {
       paint_ledges();
     } else {
       paint_edges();
     }
+    paint_links();
     paint_path();
   }
 
@@ -93,7 +103,52 @@ class MeshPainter {
     cairo_t* raw_;
   };
 
-  // Seen from the side it is a line.
+  // Seen from the side what is walked on is a line.
+  bool is_flat() const { return plane_ == Plane::upright && !mesh_.body().altitude; }
+
+  void paint_links() {
+    const auto& leads = picture_.path != nullptr ? kFaintInk : kInk;
+    for (const MeshLink& link : mesh_.links()) paint_link(link, leads, 1.3);
+  }
+
+  void paint_link(const MeshLink& link, const Colour& colour, double width) {
+    const std::vector<Vector2d> way = on_sheet(course_of(link));
+    for (std::size_t i = 0; i + 1 < way.size(); ++i) canvas_.line(way[i], way[i + 1]);
+    const bool is_made = link.what == MeshLink::What::made;
+    canvas_.stroke(
+        colour, is_made ? 2.0 * width : width,
+        link.what == MeshLink::What::hop ? std::vector{4.0, 3.0} : std::vector<double>{});
+    paint_arrow(way[way.size() - 2], way.back(), colour);
+  }
+
+  // What is made leads upright first or last, a drop last; hops are arcs.
+  std::vector<Vector3d> course_of(const MeshLink& link) const {
+    const Vector3d above{link.to.x(), link.to.y(), link.from.z()};
+    const Vector3d below{link.from.x(), link.from.y(), link.to.z()};
+    if (link.what == MeshLink::What::made) {
+      return {link.from, link.to.z() > link.from.z() ? below : above, link.to};
+    }
+    if (link.what == MeshLink::What::drop) return {link.from, above, link.to};
+    std::vector<Vector3d> course;
+    constexpr int kPieces = 16;
+    const auto arc = arc_between(link.from, link.to, mesh_.body().hop_height, mesh_.data().gravity);
+    for (int i = 0; arc && i <= kPieces; ++i) {
+      course.push_back(place_on(*arc, arc->seconds * i / kPieces));
+    }
+    return arc ? course : std::vector<Vector3d>{link.from, link.to};
+  }
+
+  void paint_arrow(const Vector2d& from, const Vector2d& to, const Colour& colour) {
+    const Vector2d way = to - from;
+    const double length = std::sqrt(dot(way, way));
+    if (length == 0.0) return;
+    const Vector2d back = way * (-7.0 / length);
+    const Vector2d aside{-back.y() * 0.5, back.x() * 0.5};
+    canvas_.line(to + back + aside, to);
+    canvas_.line(to + back - aside, to);
+    canvas_.stroke(colour, 1.3);
+  }
+
   void paint_ledges() {
     for (const MeshPolygon& polygon : polygons_) {
       const auto [left, right] =
@@ -120,10 +175,15 @@ class MeshPainter {
       cairo_line_to(canvas_.raw(), at.x(), at.y());
     }
     canvas_.stroke(kPaper, 6.0);
-    for (std::size_t i = 0; i + 1 < points.size(); ++i) {
+    auto leg = picture_.path->links.begin();
+    for (std::uint32_t i = 0; i + 1 < points.size(); ++i) {
+      if (leg != picture_.path->links.end() && leg->to_point == i + 1) {
+        paint_link(mesh_.links()[(leg++)->link], kStopped, 3.0);
+        continue;
+      }
       canvas_.line(place(points[i]), place(points[i + 1]));
+      canvas_.stroke(kStopped, 3.0);
     }
-    canvas_.stroke(kStopped, 3.0);
     for (const Vector3d& p : points) {
       canvas_.disc(place(p), 3.5);
       canvas_.set(kStopped);
@@ -136,10 +196,13 @@ class MeshPainter {
 
   Vector2d place(const Vector3d& p) const { return view_(plan_part(plane_, p)); }
 
-  std::vector<Vector2d> on_sheet(const MeshPolygon& polygon) const {
+  std::vector<Vector2d> on_sheet(const std::vector<Vector3d>& places) const {
     std::vector<Vector2d> corners;
-    for (const Vector3d& corner : polygon.corners) corners.push_back(place(corner));
+    for (const Vector3d& corner : places) corners.push_back(place(corner));
     return corners;
+  }
+  std::vector<Vector2d> on_sheet(const MeshPolygon& polygon) const {
+    return on_sheet(polygon.corners);
   }
 
   void add_edges(const MeshPolygon& polygon, bool rim) {
@@ -184,6 +247,23 @@ class MeshPainter {
   Plane plane_;
   std::vector<MeshPolygon> polygons_;
 };
+
+std::string links_text(const NavigationMesh& mesh) {
+  std::array<int, 3> count{};
+  for (const MeshLink& link : mesh.links()) ++count[static_cast<std::size_t>(link.what)];
+  return fmt::format("Links: {} hops (dashed), {} drops, {} made (thick)", count[0], count[1],
+                     count[2]);
+}
+
+// Each cost once, in order.
+std::string costs_text(const NavigationMesh& mesh) {
+  std::set<double> costs;
+  for (std::uint32_t i = 0; i < mesh.polygon_count(); ++i) {
+    costs.insert(mesh.cost({i, {0.0, 0.0, 0.0}}));
+  }
+  costs.erase(1.0);
+  return costs.empty() ? "" : fmt::format("Tinted: a metre counts {:g}", fmt::join(costs, " or "));
+}
 
 /// Lines of text from the top down.
 class Column {
@@ -235,8 +315,11 @@ void paint_mesh_legend(Canvas& canvas, const MeshPicture& picture, const Rectang
                           2.0 * body.radius, body.height, body.step_height));
   column.text(fmt::format("{} polygons, {} {}", mesh.polygon_count(), mesh.islands().size(),
                           mesh.islands().size() == 1 ? "island" : "islands"));
-  const bool is_upright = mesh.data().plane == Plane::upright;
-  column.heading("Islands: nothing leads from one to another");
+  if (!mesh.links().empty()) column.text(links_text(mesh));
+  const std::string costs = costs_text(mesh);
+  if (!costs.empty()) column.text(costs);
+  const bool is_upright = mesh.data().plane == Plane::upright && !mesh.body().altitude;
+  column.heading("Islands: no way from one to another and back");
   for (std::uint32_t i = 0; i < mesh.islands().size() && column.has_room(); ++i) {
     column.island(i, fmt::format("{}: {:.1f} {}", mesh.islands()[i].name, mesh.islands()[i].area,
                                  is_upright ? "m" : "m²"));

@@ -93,10 +93,24 @@ bool is_taken(const Simulation::State& state, std::uint32_t who, const Vector3d&
   return is_taken;
 }
 
-// Without a mesh there is no telling before whether something is in the way.
-bool has_room(const Simulation::State& state, std::uint32_t who, const Arc& arc) {
-  if (state.kind(who).move.route == RouteStyle::path) return true;
-  return has_room_for(state.world, body_size(*state.level, state.kind(who)), arc);
+// As high as it hops where there is room; below a low ceiling lower, and at last just over the
+// ground, where the mesh says that there is room to walk.
+std::optional<Arc> arc_with_room(const Simulation::State& state, std::uint32_t who,
+                                 const Vector3d& to) {
+  const Vector3d& from = state.position[who];
+  const Kind& kind = state.kind(who);
+  const double gravity = state.level->gravity;
+  const double rise = std::max(0.0, to.z() - from.z());
+  BodySize body;
+  body.radius = kind.radius;
+  body.height = kind.height;
+  for (const double share : {1.0, 0.5, 0.25, 0.125}) {
+    const auto arc = arc_between(from, to, std::max(rise, kind.move.hop_height * share), gravity);
+    if (arc && has_room_for(state.world, body, *arc, kind.move.step_height)) return arc;
+  }
+  constexpr double kLowest = 0.01;  // metres
+  if (kind.move.route != RouteStyle::path || rise > kind.move.step_height) return std::nullopt;
+  return arc_between(from, to, rise + kLowest, gravity);
 }
 
 }  // namespace
@@ -145,8 +159,9 @@ LegResult hop_leg(Simulation::State& state, std::uint32_t who, const Leg& leg, M
     if (state.plane() == Plane::upright) to.y() = from.y();
     to.z() = from.z();
     to.z() = landing_height(state, who, to);
-    const auto arc = arc_between(from, to, move.hop_height, state.level->gravity);
-    if (!arc || is_taken(state, who, to) || !has_room(state, who, *arc)) continue;
+    if (is_taken(state, who, to)) continue;
+    const auto arc = arc_with_room(state, who, to);
+    if (!arc) continue;
     Flight flight;
     flight.what = Flight::What::hop;
     flight.arc = *arc;

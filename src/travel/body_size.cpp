@@ -38,7 +38,6 @@ BodySize body_size(const Level& level, const Kind& kind) {
     body.altitude = altitude_of(kind, {0.0, 0.0, level.ground_height.value_or(0.0)});
     return body;
   }
-  if (move.gait == Gait::hop) body.headroom = move.hop_height;
   body.hop_height = move.hop_height;
   body.hop_length = move.hop_length;
   body.drop_height = move.drop_height;

@@ -13,10 +13,12 @@ namespace gaze {
 namespace {
 
 // Where it turns in the plan; a round corner is several turns close together.
-int corners_of(const Path& path, double radius) {
+int corners_of(const NavigationMesh& mesh, const Path& path) {
+  const double radius = mesh.body().radius;
   std::vector<Vector2d> plan;  // a step up is no turn
   for (const Vector3d& p : path.points) {
-    if (plan.empty() || plan.back() != p.head<2>()) plan.emplace_back(p.head<2>());
+    const MeshPoint at = mesh.data().plan(p);
+    if (plan.empty() || plan.back() != Vector2d{at.x, at.y}) plan.emplace_back(at.x, at.y);
   }
   int corners = 0;
   double since_turn = std::numeric_limits<double>::infinity();
@@ -29,6 +31,19 @@ int corners_of(const Path& path, double radius) {
     since_turn = 0.0;
   }
   return corners;
+}
+
+// "round 2 corners, by hop, ladder-1".
+std::string course_of(const Level& level, const NavigationMesh& mesh, const Path& path) {
+  const int corners = corners_of(mesh, path);
+  std::string text;
+  if (corners > 0) {
+    text = fmt::format("round {} {}", corners, corners == 1 ? "corner" : "corners");
+  }
+  if (path.links.empty()) return text;
+  std::vector<std::string> names;
+  for (const Path::Leg& leg : path.links) names.push_back(name_of(level, mesh.links()[leg.link]));
+  return fmt::format("{}{}by {}", text, text.empty() ? "" : ", ", fmt::join(names, ", "));
 }
 
 }  // namespace
@@ -72,11 +87,10 @@ std::string explain(const Level& level, const World& world, const NavigationMesh
   };
   switch (path.outcome) {
     case Path::Outcome::whole: {
-      const double straight = level_distance(Plane::ground, from, to);
-      const int corners = corners_of(path, mesh.body().radius);
-      if (corners == 0) return "straight and free";
-      return fmt::format("round {} {}; {:.2f} m longer than straight", corners,
-                         corners == 1 ? "corner" : "corners",
+      const double straight = distance(mesh.data().plan(from), mesh.data().plan(to));
+      const std::string course = course_of(level, mesh, path);
+      if (course.empty()) return "straight and free";
+      return fmt::format("{}; {:.2f} m longer than straight", course,
                          std::max(0.0, path.length - straight));
     }
     case Path::Outcome::bad_start:

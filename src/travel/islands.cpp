@@ -101,6 +101,7 @@ void note_reaches(NavigationMesh::Data& mesh, const Reaching& reaching) {
 // After the solid that carries a face: that on whose part its middle lies.
 std::string name_of(const NavigationMesh::Data& mesh, std::uint32_t face, const Level& level) {
   const Surface& surface = mesh.surfaces[mesh.faces[face].surface];
+  if (mesh.body.altitude) return "air";
   if (surface.solids.empty()) return "ground";
   Vector2d middle{0.0, 0.0};
   const MeshFace& its = mesh.faces[face];

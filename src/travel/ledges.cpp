@@ -127,8 +127,7 @@ std::vector<Polygon> hindrances_on_ledge(const Surface& ledge, const World& worl
   for (const std::uint32_t i : pieces_near(index, about)) {
     const Prism prism = index.prism(i);
     if (carries(prism, ledge.height)) continue;
-    add(stretch_within(prism, ledge.height, body.radius + kSkin, body.step_height,
-                       body.height + body.headroom));
+    add(stretch_within(prism, ledge.height, body.radius + kSkin, body.step_height, body.height));
     add(stretch_within(prism, ledge.height, 0.0, 0.0, body.step_height));
   }
   return hindrances;

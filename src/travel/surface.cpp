@@ -175,7 +175,7 @@ void add_hindrances(const Surface& surface, const HeightPlane& top, const Height
     const double lean = std::sqrt(surface.height.along_x * surface.height.along_x +
                                   surface.height.along_y * surface.height.along_y) *
                         body.radius;
-    const HeightPlane head = raised(surface.height, body.height + body.headroom + lean);
+    const HeightPlane head = raised(surface.height, body.height + lean);
     const Polygon stops = where_above(high, head, bottom);
     if (!stops.empty()) {
       hindrances.push_back(
