@@ -1,6 +1,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <array>
 
 #include "file/names.hpp"
 #include "file/read.hpp"
@@ -79,6 +80,13 @@ std::vector<std::string> keys_of(const Node& table) {
   return keys;
 }
 
+// What is placed one by one, each with an id.
+bool is_list(std::string_view key) {
+  constexpr std::array<std::string_view, 9> kLists{"agent",  "wall", "block", "floor", "ramp",
+                                                   "stairs", "zone", "link",  "start"};
+  return std::find(kLists.begin(), kLists.end(), key) != kLists.end();
+}
+
 class Setter {
  public:
   Setter(Node& root, Faults& faults) : root_(root), faults_(faults) {}
@@ -87,7 +95,7 @@ class Setter {
     const auto value = parse_value(setting, place, faults_);
     if (!value) return;
     const auto [first, rest] = split_at_dot(setting.path);
-    if (first == "agent" || first == "wall" || first == "block" || first == "zone") {
+    if (is_list(first)) {
       set_in_list(std::string(first), rest, *value);
     } else if (first == "kind" || first == "team" || first == "material") {
       set_in_table(std::string(first), rest, *value);

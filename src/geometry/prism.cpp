@@ -182,13 +182,18 @@ OpenStretch rectangle_stretch(const Prism& prism, const PlanBody& body, const Ve
   return stretch;
 }
 
-// When the disc's outline enters the outline of the prism, from the start of its way on.
-OpenStretch disc_stretch(const Prism& prism, const PlanBody& body, const Vector2d& motion) {
+// When the disc's outline enters the outline of the prism, from the start of its way on. Moving
+// away is free, but for a body that comes down or up while it is still above or below.
+OpenStretch disc_stretch(const Prism& prism, const PlanBody& body, const PlanPoint& way) {
   const OpenStretch never{1.0, 0.0, {}};
   const Vector2d start = body.middle.plan;
+  const Vector2d motion = way.plan;
   const Nearness at_start = disc_nearness(prism, start, motion);
   if (at_start.distance <= body.half_width) {
-    if (at_start.distance > 0.0 && at_start.slope >= 0.0) return never;
+    if (at_start.distance > 0.0 && at_start.slope >= 0.0) {
+      const bool may_land = way.across != 0.0 && at_start.distance < body.half_width;
+      return may_land ? OpenStretch{-kInfinity, kInfinity, {}} : never;
+    }
     const Vector2d offset = offset_from(prism.edges, start);
     if (at_start.distance == 0.0) return {-kInfinity, kInfinity, {}};
     return {0.0, kInfinity, {Vector2d(offset / at_start.distance), 0.0}};
@@ -274,7 +279,7 @@ std::optional<PlanContact> first_entry(const Prism& prism, const PlanBody& body,
                                        const PlanPoint& motion) noexcept {
   if (prism.slopes != nullptr) return first_entry_slanted(prism, body, motion);
   if (!body.is_disc) return rectangle_stretch(prism, body, motion.plan).contact();
-  OpenStretch stretch = disc_stretch(prism, body, motion.plan);
+  OpenStretch stretch = disc_stretch(prism, body, motion);
   if (!(stretch.enter < stretch.leave)) {
     // Moving straight up or down while the outlines overlap counts as overlapping all the way.
     const bool above =

@@ -17,7 +17,8 @@ class RimCrossing {
   }
 
   // The sum of both distances, each times its cost, is convex along the rim.
-  void shift() {
+  /// @return By how much it has moved, metres.
+  double shift() {
     constexpr int kRounds = 48;
     double low = 0.0;
     double high = 1.0;
@@ -28,7 +29,10 @@ class RimCrossing {
           cost_at(left) <= cost_at(right) ? right : left;
     }
     const MeshPoint best = place((low + high) / 2.0);
-    if (cost(best) < cost(at_.here()) && is_free(best)) at_.move(best);
+    if (!(cost(best) < cost(at_.here())) || !is_free(best)) return 0.0;
+    const double moved = distance(best, at_.here());
+    at_.move(best);
+    return moved;
   }
 
  private:
@@ -67,16 +71,19 @@ class RimCrossing {
 
 }  // namespace
 
-// Two crossings in a row depend on each other; a few rounds settle them.
+// Crossings in a row depend on each other: round after round, until they have settled.
 void shift_crossings(const NavigationMesh::Data& mesh, WayInPlan& way) {
   const auto is_rim = [&](const WayInPlan::Leg& leg) {
     return mesh.crossings[leg.crossing].edge != kNone;
   };
   if (std::none_of(way.crossings.begin(), way.crossings.end(), is_rim)) return;
-  constexpr int kRounds = 8;
-  for (int i = 0; i < kRounds; ++i) {
+  constexpr int kMostRounds = 64;
+  constexpr double kSettled = 1e-6;  // metres
+  double moved = 1.0;
+  for (int i = 0; i < kMostRounds && moved > kSettled; ++i) {
+    moved = 0.0;
     for (const WayInPlan::Leg& leg : way.crossings) {
-      if (is_rim(leg)) RimCrossing(mesh, way, leg).shift();
+      if (is_rim(leg)) moved = std::max(moved, RimCrossing(mesh, way, leg).shift());
     }
   }
 }

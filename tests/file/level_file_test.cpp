@@ -362,7 +362,7 @@ INSTANTIATE_TEST_SUITE_P(
         Bad{"[kind.a]\n[[agent]]\nid = \"x\"\nkind = \"a\"\nat = [0, 0]\n"
             "script = [{ go = [1, 1], wait = 1 }, { repeat = true }, { wait = 1 }]\n",
             "bad.toml:6:11: error: agent.x.script[1] must hold one of: go, wait, face, noise, "
-            "quiet, repeat\n"
+            "quiet, hop, repeat\n"
             "bad.toml:6:38: error: agent.x.script[2] repeats; the steps after it would never be "
             "played\n"},
         Bad{"[[wall]]\nid = \"w\"\nmaterial = \"brik\"\npath = [[0, 0], [0, 0]]\n",

@@ -271,6 +271,52 @@ TEST_P(Generated, BallsAgreeWithWalkingInSmallSteps) {
   EXPECT_LT(stopped, 115);
 }
 
+// Coming down beside the rim of something while moving away from it: walked in small steps.
+TEST(Sweep, MeetsWhatItComesDownOnThoughItMovesAway) {
+  Solid ramp = testing::box({0.0, 0.0}, {0.0, 0.0});
+  ramp.form = Solid::Form::ramp;
+  ramp.from = {0.0, 2.0, 1.0};
+  ramp.to = {4.0, 2.0, 0.8};
+  ramp.width = 4.0;
+  ramp.thickness = 0.5;
+  const World block(testing::level_of({testing::box({0.0, 0.0}, {4.0, 4.0}, 1.0)}, Plane::space));
+  const World slope(testing::level_of({ramp}, Plane::space));
+  scenes::Random random(3);
+  int met = 0;
+  int missed = 0;
+  for (int i = 0; i < 400; ++i) {
+    const World& world = i % 2 == 0 ? block : slope;
+    const Cylinder body{{-random.between(0.0, 0.29), random.between(0.5, 3.5), 1.01},
+                        0.3,
+                        random.between(0.2, 1.0)};
+    const Vector3d motion{-random.between(0.0, 2.0), random.between(-0.1, 0.1),
+                          -random.between(0.02, 0.3)};
+    const auto touch = world.sweep(body, motion, Stops::bodies);
+    constexpr int kSteps = 2000;
+    int first = 0;
+    while (first <= kSteps) {
+      Cylinder there = body;
+      there.feet += motion * (double(first) / kSteps);
+      if (world.overlaps(there, Stops::bodies)) break;
+      ++first;
+    }
+    if (first > kSteps) {
+      ++missed;
+      EXPECT_TRUE(!touch || touch->share > 0.998) << i;
+      continue;
+    }
+    ++met;
+    ASSERT_TRUE(touch.has_value()) << i;
+    EXPECT_LE(touch->share, double(first) / kSteps + 1e-9) << i;
+    // A rim that is only grazed may be met before a step finds it.
+    Cylinder before = body;
+    before.feet += motion * (touch->share - 2e-3);
+    EXPECT_FALSE(world.overlaps(before, Stops::bodies)) << i;
+  }
+  EXPECT_GT(met, 80);
+  EXPECT_GT(missed, 40);
+}
+
 TEST_P(Generated, CylindersOverlapAndSweepAsTheDistanceInThePlanSays) {
   const auto outlines = plain::outlines_of(level);
   const auto overlaps = [&](const Vector3d& feet, double radius, double height) {
