@@ -263,8 +263,11 @@ double landing_height(Simulation::State& state, std::uint32_t who, const Vector3
   return on ? on->place.z() : place.z();
 }
 
-bool can_stand(Simulation::State& state, std::uint32_t who, const Vector3d& place) {
-  return !has_ways(*state.level) || mesh_for(state, who).find(place).has_value();
+std::optional<Vector3d> standing_place(Simulation::State& state, std::uint32_t who,
+                                       const Vector3d& place) {
+  if (!has_ways(*state.level)) return place;
+  const auto on = mesh_for(state, who).find(place);
+  return on ? std::optional(on->place) : std::nullopt;
 }
 
 bool can_go(Simulation::State& state, std::uint32_t who, const Vector3d& place) {

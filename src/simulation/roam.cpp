@@ -33,7 +33,7 @@ const Zone* area_of(const Simulation::State& state, std::uint32_t who) {
 Vector3d somewhere(Simulation::State& state, std::uint32_t who) {
   constexpr int kTries = 24;
   const Zone* area = area_of(state, who);
-  const Vector3d& post = state.agent(who).position;
+  const Vector3d& post = state.post[who];
   PlanBox box{{post.x() - kWanderRadius, post.y() - kWanderRadius},
               {post.x() + kWanderRadius, post.y() + kWanderRadius}};
   if (area != nullptr) box = box_around(area->outline);
@@ -47,7 +47,7 @@ Vector3d somewhere(Simulation::State& state, std::uint32_t who) {
     const bool is_inside = area == nullptr ? (p - plan_part(state.plane(), post)).squaredNorm() <=
                                                  kWanderRadius * kWanderRadius
                                            : contains(area->outline, p);
-    if ((is_inside || (is_upright && area == nullptr)) && can_stand(state, who, place))
+    if ((is_inside || (is_upright && area == nullptr)) && standing_place(state, who, place))
       return place;
   }
   return state.position[who];
@@ -150,7 +150,7 @@ FacingWish follow(Simulation::State& state, std::uint32_t who) {
 FacingWish flee(Simulation::State& state, std::uint32_t who) {
   const auto focus = focus_of(state, who);
   if (!focus) return {std::nullopt, state.facing[who]};
-  const Vector3d& post = state.agent(who).position;
+  const Vector3d& post = state.post[who];
   Vector2d away{post.x() - focus->place.x(),
                 state.plane() == Plane::upright ? 0.0 : post.y() - focus->place.y()};
   const double length = std::sqrt(dot(away, away));

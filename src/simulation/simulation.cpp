@@ -185,6 +185,7 @@ void set_up(Simulation::State& state) {
   state.previous = state.position;
   state.seen_position = state.position;
   state.home = state.position;
+  state.post = state.position;
   state.placed_facing = state.facing;
   state.mode = state.idle;
   state.alive.assign(count, 1);
@@ -200,6 +201,7 @@ void set_up(Simulation::State& state) {
   set_up_routes(state);
   set_up_neighbours(state);
   set_up_footing(state);
+  choose_starts(state);
   for (Index who = 0; who < count; ++who) turn_head(state, who);
   state.previous_head = state.head;
   sense(state);

@@ -56,6 +56,8 @@ struct Simulation::State {
   std::vector<std::uint64_t> urged;   ///< Attacks that a reaction asks for, by bit.
   std::vector<std::uint64_t> lasted;  ///< Rules of the cause `lasts` that have fired in this mode.
   std::vector<Vector3d> home;         ///< Where it left its idle mode.
+  std::vector<Vector3d> post;         ///< Where it began.
+  std::vector<std::uint32_t> has_no_start;  ///< Agents for whom no start place was found.
   std::vector<Course> course;
   std::vector<std::uint64_t> random;       ///< By agent: where its stream of numbers stands.
   std::vector<Vector3d> wander_goal;       ///< Valid while its course is not new.
@@ -273,8 +275,9 @@ void look_for_neighbours(Simulation::State& state);
 void note_pace(Simulation::State& state);
 void set_up_neighbours(Simulation::State& state);
 
-/// True if its body fits at a place; and if it can go straight there.
-[[nodiscard]] bool can_stand(Simulation::State& state, std::uint32_t who, const Vector3d& place);
+/// Where its feet are at a place, if its body fits there; and true if it can go straight there.
+[[nodiscard]] std::optional<Vector3d> standing_place(Simulation::State& state, std::uint32_t who,
+                                                     const Vector3d& place);
 [[nodiscard]] bool can_go(Simulation::State& state, std::uint32_t who, const Vector3d& place);
 
 /// Metres, level, that are left to a goal: along the way if it follows one.
@@ -285,6 +288,9 @@ void set_up_neighbours(Simulation::State& state);
 void search_asked(Simulation::State& state);
 
 void set_up_routes(Simulation::State& state);
+
+/// Puts those who have start places at one of them, drawn by the seed.
+void choose_starts(Simulation::State& state);
 void set_up_roaming(Simulation::State& state);
 
 /// True once a goal has been out of reach for a second; resets itself for a new goal.

@@ -46,7 +46,7 @@ std::optional<Vector2d> meeting(const Vector2d& way, const Vector2d& velocity, d
 // What hovers comes to above or below its target, at its own height.
 Vector3d goal_at(const Simulation::State& state, std::uint32_t who, const Vector3d& place) {
   if (!state.flies_freely(who)) return place;
-  return {place.x(), place.y(), altitude_of(state.kind(who), state.agent(who).position)};
+  return {place.x(), place.y(), state.post[who].z()};
 }
 
 // Nearer than the distance to keep, by a tenth, it backs off; farther, it comes up to it.
@@ -80,7 +80,7 @@ Leg chase_leg(Simulation::State& state, std::uint32_t who, const Focus& focus) {
   const auto ahead = meeting({way.x(), way.y()}, state.pace[*focus.agent], move.speed);
   if (!ahead) return leg;
   const Vector3d there = state.position[who] + Vector3d{ahead->x(), ahead->y(), way.z()};
-  return can_stand(state, who, there) ? Leg{there, 0.0, move.speed} : leg;
+  return standing_place(state, who, there) ? Leg{there, 0.0, move.speed} : leg;
 }
 
 Wish chase(Simulation::State& state, std::uint32_t who) {

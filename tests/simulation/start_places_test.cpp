@@ -1,0 +1,98 @@
+#include "support/levels.hpp"
+
+namespace gaze {
+namespace {
+
+const char* const kGlasshouse = R"(
+[[wall]]
+id = "hedge"
+material = "brick"
+path = [[4.0, -6.0], [4.0, 6.0]]
+[kind.toad]
+team = "caretakers"
+[kind.toad.move]
+gait = "walk"
+[kind.collector]
+team = "visitors"
+[[start]]
+id = "toad-start"
+kind = "toad"
+outline = [[-5.0, -5.0], [9.0, -5.0], [9.0, 5.0], [-5.0, 5.0]]
+apart_from = "collector"
+distance = 5.0
+out_of_sight = true
+[[agent]]
+id = "collector"
+kind = "collector"
+at = [0.0, 0.0]
+[[agent]]
+id = "toad"
+kind = "toad"
+at = [1.0, 1.0]
+)";
+
+// Behind the hedge, which reaches from y = -6 to 6: any ray from the eye at x = 0 to a point of
+// the outline with x above 4.1 crosses it, and none else does.
+TEST(StartPlaces, AreFarEnoughAndOutOfSight) {
+  std::vector<Vector3d> places;
+  for (int seed = 1; seed <= 40; ++seed) {
+    const Level level = testing::garden(kGlasshouse, {{"seed", std::to_string(seed)}});
+    const Vector3d at = Simulation(level).state({1}).position;
+    EXPECT_GE(at.norm(), 5.0) << seed;
+    EXPECT_GE(at.x(), 4.1 + 0.3 - 1e-3) << seed;
+    EXPECT_LE(at.x(), 9.0) << seed;
+    EXPECT_LE(std::abs(at.y()), 5.0) << seed;
+    EXPECT_EQ(at, Simulation(level).state({1}).position) << seed;
+    for (const Vector3d& other : places) EXPECT_NE(at, other) << seed;
+    places.push_back(at);
+  }
+  // All over the place: in each quarter of what is behind the hedge.
+  for (const double x : {4.4, 6.7}) {
+    for (const double y : {-5.0, 0.0}) {
+      EXPECT_TRUE(std::any_of(places.begin(), places.end(), [&](const Vector3d& p) {
+        return p.x() >= x && p.x() < x + 2.3 && p.y() >= y && p.y() < y + 5.0;
+      }));
+    }
+  }
+}
+
+TEST(StartPlaces, AreTheBestThereIsAndCheckSaysSo) {
+  const Level level = testing::garden(kGlasshouse, {{"start.toad-start.distance", "40.0"}});
+  EXPECT_GE(Simulation(level).state({1}).position.x(), 4.1);
+  const auto findings = judge(level);
+  EXPECT_TRUE(std::any_of(findings.begin(), findings.end(),
+                          [](const Finding& finding) { return finding.code == "no-start-place"; }));
+  const auto fine = judge(testing::garden(kGlasshouse));
+  EXPECT_TRUE(std::none_of(fine.begin(), fine.end(), [](const Finding& finding) {
+    return finding.code == "no-start-place";
+  }));
+}
+
+TEST(StartPlaces, KeepBodiesOffEachOther) {
+  const Level level = testing::garden(R"(
+[kind.toad]
+[kind.toad.move]
+gait = "walk"
+[[start]]
+id = "pen"
+kind = "toad"
+outline = [[0.0, 0.0], [4.0, 0.0], [4.0, 4.0], [0.0, 4.0]]
+[[agent]]
+id = "toad"
+kind = "toad"
+at = [-9.0, 0.0]
+copies = 12
+apart = [-1.0, 0.0]
+)");
+  const Simulation simulation(level);
+  for (std::uint32_t i = 0; i < 12; ++i) {
+    const Vector3d at = simulation.state({i}).position;
+    EXPECT_GE(at.x(), 0.0);
+    for (std::uint32_t k = 0; k < i; ++k) {
+      EXPECT_GE((at - simulation.state({k}).position).norm(), 0.6);
+    }
+  }
+}
+
+}  // namespace
+}  // namespace gaze
