@@ -9,6 +9,7 @@
 #include "gaze/feeling.hpp"
 #include "gaze/finding.hpp"
 #include "gaze/geometry.hpp"
+#include "gaze/going.hpp"
 #include "gaze/hearing.hpp"
 #include "gaze/level.hpp"
 #include "gaze/level_file.hpp"

@@ -2,6 +2,7 @@
 
 #include "gaze/acquaintance.hpp"
 #include "gaze/change.hpp"
+#include "gaze/going.hpp"
 #include "gaze/report.hpp"
 #include "show/round.hpp"
 
@@ -166,6 +167,24 @@ std::string run_json(const Simulation& simulation, std::span<const Event> events
   return dumped(json);
 }
 
+namespace {
+
+Json way_json(const Going& way) {
+  Json json;
+  json["speed"] = rounded(way.speed);
+  if (way.outcome) json["outcome"] = name_of(*way.outcome);
+  if (way.goal) {
+    json["goal"] = point(*way.goal);
+    json["left"] = rounded(way.left);
+  }
+  json["points"] = Json::array();
+  for (const Vector3d& p : way.ahead) json["points"].push_back(point(p));
+  json["reason"] = way.reason;
+  return json;
+}
+
+}  // namespace
+
 std::string why_json(const Simulation& simulation, AgentId looker, AgentId other) {
   const Verdict verdict = simulation.look(looker, other);
   Json json;
@@ -191,6 +210,7 @@ std::string why_json(const Simulation& simulation, AgentId looker, AgentId other
   json["reason"] = explain(verdict);
   if (verdict.has_sight) json["evidence"] = evidence_json(verdict);
   if (knows.by) json["noticed_by"] = name_of(*knows.by);
+  json["way"] = way_json(going(simulation, looker));
   return dumped(json);
 }
 

@@ -4,6 +4,7 @@
 
 #include "gaze/acquaintance.hpp"
 #include "gaze/change.hpp"
+#include "gaze/going.hpp"
 #include "gaze/report.hpp"
 
 namespace gaze {
@@ -200,6 +201,12 @@ std::string account(const Simulation& simulation, AgentId looker, AgentId other)
   text += change_line(simulation, verdict, looker, other);
   if (verdict.hindrance.empty() && perceives(level.kind_of(level.agents[looker.index]))) {
     text += fmt::format("  {:<14} {} {}\n", "so far", verdict.looker, awareness_text(knows));
+  }
+  if (level.kind_of(level.agents[looker.index]).move.gait != Gait::fixed) {
+    const Going way = going(simulation, looker);
+    text += fmt::format(
+        "  {:<14} {}\n", way.is_moving ? "moves" : "stands still",
+        way.is_moving ? fmt::format("{:.2f} m/s; {}", way.speed, way.reason) : way.reason);
   }
   if (const auto clue = simulation.state(looker).goes_by) {
     text += fmt::format("  {:<14} a {} that it heard at [{}]\n", "goes by", clue->noise,

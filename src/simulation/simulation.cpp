@@ -183,6 +183,7 @@ void set_up(Simulation::State& state) {
   find_foes(state);
   const std::size_t count = level.agents.size();
   state.previous = state.position;
+  state.last_move.assign(count, Vector3d{0.0, 0.0, 0.0});
   state.seen_position = state.position;
   state.home = state.position;
   state.post = state.position;
@@ -215,6 +216,9 @@ void play_step(Simulation::State& state) {
   fight(state);
   sense(state);
   order_events(state);
+  for (Index who = 0; who < state.agent_count(); ++who) {
+    state.last_move[who] = state.position[who] - state.previous[who];
+  }
   state.previous = state.position;
   state.previous_head = state.head;
 }

@@ -36,7 +36,8 @@ struct Simulation::State {
 
   // Bodies: written by travel, by the host and by damage.
   std::vector<Vector3d> position;
-  std::vector<Vector3d> previous;  ///< At the tick before.
+  std::vector<Vector3d> previous;   ///< At the tick before.
+  std::vector<Vector3d> last_move;  ///< In the last whole step.
   std::vector<Vector2d> facing;
   std::vector<Vector2d> head;  ///< Where sight looks; the facing if it has no head.
   std::vector<Vector2d> previous_head;

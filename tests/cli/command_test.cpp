@@ -157,7 +157,8 @@ TEST_F(Command, WhySaysItInWords) {
       gaze_call({"why", GAZE_DEMO, "--agent", "collector", "--other", "pruner-1", "--at", "1"});
   EXPECT_EQ(answer.out,
             "At 1.000 s collector (mode script) does not see pruner-1.\n"
-            "  because        collector has no sight\n");
+            "  because        collector has no sight\n"
+            "  moves          3.00 m/s; it goes straight\n");
   const Answer nobody =
       gaze_call({"why", GAZE_DEMO, "--agent", "pruner-2", "--other", "collector", "--at", "1"});
   EXPECT_EQ(nobody.status, 2);

@@ -1,0 +1,132 @@
+#include "gaze/going.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "simulation/state.hpp"
+
+namespace gaze {
+namespace {
+
+std::string text(const Vector3d& p) {
+  return fmt::format("[{:.2f}, {:.2f}, {:.2f}]", p.x(), p.y(), p.z());
+}
+
+double seconds(const Simulation::State& state, Moment moments) {
+  return static_cast<double>(moments) / 1e9 / state.level->ticks_per_second;
+}
+
+std::string flight_text(const Simulation::State& state, std::uint32_t who) {
+  const Flight& flight = state.flight[who];
+  const std::string_view what = flight.what == Flight::What::hop    ? "in a hop"
+                                : flight.what == Flight::What::drop ? "dropping"
+                                                                    : "on a link";
+  return fmt::format("{} to {}, there in {:.2f} s", what, text(flight.arc.to),
+                     seconds(state, flight.end - state.now()));
+}
+
+// What keeps it from going anywhere, whatever it wants.
+std::string held_by(const Simulation::State& state, std::uint32_t who) {
+  const Gait gait = state.kind(who).move.gait;
+  if (!state.alive[who]) return "it is defeated";
+  if (!state.awake[who]) return "it is asleep until something wakes it";
+  if (state.driver[who] == Driver::host) return "the host drives it";
+  if (gait == Gait::fixed) return "it is fixed";
+  if (state.is_in_flight(who)) return flight_text(state, who);
+  if (gait == Gait::drop) {
+    if (state.hangs[who]) return "it hangs until it has a reason to drop";
+    return state.is_airborne[who] ? "it is dropping" : "it lies where it landed";
+  }
+  if (state.is_airborne[who]) return "it is falling";
+  return "";
+}
+
+std::string no_way_text(const Simulation::State& state, std::uint32_t who) {
+  const Route& route = state.route[who];
+  const std::string what =
+      route.outcome == Path::Outcome::bad_goal
+          ? fmt::format("{} is where it cannot stand", text(route.goal))
+          : fmt::format("no way leads to {} ({})", text(route.goal), name_of(route.outcome));
+  if (state.kind(who).move.no_path == NoPath::nearest) {
+    return what + ": it is as near as it gets";
+  }
+  return what + ", and it waits until there is one";
+}
+
+// Why somebody who is free to go does not.
+std::string stands_for(const Simulation::State& state, std::uint32_t who) {
+  const Route& route = state.route[who];
+  if (state.rests_until[who] > state.now()) {
+    return fmt::format("it rests from its hop for {:.2f} s more",
+                       seconds(state, state.rests_until[who] - state.now()));
+  }
+  if (route.is_asked) {
+    const auto at = std::find(state.asked.begin(), state.asked.end(), who);
+    return fmt::format("it waits for its search of a way: {} of {} in line",
+                       at - state.asked.begin() + 1, state.asked.size());
+  }
+  if (const auto target = state.target_agent(who); target && state.mode[who] == Mode::chase) {
+    const double stop = stop_distance(state.kind(who), state.kind(*target));
+    const double away = level_distance(state.plane(), state.position[who], state.position[*target]);
+    if (away <= stop + 1e-6) {
+      return fmt::format("it is {:.2f} m from {} and stops {:.2f} m before it", away,
+                         state.agent(*target).id, stop);
+    }
+  }
+  const Moment wait = state.course[who].wait_until;
+  if (wait > state.now())
+    return fmt::format("it waits {:.2f} s more", seconds(state, wait - state.now()));
+  if (state.mode[who] == Mode::post) return "it is at its post";
+  if (route.is_made && route.outcome != Path::Outcome::whole) return no_way_text(state, who);
+  if (route.is_made && route.was_pushed) return "others are in its way";
+  if (!state.level->agents[who].script.empty() && state.mode[who] == Mode::script) {
+    return state.course[who].next < state.agent(who).script.size() ? "its script has it stand"
+                                                                   : "its script has ended";
+  }
+  if (route.is_made && route.next < route.points.size()) {
+    return fmt::format("something keeps it from {}", text(route.points[route.next]));
+  }
+  return fmt::format("nothing in mode {} makes it go", name_of(state.mode[who]));
+}
+
+std::string on_its_way(const Simulation::State& state, std::uint32_t who, const Going& going) {
+  if (!going.goal || !state.route[who].is_made) return "it goes straight";
+  const std::size_t turns = going.ahead.empty() ? 0 : going.ahead.size() - 1;
+  const std::string way =
+      fmt::format("{:.2f} m are left to {}, {}", going.left, text(*going.goal),
+                  turns == 0 ? std::string("straight") : fmt::format("by {} points", turns));
+  if (state.route[who].outcome == Path::Outcome::whole) return way;
+  return fmt::format("{}; the way is {}", way, name_of(state.route[who].outcome));
+}
+
+}  // namespace
+
+Going going(const Simulation& simulation, AgentId agent) {
+  const Simulation::State& state = simulation.raw();
+  if (agent.index >= state.agent_count()) throw UsageError("no such agent");
+  const std::uint32_t who = agent.index;
+  Going going;
+  const Vector3d moved = state.last_move[who];
+  going.speed = std::sqrt(moved.squaredNorm()) * state.level->ticks_per_second;
+  going.is_moving = going.speed > 0.0;
+  const Route& route = state.route[who];
+  const bool follows_route = route.is_made && travels(state.kind(who).move.gait) &&
+                             state.mode[who] != Mode::post && state.mode[who] != Mode::script;
+  if (follows_route) {
+    going.goal = route.goal;
+    going.outcome = route.outcome;
+    going.left = way_left(state, who, route.goal);
+    going.ahead.assign(
+        route.points.begin() + std::min<std::ptrdiff_t>(route.next, std::ssize(route.points)),
+        route.points.end());
+  }
+  going.reason = held_by(state, who);
+  if (going.reason.empty()) {
+    going.reason = going.is_moving ? on_its_way(state, who, going) : stands_for(state, who);
+  }
+  return going;
+}
+
+}  // namespace gaze
