@@ -25,6 +25,7 @@ struct Event {
     attacked,   ///< `other` with `attack`, from `distance`.
     fired,      ///< A projectile of `attack` from `place`.
     hit,        ///< `other`, or `solid`, or the ground, with `attack` at `place`.
+    broke,      ///< `solid`, at the last of its health.
     hurt,       ///< By `other` with `attack`: lost `damage`, `health` is left.
     defeated,   ///< By `other`.
     triggered,  ///< Stepped into `zone`.

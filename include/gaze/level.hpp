@@ -31,12 +31,19 @@ struct Material {
   double muffles = 1.0;  ///< Share of a noise's reach lost in passing, if it stops sound; [0, 1].
 };
 
+/// How a door opens and closes. While open it is not there.
+struct Door {
+  std::vector<std::string> opens_for;  ///< Teams, kinds or tags; empty: anybody.
+  double opens_within = 1.2;           ///< Metres in the plan from the leaf to the feet.
+  Duration closes_after = Duration::from_seconds(2.0);  ///< Once nobody is so near.
+};
+
 /// A wall (a path of some thickness) or a block (a filled outline), rising from `base` by `height`.
 /// In an upright level it is endless across the plane, and base and height do not count. In the
 /// others also what there is to walk on: a floor (an outline whose upper side lies at base +
 /// height), a ramp, or stairs, which bodies climb as a ramp.
 struct Solid {
-  enum class Form { wall, block, floor, ramp, stairs };
+  enum class Form { wall, block, floor, ramp, stairs, door };
   std::string id;
   Form form = Form::block;
   std::uint32_t material = 0;    ///< Index in Level::materials.
@@ -48,12 +55,19 @@ struct Solid {
   Vector3d to{0.0, 0.0, 0.0};    ///< and of the other's; apart in the plan.
   double width = 1.0;            ///< Of ramps and stairs: metres, above 0.
   int steps = 1;                 ///< Of stairs, 1 to 1000.
+  double health = 0.0;           ///< Of what breaks, points; 0: it does not.
+  Door door;                     ///< Of doors, whose path is the leaf when shut.
   Place place;
 };
 
 /// True for what is there to be walked on, rather than to be in the way.
 [[nodiscard]] constexpr bool is_walkway(Solid::Form form) {
-  return form != Solid::Form::wall && form != Solid::Form::block;
+  return form == Solid::Form::floor || form == Solid::Form::ramp || form == Solid::Form::stairs;
+}
+
+/// True for what may go while a level is played: doors, and what breaks.
+[[nodiscard]] inline bool can_go_away(const Solid& solid) {
+  return solid.form == Solid::Form::door || solid.health > 0.0;
 }
 
 struct Team {
@@ -224,6 +238,9 @@ struct Level {
 
 /// True if a name is that of the kind, of the one that it is like, of its team, or one of its tags.
 [[nodiscard]] bool goes_by(const Level& level, const Kind& kind, std::string_view name);
+
+/// True if a door opens for agents of a kind.
+[[nodiscard]] bool opens_for(const Level& level, const Solid& door, const Kind& kind);
 
 /// The mode in which an agent begins and to which it returns.
 [[nodiscard]] Mode idle_mode(const Agent& agent, const Kind& kind);

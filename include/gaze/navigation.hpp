@@ -25,6 +25,7 @@ struct BodySize {
   double drop_height = 0.0;                 ///< Metres: so far down it drops or hops.
   std::optional<double> altitude;           ///< Of its feet, if it hovers.
   std::vector<std::uint32_t> closed;        ///< Zones that are closed to it, in order.
+  std::vector<std::uint32_t> opens;         ///< Doors that open for it, by solid, in order.
   bool operator==(const BodySize&) const = default;
 };
 
@@ -78,6 +79,9 @@ struct MeshPlace {
 /// corners are given by tangents, at most `kRoundingSlack` outside the true arc. A place belongs to
 /// the mesh if a surface carries the feet there and no solid that stops bodies overlaps the heights
 /// from feet + step height to feet + height within the radius.
+///
+/// Doors that open for the body are no hindrance. Where other doors stand, and what breaks, there
+/// is mesh too; it counts once they have gone.
 ///
 /// Immutable; copies share everything, and any number of threads may ask at the same time.
 class NavigationMesh {

@@ -58,7 +58,15 @@ class PathFinder {
   ~PathFinder();
 
   /// Valid until the next search. Once it has grown to the size of a mesh it allocates nothing.
-  const Path& find(const NavigationMesh& mesh, const Vector3d& from, const Vector3d& to);
+  ///
+  /// @param now  The world as it is now: without those doors and breakable solids that have gone
+  ///             since the mesh was made. Nothing: all are there.
+  const Path& find(const NavigationMesh& mesh, const Vector3d& from, const Vector3d& to,
+                   const World* now = nullptr);
+
+  /// The place nearest to a place that can be reached from another on the mesh.
+  std::optional<MeshPlace> nearest_reachable(const NavigationMesh& mesh, const MeshPlace& from,
+                                             const Vector3d& to, const World* now = nullptr);
 
   /// How many intervals the last search has looked at.
   std::size_t looked_at() const noexcept;

@@ -5,6 +5,7 @@
 #include <memory>
 #include <optional>
 #include <span>
+#include <vector>
 
 #include "gaze/geometry.hpp"
 #include "gaze/level.hpp"
@@ -82,11 +83,19 @@ class World {
   void sweeps(std::span<const Cylinder> cylinders, std::span<const Vector3d> motions, Stops what,
               std::span<std::optional<Touch>> touches) const noexcept;
 
+  /// Takes a solid away, or puts it back; copies made before and after are not touched.
+  void set_gone(SolidId solid, bool is_gone);
+  bool is_gone(SolidId solid) const noexcept;
+  World whole() const;  ///< The same with all that has gone.
+
   struct Index;
   const Index& index() const noexcept { return *index_; }
+  /// True if a piece of the index is there and stops something.
+  bool stops(std::uint32_t piece, Stops what) const noexcept;
 
  private:
   std::shared_ptr<const Index> index_;
+  std::vector<char> gone_;  ///< By solid; empty while all are there.
 };
 
 }  // namespace gaze

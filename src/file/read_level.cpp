@@ -25,6 +25,7 @@ class LevelReader {
     read_solids("floor", Solid::Form::floor);
     read_solids("ramp", Solid::Form::ramp);
     read_solids("stairs", Solid::Form::stairs);
+    read_solids("door", Solid::Form::door);
     read_agents(context_, top_, level_, names_, kinds_, settings_);
     read_zones(context_, top_, level_);
     read_links(context_, top_, level_);

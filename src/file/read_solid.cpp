@@ -120,16 +120,22 @@ bool read_floor(TableReader& reader, Solid& solid, double ground_height) {
 }
 
 std::string_view key_of(Solid::Form form) {
-  static constexpr std::array<std::string_view, 5> kKeys{"wall", "block", "floor", "ramp",
-                                                         "stairs"};
+  static constexpr std::array<std::string_view, 6> kKeys{"wall", "block",  "floor",
+                                                         "ramp", "stairs", "door"};
   return kKeys[static_cast<std::size_t>(form)];
+}
+
+void read_door(TableReader& reader, Solid& solid) {
+  solid.door.opens_for = reader.names("opens_for");
+  solid.door.opens_within = reader.number("opens_within", 1.2, {0.0, 1000.0, "m", true});
+  solid.door.closes_after = reader.duration("closes_after", 2.0, {0.0, 3600.0, "s"});
 }
 
 }  // namespace
 
 std::optional<Solid> read_solid(ReadContext& context, const Node& table, Solid::Form form,
                                 const Names& names, Plane plane, double ground_height) {
-  const bool is_wall = form == Solid::Form::wall;
+  const bool is_wall = form == Solid::Form::wall || form == Solid::Form::door;
   const Node* id = table.find("id");
   const std::string what(key_of(form));
   const bool is_named = id != nullptr && id->type == Node::Type::text;
@@ -158,6 +164,10 @@ std::optional<Solid> read_solid(ReadContext& context, const Node& table, Solid::
   if (plane != Plane::upright) {
     solid.base = reader.number("base", ground_height, kCoordinate);
     solid.height = reader.number("height", 2.5, {0.0, ReadLimits::coordinate, "m", true});
+  }
+  if (form == Solid::Form::door) read_door(reader, solid);
+  if (form == Solid::Form::block) {
+    solid.health = reader.number("health", 0.0, {0.0, 1e9, "points", true});
   }
   reader.finish();
   const std::string key = is_wall ? "path" : "outline";

@@ -81,6 +81,12 @@ class References {
         need(anybody, name, "team, kind or tag", zone_place(zone, "closed_to"));
       }
     }
+    for (const Solid& solid : level_.solids) {
+      const auto place = level_.origin(fmt::format("door.{}.opens_for", solid.id));
+      for (const std::string& name : solid.door.opens_for) {
+        need(anybody, name, "team, kind or tag", place.value_or(solid.place));
+      }
+    }
     check_starts(anybody);
     if (tags_.size() > 64) {
       context_.faults.add(level_.agents.empty() ? Place{} : level_.agents[0].place,

@@ -39,6 +39,13 @@ bool goes_by(const Level& level, const Kind& kind, std::string_view name) {
          std::find(kind.tags.begin(), kind.tags.end(), name) != kind.tags.end();
 }
 
+bool opens_for(const Level& level, const Solid& door, const Kind& kind) {
+  const std::vector<std::string>& names = door.door.opens_for;
+  return names.empty() || std::any_of(names.begin(), names.end(), [&](const std::string& name) {
+           return goes_by(level, kind, name);
+         });
+}
+
 Mode idle_mode(const Agent& agent, const Kind& kind) {
   if (agent.driver == Driver::script) return Mode::script;
   if (agent.driver == Driver::host) return Mode::host;

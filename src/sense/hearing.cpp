@@ -22,7 +22,7 @@ void find_walls(const World& world, const Segment& way, std::vector<SolidId>& wa
   const PlanSegment in_plan = to_plan(world.plane(), way);
   walk_any(index.tree, Walker(in_plan, {0.0, 0.0, 0.0}), [&](std::uint32_t piece) {
     const SolidId solid{index.pieces[piece].solid};
-    if (!index.stops(piece, Stops::sound)) return false;
+    if (!world.stops(piece, Stops::sound)) return false;
     if (std::find(walls.begin(), walls.end(), solid) != walls.end()) return false;
     if (first_touch(index.prism(piece), in_plan)) walls.push_back(solid);
     return false;

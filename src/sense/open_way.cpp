@@ -59,7 +59,7 @@ class WaySearch {
     const PlanPoint centre{middle, across_};
     walk_any(index.tree, Walker({centre, centre}, {reach, reach, 0.0}), [&](std::uint32_t piece) {
       const Slice slice(index.prism(piece), across_, across_);
-      if (index.stops(piece, what_) && !slice.is_empty()) add_corners_of(slice.prism());
+      if (world_.stops(piece, what_) && !slice.is_empty()) add_corners_of(slice.prism());
       return false;
     });
   }

@@ -32,7 +32,8 @@ struct EyeBox {
 class EyeWalk {
  public:
   EyeWalk(const World& world, const PlanPoint& eye, double range, Outlook& outlook)
-      : index_(world.index()),
+      : world_(world),
+        index_(world.index()),
         eye_(eye),
         range2_(range * range),
         outlook_(outlook),
@@ -97,7 +98,7 @@ class EyeWalk {
   }
 
   void add_piece(std::uint32_t piece) {
-    if (!index_.stops(piece, Stops::sight)) return;
+    if (!world_.stops(piece, Stops::sight)) return;
     const Slice slice(index_.prism(piece), eye_.across, eye_.across);
     if (slice.is_empty()) return;
     const Prism prism = slice.prism();
@@ -123,6 +124,7 @@ class EyeWalk {
     is_inside_ |= inside;
   }
 
+  const World& world_;
   const World::Index& index_;
   PlanPoint eye_;
   double range2_;

@@ -24,7 +24,9 @@ void add_names(Json& json, const Simulation& simulation, const Event& event) {
   json["agent"] = simulation.id_of(event.agent);
   if (event.other) json["other"] = simulation.id_of(*event.other);
   if (event.teller) json["told_by"] = simulation.id_of(*event.teller);
-  if (event.what == Event::What::hit && !event.other) {
+  const bool is_of_solid =
+      event.what == Event::What::broke || (event.what == Event::What::hit && !event.other);
+  if (is_of_solid) {
     json["solid"] = event.solid ? simulation.level().solids[event.solid->index].id : "ground";
   }
   if (!event.attack.empty()) json["attack"] = event.attack;

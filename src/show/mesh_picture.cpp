@@ -132,6 +132,7 @@ class MeshPainter {
     std::vector<Vector3d> course;
     constexpr int kPieces = 16;
     const auto arc = arc_between(link.from, link.to, mesh_.body().hop_height, mesh_.data().gravity);
+    course.reserve(kPieces + 1);
     for (int i = 0; arc && i <= kPieces; ++i) {
       course.push_back(place_on(*arc, arc->seconds * i / kPieces));
     }
@@ -198,6 +199,7 @@ class MeshPainter {
 
   std::vector<Vector2d> on_sheet(const std::vector<Vector3d>& places) const {
     std::vector<Vector2d> corners;
+    corners.reserve(places.size());
     for (const Vector3d& corner : places) corners.push_back(place(corner));
     return corners;
   }

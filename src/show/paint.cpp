@@ -106,6 +106,11 @@ void paint_walkway(Canvas& canvas, const SolidShape& solid, const MapView& view)
 }
 
 void paint_solid(Canvas& canvas, const SolidShape& solid, const MapView& view, bool stops_sight) {
+  if (solid.is_gone) {
+    for (const auto& [from, to] : solid.rim) canvas.line(view(from), view(to));
+    canvas.stroke(material_colour(solid.material).with_opacity(0.6), 1.0, {2.0, 3.0});
+    return;
+  }
   for (const Polygon& piece : solid.pieces) {
     std::vector<Vector2d> corners;
     for (const Vector2d& corner : piece) corners.push_back(view(corner));

@@ -166,6 +166,7 @@ class SceneMaker {
     scene_.material_in_use[solid.material] = true;
     shape.label = label_of(solid);
     shape.is_walkway = is_walkway(solid.form);
+    shape.is_gone = simulation_.world().is_gone({static_cast<std::uint32_t>(i)});
     if (solid.form == Solid::Form::ramp || solid.form == Solid::Form::stairs) {
       const bool rises = solid.from.z() < solid.to.z();
       shape.upward = {plan(rises ? solid.from : solid.to), plan(rises ? solid.to : solid.from)};

@@ -19,6 +19,7 @@ struct SolidShape {
   bool is_walkway = false;                              ///< A floor, a ramp or stairs.
   std::optional<std::pair<Vector2d, Vector2d>> upward;  ///< Of those that rise: from low to high.
   Vector2d middle{0.0, 0.0};
+  bool is_gone = false;       ///< An open door, or what has been broken.
   double least_extent = 0.0;  ///< The lesser side of its bounding box.
 };
 

@@ -55,6 +55,8 @@ struct Describer {
         return fmt::format("{} fired {} from {}", who(), event.attack, place());
       case Event::What::hit:
         return fmt::format("{} hit {} with {} at {}", who(), what_was_hit(), event.attack, place());
+      case Event::What::broke:
+        return fmt::format("{} broke {}", who(), level.solids[event.solid->index].id);
       case Event::What::hurt:
         return fmt::format("{} lost {:g} health to {} of {}, {:g} left", who(), event.damage,
                            event.attack, other(), event.health);
@@ -82,9 +84,9 @@ struct Describer {
 }  // namespace
 
 std::string_view name_of(Event::What what) {
-  constexpr std::array<std::string_view, 13> kNames{
-      "arrived",   "blocked", "attacked", "fired", "hit",    "hurt", "defeated",
-      "triggered", "heard",   "noticed",  "lost",  "forgot", "mode"};
+  constexpr std::array<std::string_view, 14> kNames{
+      "arrived",  "blocked",   "attacked", "fired",   "hit",  "broke",  "hurt",
+      "defeated", "triggered", "heard",    "noticed", "lost", "forgot", "mode"};
   return kNames[static_cast<std::size_t>(what)];
 }
 

@@ -146,6 +146,10 @@ void end_flight(Simulation::State& state, Shell& shell, const Meeting& meeting,
   event.solid = meeting.solid;
   state.make_noise(event.place, attack_of(state, shell.shooter, shell.attack).noise_reach,
                    attack_of(state, shell.shooter, shell.attack).name, shell.shooter);
+  if (meeting.solid) {
+    const double damage = attack_of(state, shell.shooter, shell.attack).damage;
+    return wear_down(state, meeting.solid->index, damage, shell.shooter);
+  }
   if (!meeting.body) return;
   event.other = AgentId{*meeting.body};
   const bool hurts =

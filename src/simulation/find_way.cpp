@@ -1,6 +1,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "geometry/plan_grid.hpp"
 #include "simulation/state.hpp"
 
 namespace gaze {
@@ -47,7 +48,7 @@ Ends ends_of(Simulation::State& state, std::uint32_t who, const Vector3d& goal) 
   Ends ends{mesh.find(state.position[who], route.own_face), mesh.find(goal, route.goal_face)};
   if (ends.own) route.own_face = ends.own->polygon;
   if (ends.own && !ends.goal) {
-    const auto nearest = mesh.nearest(goal, mesh.island_of(*ends.own));
+    const auto nearest = state.finder.nearest_reachable(mesh, *ends.own, goal, &state.world);
     const double radius = state.kind(who).radius;
     const bool is_beside = nearest && plane_distance(Plane::space, nearest->place, goal) <= radius;
     if (is_beside) ends.goal = nearest;
@@ -109,8 +110,8 @@ void search(Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
     return;
   }
   const bool is_bad = !ends.goal;
-  if (is_bad) ends.goal = mesh.nearest(goal, mesh.island_of(*ends.own));
-  const Path& path = state.finder.find(mesh, state.position[who], ends.goal->place);
+  if (is_bad) ends.goal = state.finder.nearest_reachable(mesh, *ends.own, goal, &state.world);
+  const Path& path = state.finder.find(mesh, state.position[who], ends.goal->place, &state.world);
   state.searches_left -= static_cast<std::int64_t>(state.finder.looked_at()) + 1;
   route.outcome = is_bad ? Path::Outcome::bad_goal : path.outcome;
   follow_points(route, path);
@@ -209,6 +210,23 @@ Leg next_leg(const Simulation::State& state, std::uint32_t who, const Leg& leg) 
   return {stop_on_way(state, who, to, leg), 0.0, leg.speed};
 }
 
+// True if what is left of a way comes near a box, by the boxes of its legs.
+bool leads_past(const Simulation::State& state, std::uint32_t who, const PlanBox& box,
+                double reach) {
+  const Route& route = state.route[who];
+  Vector2d at = plan_part(state.plane(), state.position[who]);
+  for (std::size_t i = route.next; i < route.points.size(); ++i) {
+    const Vector2d to = plan_part(state.plane(), route.points[i]);
+    const Vector2d low = at.cwiseMin(to).array() - reach;
+    const Vector2d high = at.cwiseMax(to).array() + reach;
+    if ((low.array() <= box.high.array()).all() && (high.array() >= box.low.array()).all()) {
+      return true;
+    }
+    at = to;
+  }
+  return false;
+}
+
 void give_up(Simulation::State& state, std::uint32_t who) {
   if (state.mode[who] == state.idle[who] || state.mode[who] == Mode::return_) return;
   state.change_mode(who, Mode::return_);
@@ -290,6 +308,20 @@ void search_asked(Simulation::State& state) {
     if (is_about) search(state, who, state.route[who].asked_goal);
   }
   state.asked.erase(state.asked.begin(), state.asked.begin() + static_cast<std::ptrdiff_t>(done));
+}
+
+// Ways that lead past what has come are sought anew; and all that are not whole, if one has gone.
+void mend_routes(Simulation::State& state, std::uint32_t solid) {
+  const bool is_gone = state.world.is_gone({solid});
+  const PlanBox box = box_around(state.level->solids[solid].points);
+  for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
+    Route& route = state.route[who];
+    if (!route.is_made) continue;
+    const double reach = state.kind(who).radius + state.level->solids[solid].thickness;
+    const bool is_concerned =
+        is_gone ? route.outcome != Path::Outcome::whole : leads_past(state, who, box, reach);
+    if (is_concerned) route.is_made = false;
+  }
 }
 
 void set_up_routes(Simulation::State& state) {

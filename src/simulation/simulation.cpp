@@ -197,6 +197,7 @@ void set_up(Simulation::State& state) {
   state.script_facing.resize(count);
   state.head_deg.resize(count);
   state.head = state.facing;
+  set_up_solids(state);
   set_up_senses(state);
   set_up_roaming(state);
   set_up_routes(state);
@@ -212,6 +213,7 @@ void set_up(Simulation::State& state) {
 void play_step(Simulation::State& state) {
   ++state.tick;
   decide(state);
+  move_doors(state);
   travel(state);
   fight(state);
   sense(state);

@@ -88,6 +88,11 @@ struct Simulation::State {
   HearingVerdict hearing;                 ///< Scratch.
   Crowd crowd{8.0};
 
+  // Solids that may go.
+  std::vector<std::uint32_t> doors;  ///< Those, by solid.
+  std::vector<Moment> last_near;     ///< By door: when somebody last was near.
+  std::vector<double> solid_health;  ///< By solid; empty if none breaks.
+
   // Footing.
   bool has_relief = false;  ///< Somebody may step up, down or fall.
   std::vector<char> is_airborne;
@@ -289,6 +294,13 @@ void set_up_neighbours(Simulation::State& state);
 void search_asked(Simulation::State& state);
 
 void set_up_routes(Simulation::State& state);
+void mend_routes(Simulation::State& state, std::uint32_t solid);
+
+/// Opens doors before those for whom they open, and shuts them after.
+void move_doors(Simulation::State& state);
+/// Takes from the health of what breaks.
+void wear_down(Simulation::State& state, std::uint32_t solid, double damage, std::uint32_t by);
+void set_up_solids(Simulation::State& state);
 
 /// Puts those who have start places at one of them, drawn by the seed.
 void choose_starts(Simulation::State& state);

@@ -67,7 +67,7 @@ Outlines hindrances(const Level& level, const World& world, const FloorOptions& 
   Outlines pieces;
   for (std::uint32_t piece = 0; piece < index.pieces.size(); ++piece) {
     const Slice slice(index.prism(piece), low, high);
-    if (!index.stops(piece, Stops::bodies) || slice.is_empty()) continue;
+    if (!world.stops(piece, Stops::bodies) || slice.is_empty()) continue;
     Outline outline;
     for (const PrismEdge& edge : slice.prism().edges) outline.emplace_back(edge.x, edge.y);
     pieces.push_back(std::move(outline));

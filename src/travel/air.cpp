@@ -37,12 +37,14 @@ Surface air_of(const Level& level, const World& world, const BodySize& body) {
 }
 
 // The sum of the solid and the body, both mirrored at the feet: hulls of all sums of corners.
-std::vector<Polygon> hindrances_in_air(const Surface& air, const World& world,
-                                       const BodySize& body) {
+std::vector<Hindrance> hindrances_in_air(const Surface& air, const Level& level, const World& world,
+                                         const BodySize& body) {
   const World::Index& index = world.index();
   const double side = body.radius + kSkin;
-  std::vector<Polygon> hindrances;
+  std::vector<Hindrance> hindrances;
   for (const std::uint32_t piece : pieces_near(index, box_of(air))) {
+    const auto tag = may_go(level, body, index.pieces[piece].solid);
+    if (!tag) continue;
     std::vector<Vector2d> sums;
     for (const PrismEdge& edge : index.prism(piece).edges) {
       for (const double x : {-side, side}) {
@@ -51,7 +53,7 @@ std::vector<Polygon> hindrances_in_air(const Surface& air, const World& world,
         }
       }
     }
-    hindrances.push_back(convex_hull(std::move(sums)));
+    hindrances.push_back({convex_hull(std::move(sums)), *tag});
   }
   return hindrances;
 }

@@ -10,7 +10,7 @@ namespace gaze {
 [[nodiscard]] Surface air_of(const Level& level, const World& world, const BodySize& body);
 
 /// Seen from the side, the solids widened by the body: what its feet keep off in x and z.
-[[nodiscard]] std::vector<Polygon> hindrances_in_air(const Surface& air, const World& world,
-                                                     const BodySize& body);
+[[nodiscard]] std::vector<Hindrance> hindrances_in_air(const Surface& air, const Level& level,
+                                                       const World& world, const BodySize& body);
 
 }  // namespace gaze

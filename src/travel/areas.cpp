@@ -88,9 +88,9 @@ void part_areas(NavigationMesh::Data& mesh) {
   for (std::uint32_t e = 0; e < mesh.edges.size(); ++e) {
     const std::uint32_t twin = mesh.edges[e].twin;
     if (twin == kNone) continue;
-    if (mesh.faces[mesh.edges[e].polygon].cost == mesh.faces[mesh.edges[twin].polygon].cost) {
-      continue;
-    }
+    const MeshFace& own = mesh.faces[mesh.edges[e].polygon];
+    const MeshFace& other = mesh.faces[mesh.edges[twin].polygon];
+    if (own.cost == other.cost && own.patch == other.patch) continue;
     mesh.borders.push_back({e, twin});
     length += distance(mesh.edges[e].from, mesh.edges[mesh.next(e)].from) / 2.0;
   }

@@ -33,6 +33,11 @@ BodySize body_size(const Level& level, const Kind& kind) {
     });
     if (is_closed) body.closed.push_back(i);
   }
+  for (std::uint32_t i = 0; i < level.solids.size(); ++i) {
+    const Solid& solid = level.solids[i];
+    const bool is_door = solid.form == Solid::Form::door;
+    if (is_door && opens_for(level, solid, kind)) body.opens.push_back(i);
+  }
   if (move.gait == Gait::hover) {
     body.step_height = 0.0;
     body.altitude = altitude_of(kind, {0.0, 0.0, level.ground_height.value_or(0.0)});

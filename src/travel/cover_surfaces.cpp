@@ -1,6 +1,7 @@
 #include <algorithm>
 #include <cmath>
 #include <span>
+#include <utility>
 
 #include "geometry/convex_cover.hpp"
 #include "geometry/plan_grid.hpp"
@@ -49,6 +50,14 @@ class Outlines {
     const auto near = grid_.at(p);
     return std::any_of(near.begin(), near.end(),
                        [&](std::uint32_t i) { return contains(points_[i], p); });
+  }
+
+  /// Calls visit(number) for each that contains the point.
+  template <typename Visit>
+  void each_containing(const Vector2d& p, Visit&& visit) const {
+    for (const std::uint32_t i : grid_.at(p)) {
+      if (contains(points_[i], p)) visit(i);
+    }
   }
 
  private:
@@ -133,8 +142,15 @@ class Regions {
   std::vector<std::uint32_t> region_;
 };
 
+/// What faces can differ in, by class.
+struct Ground {
+  double cost = 1.0;
+  std::uint32_t patch = 0;
+  bool operator==(const Ground&) const = default;
+};
+
 void append(NavigationMesh::Data& mesh, std::uint32_t surface, const Triangulation& triangulation,
-            const ConvexCover& cover, const std::vector<double>& costs) {
+            const ConvexCover& cover, const std::vector<Ground>& grounds) {
   std::vector<std::uint32_t> vertex_of(triangulation.points().size(), kNone);
   const auto first_face = static_cast<std::uint32_t>(mesh.faces.size());
   const auto first_edge = static_cast<std::uint32_t>(mesh.edges.size());
@@ -143,7 +159,8 @@ void append(NavigationMesh::Data& mesh, std::uint32_t surface, const Triangulati
     face.first = first_edge + cover.first[i];
     face.count = cover.first[i + 1] - cover.first[i];
     face.surface = surface;
-    face.cost = costs[cover.of_class[i]];
+    face.cost = grounds[cover.of_class[i]].cost;
+    face.patch = grounds[cover.of_class[i]].patch;
     mesh.faces.push_back(face);
     for (std::uint32_t k = cover.first[i]; k < cover.first[i + 1]; ++k) {
       std::uint32_t& vertex = vertex_of[cover.corner[k]];
@@ -170,63 +187,108 @@ void append(NavigationMesh::Data& mesh, std::uint32_t surface, const Triangulati
   }
 }
 
-/// What a metre costs, by place; the dearest of the areas there.
-class Costs {
+/// The free ground, by place: what a metre costs there, the dearest of the areas, and what has to
+/// go first.
+class Grounds {
  public:
-  Costs(const std::vector<MeshArea>& areas, const HeightPlane& height)
-      : areas_(areas), height_(height) {}
+  Grounds(NavigationMesh::Data& mesh, const Surface& surface, std::vector<Hindrance> hindrances)
+      : mesh_(mesh),
+        height_(surface.height),
+        areas_(areas_on(mesh, surface)),
+        hindrances_(std::move(hindrances)),
+        parts_(surface.parts),
+        blocked_(outlines_of(hindrances_)) {
+    for (const MeshArea& area : areas_) area_outlines_.push_back(on_lattice(area.outline));
+  }
 
-  /// The class of its cost; kNone where it is closed.
+  std::vector<const LatticeOutline*> outlines() const {
+    std::vector<const LatticeOutline*> outlines;
+    for (const auto& all : {std::span(parts_.all()), std::span(blocked_.all()),
+                            std::span<const LatticeOutline>(area_outlines_)}) {
+      for (const LatticeOutline& outline : all) {
+        if (!outline.empty()) outlines.push_back(&outline);
+      }
+    }
+    return outlines;
+  }
+
+  /// The class of what is there; kNone where nobody can be.
   std::uint32_t class_at(const Vector2d& p) {
+    if (!parts_.any_contains(p)) return kNone;
+    to_go_.clear();
+    bool is_blocked = false;
+    blocked_.each_containing(p, [&](std::uint32_t i) {
+      is_blocked |= hindrances_[i].may_go == Hindrance::kStays;
+      to_go_.push_back(hindrances_[i].may_go);
+    });
+    const double cost = cost_at(p);
+    if (is_blocked || cost == 0.0) return kNone;
+    return number_of(Ground{cost, patch()}, by_class_);
+  }
+
+  const std::vector<Ground>& by_class() const { return by_class_; }
+
+ private:
+  static std::vector<Polygon> outlines_of(const std::vector<Hindrance>& hindrances) {
+    std::vector<Polygon> outlines;
+    outlines.reserve(hindrances.size());
+    for (const Hindrance& hindrance : hindrances) outlines.push_back(hindrance.outline);
+    return outlines;
+  }
+
+  template <typename Value>
+  static std::uint32_t number_of(const Value& value, std::vector<Value>& known) {
+    const auto at = std::find(known.begin(), known.end(), value);
+    const auto number = static_cast<std::uint32_t>(at - known.begin());
+    if (at == known.end()) known.push_back(value);
+    return number;
+  }
+
+  // 0 where it is closed.
+  double cost_at(const Vector2d& p) const {
     const double z = height_.at(p);
     double cost = 0.0;
     for (const MeshArea& area : areas_) {
       if (!(z >= area.low && z < area.high) || !gaze::contains(area.outline, p)) continue;
-      if (area.is_closed) return kNone;
+      if (area.is_closed) return 0.0;
       cost = std::max(cost, area.cost);
     }
-    if (cost == 0.0) return 0;
-    const auto at = std::find(costs_.begin(), costs_.end(), cost);
-    if (at == costs_.end()) costs_.push_back(cost);
-    return static_cast<std::uint32_t>(std::find(costs_.begin(), costs_.end(), cost) -
-                                      costs_.begin());
+    return cost == 0.0 ? 1.0 : cost;
   }
 
-  const std::vector<double>& by_class() const { return costs_; }
+  std::uint32_t patch() {
+    std::sort(to_go_.begin(), to_go_.end());
+    to_go_.erase(std::unique(to_go_.begin(), to_go_.end()), to_go_.end());
+    return number_of(to_go_, mesh_.patches);
+  }
 
- private:
-  const std::vector<MeshArea>& areas_;
-  const HeightPlane& height_;
-  std::vector<double> costs_{1.0};
+  NavigationMesh::Data& mesh_;
+  HeightPlane height_;
+  std::vector<MeshArea> areas_;
+  std::vector<Hindrance> hindrances_;
+  Outlines parts_;
+  Outlines blocked_;
+  std::vector<LatticeOutline> area_outlines_;
+  std::vector<Ground> by_class_{{}};
+  std::vector<std::uint32_t> to_go_;  ///< Scratch.
 };
 
-void cover_surface(NavigationMesh::Data& mesh, std::uint32_t number, const World& world) {
+void cover_surface(NavigationMesh::Data& mesh, std::uint32_t number, const Level& level,
+                   const World& world) {
   const Surface& surface = mesh.surfaces[number];
-  const Outlines parts(surface.parts);
-  const Outlines hindrances(hindrances_on(surface, world, mesh.body));
-  const std::vector<MeshArea> areas = areas_on(mesh, surface);
-  std::vector<LatticeOutline> area_outlines;
-  for (const MeshArea& area : areas) area_outlines.push_back(on_lattice(area.outline));
-  std::vector<const LatticeOutline*> outlines;
-  for (const auto& all : {std::span(parts.all()), std::span(hindrances.all()),
-                          std::span<const LatticeOutline>(area_outlines)}) {
-    for (const LatticeOutline& outline : all) {
-      if (!outline.empty()) outlines.push_back(&outline);
-    }
-  }
+  Grounds grounds(mesh, surface, hindrances_on(surface, level, world, mesh.body));
+  const auto outlines = grounds.outlines();
   if (outlines.empty()) return;
   const Triangulation triangulation = triangulate(outlines);
-  Costs costs(areas, surface.height);
-  const auto classes = Regions(triangulation).classes([&](const Vector2d& p) {
-    return parts.any_contains(p) && !hindrances.any_contains(p) ? costs.class_at(p) : kNone;
-  });
-  append(mesh, number, triangulation, cover_by_convex(triangulation, classes), costs.by_class());
+  const auto classes =
+      Regions(triangulation).classes([&](const Vector2d& p) { return grounds.class_at(p); });
+  append(mesh, number, triangulation, cover_by_convex(triangulation, classes), grounds.by_class());
 }
 
 }  // namespace
 
-void cover_surfaces(NavigationMesh::Data& mesh, const World& world) {
-  for (std::uint32_t i = 0; i < mesh.surfaces.size(); ++i) cover_surface(mesh, i, world);
+void cover_surfaces(NavigationMesh::Data& mesh, const Level& level, const World& world) {
+  for (std::uint32_t i = 0; i < mesh.surfaces.size(); ++i) cover_surface(mesh, i, level, world);
 }
 
 }  // namespace gaze

@@ -37,7 +37,9 @@ class Reaching {
     for (const Crossing& crossing : mesh.crossings) {
       const std::uint32_t from = number(joined.root(crossing.from_face));
       const std::uint32_t to = number(joined.root(crossing.to_face));
-      if (from != to) ways_[from].push_back(to);
+      // What may go is there until it goes.
+      const bool is_open = mesh.faces[crossing.to_face].patch == 0;
+      if (from != to && is_open) ways_[from].push_back(to);
     }
     for (std::uint32_t i = 0; i < roots_.size(); ++i) rows_.push_back(row_from(i));
   }
@@ -101,6 +103,8 @@ void note_reaches(NavigationMesh::Data& mesh, const Reaching& reaching) {
 // After the solid that carries a face: that on whose part its middle lies.
 std::string name_of(const NavigationMesh::Data& mesh, std::uint32_t face, const Level& level) {
   const Surface& surface = mesh.surfaces[mesh.faces[face].surface];
+  const auto& to_go = mesh.patches[mesh.faces[face].patch];
+  if (!to_go.empty()) return fmt::format("where {} stands", level.solids[to_go[0]].id);
   if (mesh.body.altitude) return "air";
   if (surface.solids.empty()) return "ground";
   Vector2d middle{0.0, 0.0};
@@ -131,6 +135,7 @@ void find_islands(NavigationMesh::Data& mesh, const Level& level) {
   for (const MeshEdge& edge : mesh.edges) {
     if (edge.twin != kNone) joined.join(edge.polygon, mesh.edges[edge.twin].polygon);
   }
+  for (std::uint32_t i = 0; i < mesh.faces.size(); ++i) mesh.cell.push_back(joined.root(i));
   const Reaching reaching(mesh, joined);
   reaching.join(joined);
   std::map<std::uint32_t, Island> by_root;

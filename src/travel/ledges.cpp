@@ -98,6 +98,7 @@ std::vector<Surface> ledges_of(const Level& level, const World& world, const Bod
   const World::Index& index = world.index();
   for (std::uint32_t i = 0; i < index.pieces.size(); ++i) {
     if (!index.stops(i, Stops::bodies)) continue;
+    if (can_go_away(level.solids[index.pieces[i].solid])) continue;
     for (const PrismEdge& edge : index.prism(i).edges) {
       const auto height = upper_side(edge);
       if (!height || !is_walkable(*height, body)) continue;
@@ -108,16 +109,16 @@ std::vector<Surface> ledges_of(const Level& level, const World& world, const Bod
   return ledges;
 }
 
-std::vector<Polygon> hindrances_on_ledge(const Surface& ledge, const World& world,
-                                         const BodySize& body) {
+std::vector<Hindrance> hindrances_on_ledge(const Surface& ledge, const Level& level,
+                                           const World& world, const BodySize& body) {
   const World::Index& index = world.index();
   const PlanBox box = box_of(ledge);
-  std::vector<Polygon> hindrances;
-  const auto add = [&](Stretch stretch) {
+  std::vector<Hindrance> hindrances;
+  const auto add = [&](Stretch stretch, std::uint32_t tag) {
     stretch.low = std::max(stretch.low, box.low.x() - 1.0);
     stretch.high = std::min(stretch.high, box.high.x() + 1.0);
     if (!stretch.is_empty()) {
-      hindrances.push_back(strip(stretch.low, stretch.high, 2.0 * kHalfDepth));
+      hindrances.push_back({strip(stretch.low, stretch.high, 2.0 * kHalfDepth), tag});
     }
   };
   // In the plan of this view the second axis is the height: any.
@@ -126,9 +127,11 @@ std::vector<Polygon> hindrances_on_ledge(const Surface& ledge, const World& worl
   const PlanBox about{{box.low.x() - reach, -kAnyHeight}, {box.high.x() + reach, kAnyHeight}};
   for (const std::uint32_t i : pieces_near(index, about)) {
     const Prism prism = index.prism(i);
-    if (carries(prism, ledge.height)) continue;
-    add(stretch_within(prism, ledge.height, body.radius + kSkin, body.step_height, body.height));
-    add(stretch_within(prism, ledge.height, 0.0, 0.0, body.step_height));
+    const auto tag = may_go(level, body, index.pieces[i].solid);
+    if (!tag || (carries(prism, ledge.height) && *tag == Hindrance::kStays)) continue;
+    add(stretch_within(prism, ledge.height, body.radius + kSkin, body.step_height, body.height),
+        *tag);
+    add(stretch_within(prism, ledge.height, 0.0, 0.0, body.step_height), *tag);
   }
   return hindrances;
 }

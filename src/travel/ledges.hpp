@@ -12,7 +12,7 @@ namespace gaze {
                                              const BodySize& body);
 
 /// As strips as well.
-[[nodiscard]] std::vector<Polygon> hindrances_on_ledge(const Surface& ledge, const World& world,
-                                                       const BodySize& body);
+[[nodiscard]] std::vector<Hindrance> hindrances_on_ledge(const Surface& ledge, const Level& level,
+                                                         const World& world, const BodySize& body);
 
 }  // namespace gaze

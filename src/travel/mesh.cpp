@@ -18,7 +18,7 @@ std::shared_ptr<const NavigationMesh::Data> make_mesh(const Level& level, const 
   mesh->gravity = level.gravity;
   mesh->surfaces = surfaces_of(level, world, body);
   find_areas(*mesh, level);
-  cover_surfaces(*mesh, world);
+  cover_surfaces(*mesh, level, world);
   join_surfaces(*mesh);
   lay_grid(*mesh);
   find_links(*mesh, level, world);
@@ -99,7 +99,7 @@ double squared_distance(const NavigationMesh::Data& mesh, std::uint32_t face, co
 }
 
 NavigationMesh::NavigationMesh(const Level& level, const World& world, const BodySize& body)
-    : data_(make_mesh(level, world, body)) {}
+    : data_(make_mesh(level, world.whole(), body)) {}
 
 const BodySize& NavigationMesh::body() const noexcept {
   return data_->body;
@@ -193,9 +193,8 @@ std::optional<MeshPlace> NavigationMesh::find(const Vector3d& feet,
   return MeshPlace{hint, place};
 }
 
-std::optional<MeshPlace> NavigationMesh::nearest(
-    const Vector3d& place, std::optional<std::uint32_t> from_island) const noexcept {
-  const Data& mesh = *data_;
+std::optional<MeshPlace> nearest_place(const NavigationMesh::Data& mesh, const Vector3d& place,
+                                       const std::function<bool(std::uint32_t)>& counts) {
   const MeshPoint plan = mesh.plan(place);
   const Vector2d p{plan.x, plan.y};
   std::optional<MeshPlace> best;
@@ -203,7 +202,7 @@ std::optional<MeshPlace> NavigationMesh::nearest(
   mesh.grid.outward(
       p,
       [&](std::uint32_t face) {
-        if (from_island && !is_reachable(*from_island, mesh.faces[face].island)) return;
+        if (!counts(face)) return;
         Vector2d on{0.0, 0.0};
         const double level2 = squared_distance(mesh, face, p, on);
         const Vector3d there = mesh.lift(face, {on.x(), on.y()});
@@ -215,6 +214,14 @@ std::optional<MeshPlace> NavigationMesh::nearest(
       },
       [&](double metres) { return metres > 0.0 && metres * metres > best_distance2; });
   return best;
+}
+
+std::optional<MeshPlace> NavigationMesh::nearest(
+    const Vector3d& place, std::optional<std::uint32_t> from_island) const noexcept {
+  return nearest_place(*data_, place, [&](std::uint32_t face) {
+    const MeshFace& its = data_->faces[face];
+    return !from_island ? its.patch == 0 : is_reachable(*from_island, its.island);
+  });
 }
 
 std::string name_of(const Level& level, const MeshLink& link) {

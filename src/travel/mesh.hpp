@@ -3,6 +3,7 @@
 #include <array>
 #include <cmath>
 #include <cstdint>
+#include <functional>
 #include <span>
 #include <vector>
 
@@ -35,6 +36,7 @@ struct MeshFace {
   std::uint32_t island = 0;
   std::uint32_t exits = 0;  ///< Edges with a polygon beyond, and crossings.
   double cost = 1.0;        ///< Of a metre in it.
+  std::uint32_t patch = 0;  ///< What has to go first, in `patches`.
 };
 
 /// A level area of the plan with a cost, or closed. Heights: [low, high).
@@ -122,7 +124,9 @@ struct NavigationMesh::Data {
   bool is_side_on = false;  ///< Its plan is x and z.
   double gravity = 0.0;
   std::vector<MeshArea> areas;
-  std::vector<MeshBorder> borders;  ///< By edge.
+  std::vector<MeshBorder> borders;                      ///< By edge.
+  std::vector<std::vector<std::uint32_t>> patches{{}};  ///< Solids that have to go; 0: none.
+  std::vector<std::uint32_t> cell;  ///< By face: those of one cell are joined by edges.
   std::vector<MeshLink> links;
   std::vector<Crossing> crossings;
   std::vector<std::uint32_t> first_crossing;  ///< By face, in `crossings_from`; one more.
@@ -162,7 +166,7 @@ inline double turn(const MeshPoint& a, const MeshPoint& b, const MeshPoint& c) {
 
 /// The steps by which a mesh is made, each from what the ones before it wrote.
 void find_areas(NavigationMesh::Data& mesh, const Level& level);
-void cover_surfaces(NavigationMesh::Data& mesh, const World& world);
+void cover_surfaces(NavigationMesh::Data& mesh, const Level& level, const World& world);
 void join_surfaces(NavigationMesh::Data& mesh);
 void part_areas(NavigationMesh::Data& mesh);
 void find_links(NavigationMesh::Data& mesh, const Level& level, const World& world);
@@ -183,6 +187,11 @@ void lay_grid(NavigationMesh::Data& mesh);
 /// The areas of a mesh on one of its surfaces, in its plan.
 [[nodiscard]] std::vector<MeshArea> areas_on(const NavigationMesh::Data& mesh,
                                              const Surface& surface);
+
+/// The place nearest to a place, of the faces that `counts`.
+[[nodiscard]] std::optional<MeshPlace> nearest_place(
+    const NavigationMesh::Data& mesh, const Vector3d& place,
+    const std::function<bool(std::uint32_t)>& counts);
 
 /// The highest place at or below a height, within some distance in the plan; of equally high ones
 /// the nearest.

@@ -15,7 +15,7 @@ std::vector<SolidId> solids_at(const World& world, const Cylinder& body) {
   const World::Index& index = world.index();
   const PlanBody plan = to_plan(world.plane(), body);
   for (std::uint32_t piece = 0; piece < index.pieces.size(); ++piece) {
-    if (!index.stops(piece, Stops::bodies) || !overlaps(index.prism(piece), plan)) continue;
+    if (!world.stops(piece, Stops::bodies) || !overlaps(index.prism(piece), plan)) continue;
     const SolidId solid{index.pieces[piece].solid};
     if (std::find(solids.begin(), solids.end(), solid) == solids.end()) solids.push_back(solid);
   }

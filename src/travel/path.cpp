@@ -14,6 +14,9 @@ struct PathFinder::Scratch {
   PathSearch search;
   WayInPlan way;
   Path path;
+  std::vector<char> shut;     ///< By patch.
+  std::vector<char> reached;  ///< By face, the first of its cell.
+  std::vector<std::uint32_t> to_visit;
 };
 
 namespace {
@@ -123,12 +126,64 @@ double length_in_plan(const NavigationMesh::Data& mesh, const std::vector<Vector
   return length;
 }
 
+void note_shut(PathFinder::Scratch& scratch, const NavigationMesh::Data& mesh, const World* now) {
+  scratch.shut.clear();
+  for (const std::vector<std::uint32_t>& to_go : mesh.patches) {
+    const bool is_shut = std::any_of(to_go.begin(), to_go.end(), [&](std::uint32_t solid) {
+      return now == nullptr || !now->is_gone({solid});
+    });
+    scratch.shut.push_back(is_shut ? 1 : 0);
+  }
+}
+
+// Which cells can be reached as things are now, where some may have gone.
+void note_reached(PathFinder::Scratch& scratch, const NavigationMesh::Data& mesh,
+                  std::uint32_t from_face) {
+  scratch.reached.assign(mesh.faces.size(), 0);
+  scratch.to_visit.assign({mesh.cell[from_face]});
+  scratch.reached[mesh.cell[from_face]] = 1;
+  while (!scratch.to_visit.empty()) {
+    const std::uint32_t cell = scratch.to_visit.back();
+    scratch.to_visit.pop_back();
+    for (const Crossing& crossing : mesh.crossings) {
+      const std::uint32_t to = mesh.cell[crossing.to_face];
+      if (mesh.cell[crossing.from_face] != cell || scratch.reached[to] != 0) continue;
+      if (scratch.shut[mesh.faces[crossing.to_face].patch] != 0) continue;
+      scratch.reached[to] = 1;
+      scratch.to_visit.push_back(to);
+    }
+  }
+}
+
+/// Asks which faces can be reached from one.
+class Reach {
+ public:
+  Reach(PathFinder::Scratch& scratch, const NavigationMesh& mesh, std::uint32_t from_face)
+      : scratch_(scratch), mesh_(mesh), from_(mesh.data().faces[from_face].island) {
+    has_patches_ = mesh.data().patches.size() > 1;
+    if (has_patches_) note_reached(scratch, mesh.data(), from_face);
+  }
+  bool holds(std::uint32_t face) const {
+    if (has_patches_) return scratch_.reached[mesh_.data().cell[face]] != 0;
+    return mesh_.is_reachable(from_, mesh_.data().faces[face].island);
+  }
+  std::optional<MeshPlace> nearest(const Vector3d& place) const {
+    return nearest_place(mesh_.data(), place, [&](std::uint32_t face) { return holds(face); });
+  }
+
+ private:
+  const PathFinder::Scratch& scratch_;
+  const NavigationMesh& mesh_;
+  std::uint32_t from_;
+  bool has_patches_ = false;
+};
+
 // A goal that cannot be reached is replaced by the place nearest to it that can.
-Path::Outcome choose_goal(const NavigationMesh& mesh, const MeshPlace& start, MeshPlace& goal) {
-  const std::vector<MeshFace>& faces = mesh.data().faces;
-  const std::uint32_t island = faces[start.polygon].island;
-  if (mesh.is_reachable(island, faces[goal.polygon].island)) return Path::Outcome::whole;
-  const auto reachable = mesh.nearest(goal.place, island);
+Path::Outcome choose_goal(PathFinder::Scratch& scratch, const NavigationMesh& mesh,
+                          const MeshPlace& start, MeshPlace& goal) {
+  const Reach reach(scratch, mesh, start.polygon);
+  if (reach.holds(goal.polygon)) return Path::Outcome::whole;
+  const auto reachable = reach.nearest(goal.place);
   const auto distance = [&](const Vector3d& p) {
     return plane_distance(Plane::space, p, goal.place);
   };
@@ -143,7 +198,7 @@ void find_whole(PathFinder::Scratch& scratch, const NavigationMesh& mesh, const 
                 const MeshPlace& goal) {
   const NavigationMesh::Data& data = mesh.data();
   const bool found = scratch.search.find(data, start.polygon, data.plan(start.place), goal.polygon,
-                                         data.plan(goal.place));
+                                         data.plan(goal.place), scratch.shut);
   if (!found) return;
   scratch.search.trace(scratch.way);
   shift_crossings(data, scratch.way);
@@ -162,7 +217,8 @@ PathFinder& PathFinder::operator=(const PathFinder& other) {
 PathFinder& PathFinder::operator=(PathFinder&& other) noexcept = default;
 PathFinder::~PathFinder() = default;
 
-const Path& PathFinder::find(const NavigationMesh& mesh, const Vector3d& from, const Vector3d& to) {
+const Path& PathFinder::find(const NavigationMesh& mesh, const Vector3d& from, const Vector3d& to,
+                             const World* now) {
   Path& path = scratch_->path;
   path.length = 0.0;
   path.cost = 0.0;
@@ -174,12 +230,14 @@ const Path& PathFinder::find(const NavigationMesh& mesh, const Vector3d& from, c
     return path;
   }
   auto goal = mesh.find(to);
-  if (!goal) {
+  note_shut(*scratch_, mesh.data(), now);
+  const bool is_shut = goal && scratch_->shut[mesh.data().faces[goal->polygon].patch] != 0;
+  if (!goal || is_shut) {
     path.outcome = Path::Outcome::bad_goal;
     return path;
   }
   const bool ends_at_goal =
-      (path.outcome = choose_goal(mesh, *start, *goal)) == Path::Outcome::whole;
+      (path.outcome = choose_goal(*scratch_, mesh, *start, *goal)) == Path::Outcome::whole;
   if (path.outcome == Path::Outcome::none) return path;
   add_point(path.points, mesh.body().altitude ? start->place : from);
   find_whole(*scratch_, mesh, *start, *goal);
@@ -187,6 +245,13 @@ const Path& PathFinder::find(const NavigationMesh& mesh, const Vector3d& from, c
   path.length += length_in_plan(mesh.data(), path.points);
   path.cost += path.length;
   return path;
+}
+
+std::optional<MeshPlace> PathFinder::nearest_reachable(const NavigationMesh& mesh,
+                                                       const MeshPlace& from, const Vector3d& to,
+                                                       const World* now) {
+  note_shut(*scratch_, mesh.data(), now);
+  return Reach(*scratch_, mesh, from.polygon).nearest(to);
 }
 
 std::size_t PathFinder::looked_at() const noexcept {

@@ -46,8 +46,10 @@ void PathSearch::begin(const NavigationMesh::Data& mesh, const MeshPoint& from,
 }
 
 bool PathSearch::find(const NavigationMesh::Data& mesh, std::uint32_t from_face,
-                      const MeshPoint& from, std::uint32_t to_face, const MeshPoint& to) {
+                      const MeshPoint& from, std::uint32_t to_face, const MeshPoint& to,
+                      std::span<const char> shut) {
   begin(mesh, from, to_face, to);
+  shut_ = shut;
   start_cost_ = mesh.faces[from_face].cost;
   if (is_straight_free(mesh, from_face, from, to_face, to)) {
     length_ = distance(from, to) * start_cost_;
@@ -92,6 +94,7 @@ void PathSearch::look_into(std::uint32_t number) {
 // A crossing whose beginning the start sees.
 void PathSearch::see_crossing(std::uint32_t crossing) {
   const Crossing& its = mesh_->crossings[crossing];
+  if (is_shut(its)) return;
   reach(turn_count_ + crossing, distance(start_, its.from) * start_cost_ + its.length, kNone);
 }
 
@@ -163,6 +166,7 @@ void PathSearch::go_on(std::span<const std::uint32_t> seen, std::uint32_t from, 
       reach(next, length + distance(at, mesh_->turns.nodes[next / 2].at) * cost, from);
     } else {
       const Crossing& crossing = mesh_->crossings[next - turn_count_];
+      if (is_shut(crossing)) continue;
       reach(next, length + distance(at, crossing.from) * cost + crossing.length, from);
     }
   }

@@ -30,9 +30,10 @@ void shift_crossings(const NavigationMesh::Data& mesh, WayInPlan& way);
 /// the turn graph.
 class PathSearch {
  public:
+  /// @param shut  By patch of the mesh: nobody can go there now.
   /// @return True if there is a way.
   bool find(const NavigationMesh::Data& mesh, std::uint32_t from_face, const MeshPoint& from,
-            std::uint32_t to_face, const MeshPoint& to);
+            std::uint32_t to_face, const MeshPoint& to, std::span<const char> shut);
 
   std::size_t looked_at() const { return looked_at_; }
 
@@ -72,6 +73,11 @@ class PathSearch {
   MeshPoint start_;
   MeshPoint goal_;
   std::uint32_t goal_face_ = kNone;
+  bool is_shut(const Crossing& crossing) const {
+    return shut_[mesh_->faces[crossing.to_face].patch] != 0;
+  }
+
+  std::span<const char> shut_;
   std::vector<Gap> gaps_;
   BucketQueue queue_;  ///< Turns, and gaps with kGapBit set, by the least length of a way by them.
   std::vector<Reached> reached_;  ///< By turn.

@@ -90,7 +90,7 @@ class Tops {
   }
 
   void take(std::uint32_t solid) {
-    if (taken_[solid] || pieces_of_[solid].empty()) return;
+    if (taken_[solid] || pieces_of_[solid].empty() || can_go_away(level_.solids[solid])) return;
     taken_[solid] = 1;
     Surface surface;
     surface.height = gaze::top_of(index_, pieces_of_[solid][0]);
@@ -164,8 +164,8 @@ HeightPlane raised(HeightPlane plane, double by) {
 /// Keeps the centre of a body off a surface: where the solid is higher than a step, all within the
 /// body's radius; where it is lower, what lies under it, for there the body steps onto it.
 void add_hindrances(const Surface& surface, const HeightPlane& top, const HeightPlane& bottom,
-                    const Polygon& outline, const BodySize& body,
-                    std::vector<Polygon>& hindrances) {
+                    const Polygon& outline, const BodySize& body, std::uint32_t tag,
+                    std::vector<Hindrance>& hindrances) {
   const Polygon above = where_above(outline, top, surface.height);
   if (above.empty()) return;
   const HeightPlane step = raised(surface.height, body.step_height);
@@ -179,11 +179,11 @@ void add_hindrances(const Surface& surface, const HeightPlane& top, const Height
     const Polygon stops = where_above(high, head, bottom);
     if (!stops.empty()) {
       hindrances.push_back(
-          dilated(stops, body.radius + kSkin, NavigationMesh::kRoundingSlack - kSkin));
+          {dilated(stops, body.radius + kSkin, NavigationMesh::kRoundingSlack - kSkin), tag});
     }
   }
   const Polygon low = high.empty() ? above : where_above(above, step, top);
-  if (!low.empty()) hindrances.push_back(low);
+  if (!low.empty()) hindrances.push_back({low, tag});
 }
 
 }  // namespace
@@ -240,20 +240,28 @@ std::vector<Surface> surfaces_of(const Level& level, const World& world, const B
   return Tops(level, world, body).find(std::move(ground));
 }
 
-std::vector<Polygon> hindrances_on(const Surface& surface, const World& world,
-                                   const BodySize& body) {
+std::optional<std::uint32_t> may_go(const Level& level, const BodySize& body, std::uint32_t solid) {
+  if (!can_go_away(level.solids[solid])) return Hindrance::kStays;
+  if (std::find(body.opens.begin(), body.opens.end(), solid) != body.opens.end()) return {};
+  return solid;
+}
+
+std::vector<Hindrance> hindrances_on(const Surface& surface, const Level& level, const World& world,
+                                     const BodySize& body) {
   if (world.plane() == Plane::upright) {
-    return body.altitude ? hindrances_in_air(surface, world, body)
-                         : hindrances_on_ledge(surface, world, body);
+    return body.altitude ? hindrances_in_air(surface, level, world, body)
+                         : hindrances_on_ledge(surface, level, world, body);
   }
   const World::Index& index = world.index();
   PlanBox box = box_of(surface);
   const Vector2d reach{body.radius + 1.0, body.radius + 1.0};
   box = {box.low - reach, box.high + reach};
-  std::vector<Polygon> hindrances;
+  std::vector<Hindrance> hindrances;
   for (const std::uint32_t piece : pieces_near(index, box)) {
+    const auto tag = may_go(level, body, index.pieces[piece].solid);
+    if (!tag) continue;
     add_hindrances(surface, top_of(index, piece), bottom_of(index, piece), outline_of(index, piece),
-                   body, hindrances);
+                   body, *tag, hindrances);
   }
   return hindrances;
 }

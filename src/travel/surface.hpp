@@ -1,6 +1,7 @@
 #pragma once
 
 #include <cstdint>
+#include <optional>
 #include <vector>
 
 #include "gaze/navigation.hpp"
@@ -20,9 +21,20 @@ struct Surface {
 [[nodiscard]] std::vector<Surface> surfaces_of(const Level& level, const World& world,
                                                const BodySize& body);
 
+/// An outline off which the centre of a body is kept.
+struct Hindrance {
+  static constexpr std::uint32_t kStays = 0xFFFFFFFF;
+  Polygon outline;
+  std::uint32_t may_go = kStays;  ///< The solid, in Level::solids, if it may go.
+};
+
 /// What keeps the centre of a body off parts of a surface: solids that stop it, widened by its
 /// radius, and low ones onto which it steps, as they are.
-[[nodiscard]] std::vector<Polygon> hindrances_on(const Surface& surface, const World& world,
-                                                 const BodySize& body);
+[[nodiscard]] std::vector<Hindrance> hindrances_on(const Surface& surface, const Level& level,
+                                                   const World& world, const BodySize& body);
+
+/// The tag of a hindrance by a solid; nothing if the solid is none to the body.
+[[nodiscard]] std::optional<std::uint32_t> may_go(const Level& level, const BodySize& body,
+                                                  std::uint32_t solid);
 
 }  // namespace gaze

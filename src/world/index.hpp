@@ -37,4 +37,8 @@ struct World::Index {
   }
 };
 
+inline bool World::stops(std::uint32_t piece, Stops what) const noexcept {
+  return index_->stops(piece, what) && (gone_.empty() || gone_[index_->pieces[piece].solid] == 0);
+}
+
 }  // namespace gaze

@@ -82,7 +82,7 @@ double extreme(const SolidPart& part, const HeightPlane& plane, Better&& better)
 std::vector<SolidPart> parts_of(const Solid& solid) {
   if (solid.form == Solid::Form::ramp) return {ramp(solid)};
   if (solid.form == Solid::Form::stairs) return stairs(solid);
-  const bool is_wall = solid.form == Solid::Form::wall;
+  const bool is_wall = solid.form == Solid::Form::wall || solid.form == Solid::Form::door;
   const std::vector<Polygon> outlines =
       is_wall ? widen_path(solid.points, solid.thickness).value_or(std::vector<Polygon>{})
               : convex_pieces(solid.points);

@@ -57,12 +57,13 @@ struct Nearest {
 
 /// `touch(piece)` gives the share at which one piece is met, if at all.
 template <typename TouchOne>
-Nearest nearest_touch(const World::Index& index, const PlanSegment& way,
+Nearest nearest_touch(const World& world, const PlanSegment& way,
                       const std::array<double, 3>& reach, Stops what, TouchOne&& touch) {
+  const World::Index& index = world.index();
   Walker walker(way, reach);
   Nearest nearest;
   walk_nearest(index.tree, walker, [&](std::uint32_t piece) {
-    if (!index.stops(piece, what)) return;
+    if (!world.stops(piece, what)) return;
     const std::optional<double> share = touch(piece);
     if (share && nearest.offer(*share, piece, index.pieces[piece].solid))
       walker.look_up_to(nearest.share);
@@ -87,11 +88,31 @@ void ask_each(std::span<const Question> questions, std::span<Answer> answers, As
 
 }  // namespace
 
+void World::set_gone(SolidId solid, bool is_gone) {
+  if (gone_.empty()) {
+    if (!is_gone) return;
+    std::uint32_t most = solid.index;
+    for (const Piece& piece : index_->pieces) most = std::max(most, piece.solid);
+    gone_.assign(most + 1, 0);
+  }
+  if (solid.index < gone_.size()) gone_[solid.index] = is_gone ? 1 : 0;
+}
+
+World World::whole() const {
+  World world = *this;
+  world.gone_.clear();
+  return world;
+}
+
+bool World::is_gone(SolidId solid) const noexcept {
+  return solid.index < gone_.size() && gone_[solid.index] != 0;
+}
+
 bool World::is_clear(const Segment& segment, Stops what) const noexcept {
   if (!is_askable(segment)) return true;
   const PlanSegment way = to_plan(index_->plane, segment);
   return !walk_any(index_->tree, Walker(way, around(0.0)), [&](std::uint32_t piece) {
-    return index_->stops(piece, what) && gaze::first_touch(index_->prism(piece), way).has_value();
+    return stops(piece, what) && gaze::first_touch(index_->prism(piece), way).has_value();
   });
 }
 
@@ -103,7 +124,7 @@ bool World::is_clear(const BallPath& ball, Stops what) const noexcept {
   if (!is_askable(ball)) return true;
   const PlanSegment way = to_plan(index_->plane, ball.path);
   return !walk_any(index_->tree, Walker(way, around(ball.radius)), [&](std::uint32_t piece) {
-    return index_->stops(piece, what) &&
+    return stops(piece, what) &&
            gaze::first_touch(index_->prism(piece), way, ball.radius).has_value();
   });
 }
@@ -111,7 +132,7 @@ bool World::is_clear(const BallPath& ball, Stops what) const noexcept {
 std::optional<Touch> World::first_touch(const Segment& segment, Stops what) const noexcept {
   if (!is_askable(segment)) return std::nullopt;
   const PlanSegment way = to_plan(index_->plane, segment);
-  const Nearest nearest = nearest_touch(*index_, way, around(0.0), what, [&](std::uint32_t piece) {
+  const Nearest nearest = nearest_touch(*this, way, around(0.0), what, [&](std::uint32_t piece) {
     return gaze::first_touch(index_->prism(piece), way);
   });
   return to_touch(nearest, segment);
@@ -125,7 +146,7 @@ std::optional<Touch> World::first_touch(const BallPath& ball, Stops what) const 
   if (!is_askable(ball)) return std::nullopt;
   const PlanSegment way = to_plan(index_->plane, ball.path);
   const Nearest nearest =
-      nearest_touch(*index_, way, around(ball.radius), what, [&](std::uint32_t piece) {
+      nearest_touch(*this, way, around(ball.radius), what, [&](std::uint32_t piece) {
         return gaze::first_touch(index_->prism(piece), way, ball.radius);
       });
   return to_touch(nearest, ball.path);
@@ -136,7 +157,7 @@ bool World::overlaps(const Cylinder& cylinder, Stops what) const noexcept {
   const PlanBody body = to_plan(index_->plane, cylinder);
   return walk_any(index_->tree, Walker({body.middle, body.middle}, around(body)),
                   [&](std::uint32_t piece) {
-                    return index_->stops(piece, what) && gaze::overlaps(index_->prism(piece), body);
+                    return stops(piece, what) && gaze::overlaps(index_->prism(piece), body);
                   });
 }
 
@@ -147,7 +168,7 @@ std::optional<SolidId> World::first_overlap(const Cylinder& cylinder, Stops what
   walk_any(index_->tree, Walker({body.middle, body.middle}, around(body)),
            [&](std::uint32_t piece) {
              const std::uint32_t solid = index_->pieces[piece].solid;
-             if (index_->stops(piece, what) && (!first || solid < first->index) &&
+             if (stops(piece, what) && (!first || solid < first->index) &&
                  gaze::overlaps(index_->prism(piece), body)) {
                first = SolidId{solid};
              }
@@ -163,7 +184,7 @@ std::optional<Touch> World::sweep(const Cylinder& cylinder, const Vector3d& moti
   const PlanPoint way = to_plan(index_->plane, motion);
   const PlanPoint end{body.middle.plan + way.plan, body.middle.across + way.across};
   const Nearest nearest =
-      nearest_touch(*index_, {body.middle, end}, around(body), what, [&](std::uint32_t piece) {
+      nearest_touch(*this, {body.middle, end}, around(body), what, [&](std::uint32_t piece) {
         const auto contact = first_entry(index_->prism(piece), body, way);
         return contact ? std::optional(contact->share) : std::nullopt;
       });
@@ -188,7 +209,7 @@ void World::are_clear(std::span<const Segment> segments, Stops what,
                : std::nullopt;
   };
   const auto visit = [&](std::size_t i, std::uint32_t piece) {
-    return index_->stops(piece, what) &&
+    return stops(piece, what) &&
            gaze::first_touch(index_->prism(piece), to_plan(index_->plane, segments[i])).has_value();
   };
   walk_any_by_turns(index_->tree, segments.size(), start, visit,

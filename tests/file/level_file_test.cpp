@@ -248,10 +248,10 @@ TEST(Planes, SayHowManyNumbersAPointHas) {
             Vector3d(3, 4, 2));
   EXPECT_EQ(faults_of(std::string("plane = \"space\"\n") + agent + "[3, 4]"),
             "bad.toml:6:6: error: agent.a.at is a list of 2; 3 numbers are needed\n");
-  EXPECT_EQ(
-      faults_of("plane = \"upright\"\n[[block]]\nid = \"b\"\nmaterial = \"brick\"\n"
-                "outline = [[0, 0], [1, 0], [1, 1]]\nheight = 2\n"),
-      "bad.toml:6:1: error: unknown key 'height' in block.b; allowed: id, material, outline\n");
+  EXPECT_EQ(faults_of("plane = \"upright\"\n[[block]]\nid = \"b\"\nmaterial = \"brick\"\n"
+                      "outline = [[0, 0], [1, 0], [1, 1]]\nheight = 2\n"),
+            "bad.toml:6:1: error: unknown key 'height' in block.b; allowed: id, material, outline, "
+            "health\n");
 }
 
 // ---- the gallery of bad input, word for word
