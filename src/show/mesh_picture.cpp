@@ -253,8 +253,12 @@ class MeshPainter {
 std::string links_text(const NavigationMesh& mesh) {
   std::array<int, 3> count{};
   for (const MeshLink& link : mesh.links()) ++count[static_cast<std::size_t>(link.what)];
-  return fmt::format("Links: {} hops (dashed), {} drops, {} made (thick)", count[0], count[1],
-                     count[2]);
+  const std::array<std::string_view, 3> kinds{"hops (dashed)", "drops", "made (thick)"};
+  std::vector<std::string> parts;
+  for (std::size_t i = 0; i < count.size(); ++i) {
+    if (count[i] > 0) parts.push_back(fmt::format("{} {}", count[i], kinds[i]));
+  }
+  return fmt::format("Links: {}", fmt::join(parts, ", "));
 }
 
 // Each cost once, in order.
