@@ -1,5 +1,6 @@
 #pragma once
 
+#include <array>
 #include <cstdint>
 #include <map>
 #include <optional>
@@ -38,25 +39,30 @@ struct Door {
   Duration closes_after = Duration::from_seconds(2.0);  ///< Once nobody is so near.
 };
 
+using Triangle = std::array<Vector3d, 3>;
+
 /// A wall (a path of some thickness) or a block (a filled outline), rising from `base` by `height`.
 /// In an upright level it is endless across the plane, and base and height do not count. In the
 /// others also what there is to walk on: a floor (an outline whose upper side lies at base +
-/// height), a ramp, or stairs, which bodies climb as a ramp.
+/// height), a ramp, or stairs, which bodies climb as a ramp. A mesh is a shell of triangles, 2 cm
+/// thick, hollow inside.
 struct Solid {
-  enum class Form { wall, block, floor, ramp, stairs, door };
+  enum class Form { wall, block, floor, ramp, stairs, door, mesh };
   std::string id;
   Form form = Form::block;
-  std::uint32_t material = 0;    ///< Index in Level::materials.
-  std::vector<Vector2d> points;  ///< Path of a wall (2 or more), outline of a block (3 or more).
-  double thickness = 0.2;        ///< Metres, above 0; of walls, ramps and stairs.
-  double base = 0.0;             ///< Metres.
-  double height = 2.5;           ///< Metres, above 0.
-  Vector3d from{0.0, 0.0, 0.0};  ///< Of ramps and stairs: the middle of one end's upper side,
-  Vector3d to{0.0, 0.0, 0.0};    ///< and of the other's; apart in the plan.
-  double width = 1.0;            ///< Of ramps and stairs: metres, above 0.
-  int steps = 1;                 ///< Of stairs, 1 to 1000.
-  double health = 0.0;           ///< Of what breaks, points; 0: it does not.
-  Door door;                     ///< Of doors, whose path is the leaf when shut.
+  std::uint32_t material = 0;       ///< Index in Level::materials.
+  std::vector<Vector2d> points;     ///< Path of a wall (2 or more), outline of a block (3 or more).
+  double thickness = 0.2;           ///< Metres, above 0; of walls, ramps and stairs.
+  double base = 0.0;                ///< Metres.
+  double height = 2.5;              ///< Metres, above 0.
+  Vector3d from{0.0, 0.0, 0.0};     ///< Of ramps and stairs: the middle of one end's upper side,
+  Vector3d to{0.0, 0.0, 0.0};       ///< and of the other's; apart in the plan.
+  double width = 1.0;               ///< Of ramps and stairs: metres, above 0.
+  int steps = 1;                    ///< Of stairs, 1 to 1000.
+  std::vector<Triangle> triangles;  ///< Of a mesh, where they stand; anticlockwise from outside.
+  std::uint32_t left_out = 0;       ///< Of its file's triangles, those without an area.
+  double health = 0.0;              ///< Of what breaks, points; 0: it does not.
+  Door door;                        ///< Of doors, whose path is the leaf when shut.
   Place place;
 };
 

@@ -40,6 +40,7 @@ struct Setting {
 struct ReadLimits {
   static constexpr std::uintmax_t file_bytes = 32U << 20U;
   static constexpr std::size_t agents = 100'000;
+  static constexpr std::size_t triangles = 200'000;  ///< Of one mesh.
   static constexpr std::size_t solids = 200'000;
   static constexpr std::size_t outline_points = 500;
   static constexpr std::size_t path_points = 10'000;

@@ -80,6 +80,10 @@ bool check_outline(TableReader& reader, const std::vector<Vector2d>& points);
                                               Solid::Form form, const Names& names, Plane plane,
                                               double ground_height);
 
+/// A mesh from a file beside that of the level.
+[[nodiscard]] std::optional<Solid> read_mesh(ReadContext& context, const Node& table,
+                                             const Names& names, Plane plane);
+
 /// A point of the plane: two numbers, in space three; in ground levels it lies on the ground.
 [[nodiscard]] std::optional<Vector3d> read_point(TableReader& reader, const Node& node,
                                                  const std::string& path, Plane plane,

@@ -26,6 +26,7 @@ class LevelReader {
     read_solids("ramp", Solid::Form::ramp);
     read_solids("stairs", Solid::Form::stairs);
     read_solids("door", Solid::Form::door);
+    read_meshes();
     read_agents(context_, top_, level_, names_, kinds_, settings_);
     read_zones(context_, top_, level_);
     read_links(context_, top_, level_);
@@ -153,6 +154,14 @@ class LevelReader {
     if (level_.solids.size() > ReadLimits::solids) {
       top_.fault(level_.solids.back().place,
                  fmt::format("more than {} solids; that many are allowed", ReadLimits::solids));
+    }
+  }
+
+  void read_meshes() {
+    for (const Node& table : top_.items("mesh", ReadLimits::list_items)) {
+      if (!is_table(top_, table, "mesh")) continue;
+      const auto solid = read_mesh(context_, table, names_, level_.plane);
+      if (solid) level_.solids.push_back(*solid);
     }
   }
 

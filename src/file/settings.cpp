@@ -82,8 +82,8 @@ std::vector<std::string> keys_of(const Node& table) {
 
 // What is placed one by one, each with an id.
 bool is_list(std::string_view key) {
-  constexpr std::array<std::string_view, 10> kLists{"door", "agent",  "wall", "block", "floor",
-                                                    "ramp", "stairs", "zone", "link",  "start"};
+  constexpr std::array<std::string_view, 11> kLists{
+      "door", "mesh", "agent", "wall", "block", "floor", "ramp", "stairs", "zone", "link", "start"};
   return std::find(kLists.begin(), kLists.end(), key) != kLists.end();
 }
 

@@ -36,6 +36,7 @@ std::vector<Finding> judge(const Level& level) {
   judge_senses(bench);
   judge_ways(bench);
   judge_links(bench);
+  judge_meshes(bench);
   judge_blind_spots(bench);
   std::vector<Finding> findings = bench.take();
   std::stable_sort(findings.begin(), findings.end(),

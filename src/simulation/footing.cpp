@@ -131,7 +131,7 @@ void set_up_footing(Simulation::State& state) {
     highest_step = std::max(highest_step, kind.move.step_height);
   }
   const bool any_low = std::any_of(level.solids.begin(), level.solids.end(), [&](const Solid& s) {
-    return is_walkway(s.form) || is_low(level, s, highest_step);
+    return is_walkway(s.form) || s.form == Solid::Form::mesh || is_low(level, s, highest_step);
   });
   state.has_relief = any_low || level.plane != Plane::ground || leaves_ground(level);
   state.air_share.assign(level.agents.size(), 1.0);

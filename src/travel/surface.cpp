@@ -63,6 +63,7 @@ class Tops {
     if (ground) add(*ground);
     for (std::uint32_t i = 0; i < level_.solids.size(); ++i) {
       if (is_walkway(level_.solids[i].form)) take(i);
+      if (level_.solids[i].form == Solid::Form::mesh) take_triangles(i);
     }
     take_those_stood_on();
     while (!to_look_round_.empty()) {
@@ -100,6 +101,18 @@ class Tops {
       surface.solids.push_back(solid);
     }
     add(surface);
+  }
+
+  void take_triangles(std::uint32_t solid) {
+    taken_[solid] = 1;
+    for (const std::uint32_t piece : pieces_of_[solid]) {
+      if (!index_.pieces[piece].carries) continue;
+      Surface surface;
+      surface.height = gaze::top_of(index_, piece);
+      surface.parts.push_back(outline_of(index_, piece));
+      surface.solids.push_back(solid);
+      if (is_walkable(surface.height, body_)) add(surface);
+    }
   }
 
   // What lies in one plane is one surface, and the ground is all of its plane.

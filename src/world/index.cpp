@@ -65,6 +65,7 @@ World::Index make_index(const Level& level) {
       piece.high = endless ? kInfinity : highest(part);
       piece.solid = static_cast<std::uint32_t>(i);
       piece.stops = stops & part.stops;
+      piece.carries = part.carries;
       if (!endless && !(part.low.is_level() && part.high.is_level())) {
         piece.slopes = static_cast<std::uint32_t>(index.slopes.size());
         index.slopes.push_back({part.low, part.high});

@@ -16,6 +16,7 @@ struct Piece {
   std::uint32_t solid = 0;
   std::uint16_t edge_count = 0;
   std::uint8_t stops = 0;            ///< Bit per Stops.
+  bool carries = true;               ///< Its upper side may be walked on.
   std::uint32_t slopes = kNoSlopes;  ///< In Index::slopes.
   static constexpr std::uint32_t kNoSlopes = 0xFFFFFFFF;
 };

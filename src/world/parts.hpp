@@ -14,7 +14,11 @@ struct SolidPart {
   HeightPlane low;
   HeightPlane high;
   std::uint8_t stops = 0xFF;  ///< Bit per Stops: of what its material stops, what this part does.
+  bool carries = true;        ///< Its upper side may be walked on.
 };
+
+/// A triangle as a shell of some metres, inwards.
+void add_shell(const Triangle& triangle, double thickness, std::vector<SolidPart>& parts);
 
 /// What a solid consists of. Stairs are steps for all but bodies, and a ramp for those.
 [[nodiscard]] std::vector<SolidPart> parts_of(const Solid& solid);

@@ -1,0 +1,168 @@
+#include <assimp/postprocess.h>
+#include <assimp/scene.h>
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <assimp/Importer.hpp>
+#include <cmath>
+#include <filesystem>
+
+#include "file/read.hpp"
+
+/// Triangle meshes from OBJ and glTF files.
+namespace gaze {
+namespace {
+
+/// Square metres: what has no more than that has no area.
+constexpr double kLeastArea = 1e-10;
+
+std::string ending_of(const std::string& file) {
+  std::string ending = std::filesystem::path(file).extension().string();
+  std::transform(ending.begin(), ending.end(), ending.begin(),
+                 [](char c) { return c >= 'A' && c <= 'Z' ? char(c - 'A' + 'a') : c; });
+  return ending;
+}
+
+/// Where the triangles of a file are put.
+struct Placing {
+  Vector3d at{0.0, 0.0, 0.0};
+  SineCosine turn;
+  double scale = 1.0;
+  bool is_y_up = false;
+
+  Vector3d operator()(const aiVector3D& v) const {
+    const double x = double(v.x) * scale;
+    const double y = (is_y_up ? -double(v.z) : double(v.y)) * scale;
+    const double z = (is_y_up ? double(v.y) : double(v.z)) * scale;
+    return at + Vector3d{x * turn.cosine - y * turn.sine, x * turn.sine + y * turn.cosine, z};
+  }
+};
+
+bool is_in_bounds(const Vector3d& p) {
+  return p.allFinite() && p.cwiseAbs().maxCoeff() <= ReadLimits::coordinate;
+}
+
+double area_of(const Triangle& t) {
+  const Vector3d u = t[1] - t[0];
+  const Vector3d v = t[2] - t[0];
+  const double x = u.y() * v.z() - u.z() * v.y();
+  const double y = u.z() * v.x() - u.x() * v.z();
+  const double z = u.x() * v.y() - u.y() * v.x();
+  return std::sqrt(x * x + y * y + z * z) / 2.0;
+}
+
+std::pair<double, double> heights_of(const Solid& solid) {
+  double low = solid.triangles[0][0].z();
+  double high = low;
+  for (const Triangle& triangle : solid.triangles) {
+    for (const Vector3d& p : triangle) {
+      low = std::min(low, p.z());
+      high = std::max(high, p.z());
+    }
+  }
+  return {low, high};
+}
+
+/// Reads one file into a solid. @return What is wrong with it; empty if nothing is.
+std::string import(const std::filesystem::path& file, const Placing& placing, Solid& solid) {
+  std::error_code error;
+  const auto bytes = std::filesystem::file_size(file, error);
+  if (error) return "cannot be read";
+  if (bytes > ReadLimits::file_bytes) {
+    return fmt::format("has {} bytes; at most {} are read", bytes, ReadLimits::file_bytes);
+  }
+  Assimp::Importer importer;
+  // Nodes are put where they belong, and what has more corners is cut into triangles.
+  const aiScene* scene =
+      importer.ReadFile(file.string(), aiProcess_Triangulate | aiProcess_PreTransformVertices);
+  if (scene == nullptr) return fmt::format("is no mesh: {}", importer.GetErrorString());
+  for (unsigned m = 0; m < scene->mNumMeshes; ++m) {
+    const aiMesh& mesh = *scene->mMeshes[m];
+    for (unsigned f = 0; f < mesh.mNumFaces; ++f) {
+      const aiFace& face = mesh.mFaces[f];
+      if (face.mNumIndices != 3) continue;  // points and lines
+      Triangle triangle;
+      for (unsigned i = 0; i < 3; ++i) triangle[i] = placing(mesh.mVertices[face.mIndices[i]]);
+      if (!std::all_of(triangle.begin(), triangle.end(), is_in_bounds)) {
+        return fmt::format("has a corner that is not a number, or farther than {} m out",
+                           ReadLimits::coordinate);
+      }
+      if (area_of(triangle) <= kLeastArea) {
+        ++solid.left_out;
+        continue;
+      }
+      solid.triangles.push_back(triangle);
+      if (solid.triangles.size() > ReadLimits::triangles) {
+        return fmt::format("has more than {} triangles; so many are read", ReadLimits::triangles);
+      }
+    }
+  }
+  if (!solid.triangles.empty()) return "";
+  return solid.left_out > 0 ? "holds no triangle with an area" : "holds no triangles";
+}
+
+void note_heights(Solid& solid) {
+  const auto [low, high] = heights_of(solid);
+  solid.base = low;
+  solid.height = high - low;
+}
+
+Placing read_placing(TableReader& reader, const std::string& ending) {
+  Placing placing;
+  if (const Node* at = reader.find("at")) {
+    const auto p = reader.numbers(*at, reader.path_of("at"), 3, kCoordinate);
+    if (p) placing.at = {(*p)[0], (*p)[1], (*p)[2]};
+  }
+  placing.turn =
+      sine_cosine(Angle::from_degrees(reader.number("turn", 0.0, {-360.0, 360.0, "degrees"})));
+  placing.scale = reader.number("scale", 1.0, {0.0, 1e6, "", true});
+  // glTF says which way is up; OBJ does not, and is taken as levels are.
+  const bool usual = ending != ".obj";
+  placing.is_y_up = reader.word("up", {"z", "y"}).value_or(usual ? 1 : 0) == 1;
+  return placing;
+}
+
+}  // namespace
+
+std::optional<Solid> read_mesh(ReadContext& context, const Node& table, const Names& names,
+                               Plane plane) {
+  const Node* id = table.find("id");
+  const bool is_named = id != nullptr && id->type == Node::Type::text;
+  TableReader reader(context, table, is_named ? "mesh." + id->text : "mesh");
+  if (plane == Plane::upright) {
+    reader.fault(table.place, "[[mesh]] belongs in ground and space levels");
+    return std::nullopt;
+  }
+  Solid solid;
+  solid.form = Solid::Form::mesh;
+  solid.place = table.place;
+  solid.id = reader.needed_name("id");
+  solid.material = reader.reference("material", names.materials, "material");
+  const Node* file = reader.need("file", "the name of an .obj, .gltf or .glb file");
+  const std::string name = reader.text("file", "");
+  const std::string ending = ending_of(name);
+  const Placing placing = read_placing(reader, ending);
+  reader.finish();
+  if (file == nullptr || file->type != Node::Type::text) return std::nullopt;
+  if (ending != ".obj" && ending != ".gltf" && ending != ".glb") {
+    reader.fault(file->place, fmt::format("{} is '{}'; .obj, .gltf and .glb files are read",
+                                          reader.path_of("file"), name));
+    return std::nullopt;
+  }
+  const auto path = std::filesystem::path(file->place.file).parent_path() / name;
+  std::string wrong;
+  try {
+    wrong = import(path, placing, solid);
+  } catch (const std::exception& error) {
+    wrong = fmt::format("is no mesh: {}", error.what());
+  }
+  if (wrong.empty()) {
+    note_heights(solid);
+    return solid;
+  }
+  std::replace(wrong.begin(), wrong.end(), '\n', ' ');
+  reader.fault(file->place, fmt::format("{}: {} {}", reader.path_of("file"), name, wrong));
+  return std::nullopt;
+}
+
+}  // namespace gaze
