@@ -131,6 +131,10 @@ class NavigationMesh {
   bool is_free(const Vector3d& from, const Vector3d& to) const noexcept;
   bool is_free(const MeshPlace& from, const MeshPlace& to) const noexcept;
 
+  /// The place to which the straight way from a place leads that ends there in the plan; nothing if
+  /// it leaves the mesh.
+  std::optional<MeshPlace> straight_on(const MeshPlace& from, const Vector3d& to) const noexcept;
+
   /// What keeps a body off a place, in a few words: "0.12 m too near planter-1". Empty on the mesh.
   std::string hindrance(const Level& level, const World& world, const Vector3d& place) const;
 

@@ -277,8 +277,11 @@ LegResult find_way(Simulation::State& state, std::uint32_t who, const Leg& leg, 
 
 double landing_height(Simulation::State& state, std::uint32_t who, const Vector3d& place) {
   if (!uses_paths(state, who)) return place.z();
-  const auto on = mesh_for(state, who).find(place);
-  return on ? on->place.z() : place.z();
+  const NavigationMesh& mesh = mesh_for(state, who);
+  const auto from = mesh.find(state.position[who], state.route[who].own_face);
+  auto to = from ? mesh.straight_on(*from, place) : std::nullopt;
+  if (!to) to = mesh.find(place);
+  return to ? to->place.z() : place.z();
 }
 
 std::optional<Vector3d> standing_place(Simulation::State& state, std::uint32_t who,

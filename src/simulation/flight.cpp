@@ -157,7 +157,6 @@ LegResult hop_leg(Simulation::State& state, std::uint32_t who, const Leg& leg, M
     Vector3d to = from + (leg.goal - from) * (length / distance);
     if (length == distance) to = leg.goal;
     if (state.plane() == Plane::upright) to.y() = from.y();
-    to.z() = from.z();
     to.z() = landing_height(state, who, to);
     if (is_taken(state, who, to)) continue;
     const auto arc = arc_with_room(state, who, to);

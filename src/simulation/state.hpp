@@ -258,7 +258,8 @@ void fly_on(Simulation::State& state, std::uint32_t who);
 LegResult hop_leg(Simulation::State& state, std::uint32_t who, const Leg& leg, Moment budget);
 /// Takes off as a script has it: up, and towards a place if there is one.
 void hop_up(Simulation::State& state, std::uint32_t who, const ScriptStep* then, Moment budget);
-/// The height of what carries its feet at a place near by.
+/// The height of what carries its feet at a place straight on from where it is; roughly as high as
+/// the place given.
 [[nodiscard]] double landing_height(Simulation::State& state, std::uint32_t who,
                                     const Vector3d& place);
 

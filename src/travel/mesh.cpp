@@ -224,6 +224,14 @@ std::optional<MeshPlace> NavigationMesh::nearest(
   });
 }
 
+std::optional<MeshPlace> NavigationMesh::straight_on(const MeshPlace& from,
+                                                     const Vector3d& to) const noexcept {
+  const MeshPoint end = data_->plan(to);
+  const std::uint32_t face =
+      face_straight_on(*data_, from.polygon, data_->plan(from.place), kNone, end);
+  return face == kNone ? std::nullopt : std::optional(MeshPlace{face, data_->lift(face, end)});
+}
+
 std::string name_of(const Level& level, const MeshLink& link) {
   if (link.what == MeshLink::What::made) return level.links[link.made].id;
   return link.what == MeshLink::What::hop ? "hop" : "drop";

@@ -177,6 +177,12 @@ void find_islands(NavigationMesh::Data& mesh, const Level& level);
 void measure_faces(NavigationMesh::Data& mesh);
 void lay_grid(NavigationMesh::Data& mesh);
 
+/// The face in which the straight way from a point in a face to another ends; kNone if it leaves
+/// the mesh. The face of its end may be given, or kNone.
+[[nodiscard]] std::uint32_t face_straight_on(const NavigationMesh::Data& mesh,
+                                             std::uint32_t from_face, const MeshPoint& from,
+                                             std::uint32_t to_face, const MeshPoint& to);
+
 /// True if the straight way from a point in a face to another stays on the mesh. A way that runs
 /// through a vertex may count as blocked; then a way round the corner there is as short. The face
 /// of its end may be kNone: any that holds it.

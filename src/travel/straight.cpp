@@ -11,8 +11,8 @@ bool holds(const NavigationMesh::Data& mesh, std::uint32_t face, const MeshPoint
   return true;
 }
 
-bool is_straight_free(const NavigationMesh::Data& mesh, std::uint32_t from_face,
-                      const MeshPoint& from, std::uint32_t to_face, const MeshPoint& to) {
+std::uint32_t face_straight_on(const NavigationMesh::Data& mesh, std::uint32_t from_face,
+                               const MeshPoint& from, std::uint32_t to_face, const MeshPoint& to) {
   std::uint32_t face = from_face;
   std::uint32_t entry = kNone;
   while (to_face == kNone ? !holds(mesh, face, to) : face != to_face) {
@@ -27,15 +27,20 @@ bool is_straight_free(const NavigationMesh::Data& mesh, std::uint32_t from_face,
       before = side;
       edge = after;
     }
-    if (exit == kNone || mesh.edges[exit].twin == kNone) return false;
+    if (exit == kNone || mesh.edges[exit].twin == kNone) return kNone;
     // Behind its end the way need not go.
     const MeshPoint& a = mesh.edges[exit].from;
     const MeshPoint& b = mesh.edges[mesh.next(exit)].from;
-    if (turn(a, b, to) > 0.0) return false;
+    if (turn(a, b, to) > 0.0) return kNone;
     entry = mesh.edges[exit].twin;
     face = mesh.edges[entry].polygon;
   }
-  return true;
+  return face;
+}
+
+bool is_straight_free(const NavigationMesh::Data& mesh, std::uint32_t from_face,
+                      const MeshPoint& from, std::uint32_t to_face, const MeshPoint& to) {
+  return face_straight_on(mesh, from_face, from, to_face, to) != kNone;
 }
 
 }  // namespace gaze
