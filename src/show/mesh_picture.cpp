@@ -336,6 +336,14 @@ void paint_mesh_legend(Canvas& canvas, const MeshPicture& picture, const Rectang
   column.text(picture.reason);
 }
 
+void show_all_of(const Path& path, Plane plane, Scene& scene) {
+  for (const Vector3d& point : path.points) {
+    const Vector2d p = plan_part(plane, point);
+    scene.low = scene.low.cwiseMin(p);
+    scene.high = scene.high.cwiseMax(p);
+  }
+}
+
 }  // namespace
 
 std::string draw(const Simulation& simulation, const MeshPicture& picture,
@@ -344,6 +352,7 @@ std::string draw(const Simulation& simulation, const MeshPicture& picture,
   leave_out_senses(scene);
   if (picture.path != nullptr) scene.agents.clear();
   scene.moment = picture.path != nullptr ? "a path" : "mesh";
+  if (picture.path != nullptr) show_all_of(*picture.path, simulation.level().plane, scene);
   Canvas canvas(options);
   const Sheet sheet = lay_out(canvas, scene);
   MeshPainter painter(canvas, picture, sheet.view);
