@@ -300,6 +300,37 @@ INSTANTIATE_TEST_SUITE_P(
             "\"wait\", \"give up\"; did you mean 'wait'?\n"}));
 
 INSTANTIATE_TEST_SUITE_P(
+    GalleryOfLinks, BadInput,
+    ::testing::Values(
+        Bad{"[[link]]\nid = \"l\"\nfrom = [0, 0, 0]\n",
+            "bad.toml:1:1: error: link.l.to is missing: a point of three numbers must be given\n"},
+        Bad{"[[link]]\nid = \"l\"\nfrom = [0, 0, 1]\nto = [0, 0, 1]\n",
+            "bad.toml:4:6: error: link.l.to is where the link begins; it leads nowhere\n"},
+        Bad{"[[start]]\nid = \"s\"\nkind = \"toad\"\noutline = [[0, 0], [1, 0], [1, 1]]\n"
+            "distance = 3\n[kind.toat]\n",
+            "bad.toml:3:8: error: there is no kind or agent 'toad'; did you mean 'toat'?\n"
+            "bad.toml:5:12: error: start.s.distance needs apart_from: whom\n"},
+        Bad{"[[zone]]\nid = \"z\"\noutline = [[0, 0], [1, 0], [1, 1]]\ncost = 0\n"
+            "closed_to = [\"machine\"]\n",
+            "bad.toml:4:8: error: zone.z.cost is 0; 0.1 to 100 is allowed\n"
+            "bad.toml:5:13: error: there is no team, kind or tag 'machine'\n"},
+        Bad{"[[door]]\nid = \"d\"\nmaterial = \"brick\"\npath = [[0, 0], [1, 0]]\n"
+            "opens_for = [\"caretaker\"]\nopens_within = 0\n[team.caretakers]\n",
+            "bad.toml:5:13: error: there is no team, kind or tag 'caretaker'; did you mean "
+            "'caretakers'?\n"
+            "bad.toml:6:16: error: door.d.opens_within is 0; above 0 to 1000 m is allowed\n"},
+        Bad{"[[block]]\nid = \"b\"\nmaterial = \"brick\"\nhealth = -1\n"
+            "outline = [[0, 0], [1, 0], [1, 1]]\n",
+            "bad.toml:4:10: error: block.b.health is -1; above 0 to 1000000000 points is "
+            "allowed\n"},
+        Bad{"[kind.a.move]\ngait = \"hops\"\nhop_height = -1\n",
+            "bad.toml:2:8: error: kind.a.move.gait is the text \"hops\"; allowed: \"fixed\", "
+            "\"walk\", \"hop\", \"hover\", \"drop\"; did you mean 'hop'?\n"
+            "bad.toml:3:14: error: kind.a.move.hop_height is -1; 0 to 1000 m is allowed\n"},
+        Bad{"plane = \"upright\"\n[[mesh]]\nid = \"m\"\nmaterial = \"brick\"\nfile = \"m.obj\"\n",
+            "bad.toml:2:1: error: [[mesh]] belongs in ground and space levels\n"}));
+
+INSTANTIATE_TEST_SUITE_P(
     Gallery, BadInput,
     ::testing::Values(
         Bad{"seed = \"1\"",
