@@ -39,6 +39,12 @@ enum class ChaseStyle {
   ahead,  ///< To where they meet if the target keeps its course.
 };
 
+/// Where it flees to, in the circle about its post.
+enum class FleeStyle {
+  far_side,      ///< To the side that lies away from whom it flees.
+  out_of_sight,  ///< To where that cannot see it, if there is such a place; else to the far side.
+};
+
 /// What it does where no way leads to its goal.
 enum class NoPath {
   nearest,  ///< Goes to the nearest place that can be reached.
@@ -70,6 +76,7 @@ struct Move {
   std::vector<std::string> follows;  ///< Agents, kinds, teams or tags: whom it stays by.
   double follow_distance = 2.0;      ///< Metres, centre to centre.
   double flee_distance = 8.0;        ///< Radius of the circle about its post, metres.
+  FleeStyle flee_to = FleeStyle::far_side;
   double hop_height = 0.0;    ///< Of the top of a hop above where it begins, metres; 0: none.
   double hop_length = 0.0;    ///< Of a hop in the plan, at most, metres.
   Duration hop_rest;          ///< Between two hops.

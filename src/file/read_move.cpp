@@ -57,6 +57,8 @@ Move read_move(ReadContext& context, const Node& table, const std::string& path,
   move.follows = reader.names("follows");
   move.follow_distance = reader.number("follow_distance", 2.0, {0.0, 1000.0, "m"});
   move.flee_distance = reader.number("flee_distance", 8.0, {0.0, 1000.0, "m", true});
+  move.flee_to =
+      static_cast<FleeStyle>(reader.word("flee_to", {"far side", "out of sight"}).value_or(0));
   read_hops(reader, move, plane);
   move.search_radius = reader.number("search_radius", 3.0, {0.0, 1000.0, "m"});
   reader.finish();

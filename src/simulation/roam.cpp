@@ -1,5 +1,6 @@
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 #include "geometry/plan_grid.hpp"
 #include "geometry/polygon.hpp"
@@ -102,6 +103,54 @@ FacingWish wander_to_and_fro(Simulation::State& state, std::uint32_t who) {
   return {std::nullopt, Vector2d(-facing)};
 }
 
+Vector3d far_side(const Simulation::State& state, std::uint32_t who, const Focus& focus) {
+  const Vector3d& post = state.post[who];
+  Vector2d away{post.x() - focus.place.x(),
+                state.plane() == Plane::upright ? 0.0 : post.y() - focus.place.y()};
+  const double length = std::sqrt(dot(away, away));
+  away = length > 0.0 ? Vector2d(away / length) : Vector2d{1.0, 0.0};
+  return post + Vector3d{away.x(), away.y(), 0.0} * state.kind(who).move.flee_distance;
+}
+
+bool is_hidden(const Simulation::State& state, std::uint32_t who, const Focus& from,
+               const Vector3d& feet) {
+  const Vector3d eye = from.place + Vector3d{0.0, 0.0, 0.9 * from.height};
+  const Kind& own = state.kind(who);
+  return std::none_of(own.body_points.begin(), own.body_points.end(), [&](double share) {
+    const Segment line{eye, feet + Vector3d{0.0, 0.0, share * own.height}};
+    return state.world.is_clear(line, Stops::sight);
+  });
+}
+
+// The place in its circle that cannot be seen and that it is at soonest, against whom it flees.
+// It keeps to one as long as that serves, and looks for another every half second at most.
+Vector3d hiding_place(Simulation::State& state, std::uint32_t who, const Focus& focus,
+                      const Vector3d& otherwise) {
+  constexpr int kDirections = 24;
+  Course& course = state.course[who];
+  const bool keeps = !course.is_new && is_hidden(state, who, focus, state.wander_goal[who]);
+  if (keeps || course.wait_until > state.now()) return state.wander_goal[who];
+  const Moment half_second = kMomentsPerTick * state.level->ticks_per_second / 2;
+  course.is_new = false;
+  course.wait_until = state.now() + half_second;
+  state.wander_goal[who] = otherwise;
+  double best = std::numeric_limits<double>::infinity();
+  for (int i = 0; i < 2 * kDirections; ++i) {
+    const double radius = state.kind(who).move.flee_distance * (i < kDirections ? 1.0 : 0.5);
+    const SineCosine way = sine_cosine(Angle::from_degrees(i % kDirections * 360.0 / kDirections));
+    const double y = state.plane() == Plane::upright ? 0.0 : way.sine * radius;
+    const Vector3d there = state.post[who] + Vector3d{way.cosine * radius, y, 0.0};
+    const auto feet = standing_place(state, who, there);
+    if (!feet || !is_hidden(state, who, focus, *feet)) continue;
+    const double lead =
+        state.apart(who, state.position[who], *feet) - state.apart(who, focus.place, *feet);
+    if (lead >= best) continue;
+    best = lead;
+    state.wander_goal[who] = *feet;
+  }
+  return state.wander_goal[who];
+}
+
 }  // namespace
 
 double random_share(Simulation::State& state, std::uint32_t who) {
@@ -150,13 +199,9 @@ FacingWish follow(Simulation::State& state, std::uint32_t who) {
 FacingWish flee(Simulation::State& state, std::uint32_t who) {
   const auto focus = focus_of(state, who);
   if (!focus) return {std::nullopt, state.facing[who]};
-  const Vector3d& post = state.post[who];
-  Vector2d away{post.x() - focus->place.x(),
-                state.plane() == Plane::upright ? 0.0 : post.y() - focus->place.y()};
-  const double length = std::sqrt(dot(away, away));
-  away = length > 0.0 ? Vector2d(away / length) : Vector2d{1.0, 0.0};
   const Move& move = state.kind(who).move;
-  const Vector3d goal = post + Vector3d{away.x(), away.y(), 0.0} * move.flee_distance;
+  Vector3d goal = far_side(state, who, *focus);
+  if (move.flee_to == FleeStyle::out_of_sight) goal = hiding_place(state, who, *focus, goal);
   const Vector3d before = state.position[who];
   find_way(state, who, {goal, 0.0, move.speed}, kMomentsPerTick, true);
   return along(state, who, before);

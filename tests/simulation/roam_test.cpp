@@ -181,6 +181,51 @@ at = [0.0, 0.0]
   EXPECT_EQ(simulation.state({0}).position, Vector3d(14.0, 0.0, 0.0));
 }
 
+TEST(Flee, HidesBehindWhatStopsSight) {
+  const char* const text = R"(
+[[wall]]
+id = "hedge"
+material = "brick"
+path = [[-2.0, 4.0], [2.0, 4.0]]
+[kind.heron]
+team = "caretakers"
+[kind.heron.sight]
+range = 20.0
+field_of_view = 360.0
+remember = 600.0
+[kind.heron.move]
+speed = 3.0
+flee_distance = 6.0
+flee_to = "out of sight"
+[kind.heron.when]
+sees = "flee"
+[kind.collector]
+team = "visitors"
+[[agent]]
+id = "heron"
+kind = "heron"
+at = [0.0, 0.0]
+[[agent]]
+id = "collector"
+kind = "collector"
+at = [0.0, -5.0]
+)";
+  Simulation simulation(garden(text));
+  play(simulation, 300);
+  // Behind the hedge: nowhere else can it not be seen.
+  const Vector3d at = simulation.state({0}).position;
+  EXPECT_GT(at.y(), 4.1);
+  const Vector3d eye{0.0, -5.0, 1.53};
+  for (const double share : {0.0, 0.5, 1.0}) {
+    const Segment line{eye, at + Vector3d{0.0, 0.0, 1.7 * share}};
+    EXPECT_FALSE(simulation.world().is_clear(line, Stops::sight));
+  }
+  // Without the hedge it is the far side.
+  Simulation open(garden(text, {{"wall.hedge.height", "0.1"}}));
+  play(open, 300);
+  EXPECT_NEAR(open.state({0}).position.y(), 6.0, 1e-6);
+}
+
 TEST(Pace, IsAShareOfAnotherKindsSpeed) {
   const Level level = garden(R"(
 [kind.collector]
