@@ -16,7 +16,6 @@ struct PathFinder::Scratch {
   Path path;
   std::vector<char> shut;     ///< By patch.
   std::vector<char> reached;  ///< By face, the first of its cell.
-  std::vector<std::uint32_t> to_visit;
 };
 
 namespace {
@@ -136,21 +135,20 @@ void note_shut(PathFinder::Scratch& scratch, const NavigationMesh::Data& mesh, c
   }
 }
 
-// Which cells can be reached as things are now, where some may have gone.
+// Which cells can be reached as things are now, where some may have gone: over all crossings until
+// none leads farther.
 void note_reached(PathFinder::Scratch& scratch, const NavigationMesh::Data& mesh,
                   std::uint32_t from_face) {
   scratch.reached.assign(mesh.faces.size(), 0);
-  scratch.to_visit.assign({mesh.cell[from_face]});
   scratch.reached[mesh.cell[from_face]] = 1;
-  while (!scratch.to_visit.empty()) {
-    const std::uint32_t cell = scratch.to_visit.back();
-    scratch.to_visit.pop_back();
+  for (bool goes_on = true; goes_on;) {
+    goes_on = false;
     for (const Crossing& crossing : mesh.crossings) {
-      const std::uint32_t to = mesh.cell[crossing.to_face];
-      if (mesh.cell[crossing.from_face] != cell || scratch.reached[to] != 0) continue;
+      char& is_reached = scratch.reached[mesh.cell[crossing.to_face]];
+      if (is_reached != 0 || scratch.reached[mesh.cell[crossing.from_face]] == 0) continue;
       if (scratch.shut[mesh.faces[crossing.to_face].patch] != 0) continue;
-      scratch.reached[to] = 1;
-      scratch.to_visit.push_back(to);
+      is_reached = 1;
+      goes_on = true;
     }
   }
 }
