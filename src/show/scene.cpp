@@ -167,6 +167,7 @@ class SceneMaker {
     shape.label = label_of(solid);
     shape.is_walkway = is_walkway(solid.form);
     shape.is_gone = simulation_.world().is_gone({static_cast<std::uint32_t>(i)});
+    if (shape.is_gone) shape.label += solid.form == Solid::Form::door ? " (open)" : " (broken)";
     if (solid.form == Solid::Form::ramp || solid.form == Solid::Form::stairs) {
       const bool rises = solid.from.z() < solid.to.z();
       shape.upward = {plan(rises ? solid.from : solid.to), plan(rises ? solid.to : solid.from)};
