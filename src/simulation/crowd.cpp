@@ -1,33 +1,47 @@
 #include "simulation/crowd.hpp"
 
-#include <bit>
-
 namespace gaze {
 
-void Crowd::rebuild(Plane plane, std::span<const Vector3d> places, std::span<const char> marked) {
-  plane_ = plane;
-  const std::size_t buckets = std::bit_ceil(places.size() + 1);
-  mask_ = buckets - 1;
-  start_.assign(buckets + 1, 0);
+// About four cells an agent at the most.
+void Crowd::lay_out(std::span<const Vector3d> places, std::span<const char> marked) {
+  Flat high;
   std::size_t count = 0;
   for (std::size_t i = 0; i < places.size(); ++i) {
     if (!marked[i]) continue;
-    ++start_[bucket_of(cell_of(places[i])) + 1];
+    const Flat at = flat(places[i]);
+    low_ = count == 0 ? at : Flat{std::min(low_.a, at.a), std::min(low_.b, at.b)};
+    high = count == 0 ? at : Flat{std::max(high.a, at.a), std::max(high.b, at.b)};
     ++count;
   }
-  for (std::size_t i = 1; i < start_.size(); ++i) start_[i] += start_[i - 1];
   order_.resize(count);
-  cells_.resize(count);
-  // Backwards, so that each bucket's end becomes its start and agents stay in order.
+  places_.resize(count);
+  if (count == 0) return;
+  const double width = high.a - low_.a;
+  const double depth = high.b - low_.b;
+  const double most = 4.0 * static_cast<double>(count) + 64.0;
+  cell_ = std::max({cell_size_, std::sqrt(width * depth / most), std::max(width, depth) / most});
+  columns_ = static_cast<std::size_t>(width / cell_) + 1;
+  rows_ = static_cast<std::size_t>(depth / cell_) + 1;
+}
+
+void Crowd::rebuild(Plane plane, std::span<const Vector3d> places, std::span<const char> marked) {
+  plane_ = plane;
+  lay_out(places, marked);
+  if (order_.empty()) return;
+  start_.assign(columns_ * rows_ + 1, 0);
+  for (std::size_t i = 0; i < places.size(); ++i) {
+    if (marked[i]) ++start_[cell_of(flat(places[i]))];
+  }
+  std::uint32_t end = 0;
+  for (std::uint32_t& start : start_) start = end += start;
+  // Backwards, so that the end of each cell becomes its start and agents stay in order.
   for (std::size_t i = places.size(); i-- > 0;) {
     if (!marked[i]) continue;
-    const Cell cell = cell_of(places[i]);
-    const std::uint32_t at = --start_[bucket_of(cell) + 1];
-    order_[at] = static_cast<std::uint32_t>(i);
-    cells_[at] = cell;
+    const Flat at = flat(places[i]);
+    const std::uint32_t to = --start_[cell_of(at)];
+    order_[to] = static_cast<std::uint32_t>(i);
+    places_[to] = at;
   }
-  start_.erase(start_.begin());  // what ended at a bucket's count now begins there
-  start_.push_back(static_cast<std::uint32_t>(count));
 }
 
 }  // namespace gaze

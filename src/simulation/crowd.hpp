@@ -1,5 +1,6 @@
 #pragma once
 
+#include <algorithm>
 #include <cmath>
 #include <cstdint>
 #include <span>
@@ -9,68 +10,78 @@
 
 namespace gaze {
 
-/// Where agents are, in a uniform grid over two axes that is hashed into as many buckets as there
-/// are agents (counting sort, as in Teschner et al., "Optimized spatial hashing", 2003).
+/// Where agents are, in a uniform grid over two axes of the box around them. Cells of a row follow
+/// each other, and so do the agents in them: what is near is found row by row.
 class Crowd {
  public:
-  /// @param cell_size  Metres: a few of the usual reaches.
+  /// @param cell_size  Metres: about a usual reach. Cells are larger where agents are few for the
+  ///                   space between them.
   explicit Crowd(double cell_size) : cell_size_(cell_size) {}
 
   /// Indexes those that are marked. Allocates only when it grows.
   void rebuild(Plane plane, std::span<const Vector3d> places, std::span<const char> marked);
 
-  /// Calls visit(i) for each agent whose place lies in a cell that the rectangle about a place
-  /// touches; each once, in no order.
+  /// Calls visit(i, squared distance along the two axes) for each agent that is within reach along
+  /// both, and perhaps for some that are not; each once, in no order.
   template <typename Visit>
   void near(const Vector3d& place, double reach, Visit&& visit) const {
+    near_shrinking(place, [reach] { return reach; }, visit);
+  }
+
+  /// The same for a reach that may shrink while those who are near are looked at, the rows next to
+  /// the place first.
+  template <typename Reach, typename Visit>
+  void near_shrinking(const Vector3d& place, Reach&& reach, Visit&& visit) const {
     if (order_.empty()) return;
-    const Cell low = cell_of({place.x() - reach, place.y() - reach, place.z() - reach});
-    const Cell high = cell_of({place.x() + reach, place.y() + reach, place.z() + reach});
-    const double cells = (double(high.a) - low.a + 1.0) * (double(high.b) - low.b + 1.0);
-    if (cells > double(order_.size())) {
-      for (const std::uint32_t i : order_) visit(i);  // fewer agents than cells
-      return;
+    const Flat from = flat(place);
+    const std::size_t own = index_of(from.b - low_.b, rows_);
+    for (std::size_t row = own; row <= index_of(from.b + reach() - low_.b, rows_); ++row) {
+      visit_row(row, from, reach(), visit);
     }
-    for (std::int32_t a = low.a; a <= high.a; ++a) {
-      for (std::int32_t b = low.b; b <= high.b; ++b) visit_cell({a, b}, visit);
+    for (std::size_t row = own; row > index_of(from.b - reach() - low_.b, rows_); --row) {
+      visit_row(row - 1, from, reach(), visit);
     }
   }
 
  private:
-  struct Cell {
-    std::int32_t a = 0;
-    std::int32_t b = 0;
-    bool operator==(const Cell&) const = default;
+  struct Flat {
+    double a = 0.0;
+    double b = 0.0;
   };
 
-  Cell cell_of(const Vector3d& p) const {
-    const double second = plane_ == Plane::upright ? p.z() : p.y();
-    return {index_of(p.x()), index_of(second)};
+  Flat flat(const Vector3d& p) const { return {p.x(), plane_ == Plane::upright ? p.z() : p.y()}; }
+
+  std::size_t index_of(double offset, std::size_t count) const {
+    return static_cast<std::size_t>(
+        std::clamp(std::floor(offset / cell_), 0.0, static_cast<double>(count - 1)));
   }
-  std::int32_t index_of(double metres) const {
-    const double cell = std::floor(metres / cell_size_);
-    return static_cast<std::int32_t>(std::fmin(std::fmax(cell, -1e9), 1e9));
-  }
-  std::size_t bucket_of(const Cell& cell) const {
-    const auto a = static_cast<std::uint32_t>(cell.a) * 73856093U;
-    const auto b = static_cast<std::uint32_t>(cell.b) * 19349663U;
-    return (a ^ b) & mask_;
+  std::size_t cell_of(const Flat& place) const {
+    return index_of(place.b - low_.b, rows_) * columns_ + index_of(place.a - low_.a, columns_);
   }
 
   template <typename Visit>
-  void visit_cell(const Cell& cell, Visit& visit) const {
-    const std::size_t bucket = bucket_of(cell);
-    for (std::uint32_t at = start_[bucket]; at < start_[bucket + 1]; ++at) {
-      if (cells_[at] == cell) visit(order_[at]);
+  void visit_row(std::size_t row, const Flat& from, double reach, Visit&& visit) const {
+    const std::size_t first = row * columns_;
+    const std::uint32_t end = start_[first + index_of(from.a + reach - low_.a, columns_) + 1];
+    std::uint32_t at = start_[first + index_of(from.a - reach - low_.a, columns_)];
+    for (; at < end; ++at) {
+      const double a = places_[at].a - from.a;
+      const double b = places_[at].b - from.b;
+      visit(order_[at], a * a + b * b);
     }
   }
 
+  void lay_out(std::span<const Vector3d> places, std::span<const char> marked);
+
   double cell_size_;
   Plane plane_ = Plane::ground;
-  std::size_t mask_ = 0;
-  std::vector<std::uint32_t> start_;  ///< By bucket; one more than there are.
-  std::vector<std::uint32_t> order_;  ///< Agents by bucket.
-  std::vector<Cell> cells_;           ///< Of those.
+  Flat low_;
+  double cell_ = 1.0;
+  std::size_t columns_ = 0;
+  std::size_t rows_ = 0;
+  std::vector<std::uint32_t> start_;  ///< By cell; one more than there are.
+  std::vector<std::uint32_t> order_;  ///< Agents by cell,
+  std::vector<Flat> places_;          ///< and where they are.
 };
 
 }  // namespace gaze

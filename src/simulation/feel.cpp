@@ -10,7 +10,7 @@ using Index = std::uint32_t;
 // Bodies whose middle lies so near that a sense could reach them, in file order.
 void find_candidates(Simulation::State& state, Index who, double reach) {
   state.candidates.clear();
-  state.crowd.near(state.position[who], reach, [&](Index other) {
+  state.crowd.near(state.position[who], reach, [&](Index other, double) {
     if (other != who) state.candidates.push_back(other);
   });
   std::sort(state.candidates.begin(), state.candidates.end());

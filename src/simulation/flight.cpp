@@ -82,7 +82,7 @@ void begin(Simulation::State& state, std::uint32_t who, Flight flight, Moment st
 bool is_taken(const Simulation::State& state, std::uint32_t who, const Vector3d& place) {
   bool is_taken = false;
   const double reach = state.kind(who).radius + state.widest;
-  state.walkers.near(place, reach, [&](std::uint32_t other) {
+  state.walkers.near(place, reach, [&](std::uint32_t other, double) {
     if (other == who || !state.is_up(other) || is_taken) return;
     const double gap = state.kind(who).radius + state.kind(other).radius;
     const Vector3d& at =

@@ -66,20 +66,19 @@ Neighbour neighbour_of(const Simulation::State& state, std::uint32_t who, std::u
 
 void find_neighbours(Simulation::State& state, std::uint32_t who, double speed) {
   const Vector3d& own = state.seen_position[who];
-  const double reach =
-      state.kind(who).radius + state.widest + (speed + state.fastest) * kKeepApartHorizon;
+  const double radius = state.radius[who];
+  const double reach = radius + state.widest + (speed + state.fastest) * kKeepApartHorizon;
   Nearest nearest(reach);
-  state.walkers.near(own, reach, [&](std::uint32_t other) {
-    const double x = state.seen_position[other].x() - own.x();
-    const double y = state.seen_position[other].y() - own.y();
-    const double distance2 = x * x + y * y;
-    if (distance2 > nearest.farthest2() || !is_in_the_way(state, who, other)) return;
+  const auto offer = [&](std::uint32_t other, double distance2) {
+    if (distance2 > nearest.farthest2()) return;
     // Only as fast as it has just been, or as this one may go, can they come together.
-    const Vector2d& pace = state.pace[other];
-    const double most = state.kind(who).radius + state.kind(other).radius +
-                        (speed + std::sqrt(dot(pace, pace))) * kKeepApartHorizon;
-    if (distance2 < most * most) nearest.offer(other, distance2);
-  });
+    const double most =
+        radius + state.radius[other] + (speed + state.pace_length[other]) * kKeepApartHorizon;
+    if (distance2 < most * most && is_in_the_way(state, who, other)) {
+      nearest.offer(other, distance2);
+    }
+  };
+  state.walkers.near_shrinking(own, [&] { return std::sqrt(nearest.farthest2()); }, offer);
   state.neighbours.clear();
   for (const std::uint32_t other : nearest.others()) {
     state.neighbours.push_back(neighbour_of(state, who, other));
@@ -153,25 +152,26 @@ void look_for_neighbours(Simulation::State& state) {
 }
 
 void note_pace(Simulation::State& state) {
-  double fastest2 = 0.0;
+  state.fastest = 0.0;
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
     const Vector3d moved =
         (state.position[who] - state.previous[who]) * state.level->ticks_per_second;
     state.pace[who] = {moved.x(), moved.y()};
-    if (state.goes_on_way[who])
-      fastest2 = std::max(fastest2, dot(state.pace[who], state.pace[who]));
+    state.pace_length[who] = std::sqrt(dot(state.pace[who], state.pace[who]));
+    if (state.goes_on_way[who]) state.fastest = std::max(state.fastest, state.pace_length[who]);
   }
-  state.fastest = std::sqrt(fastest2);
   state.is_on_way.swap(state.goes_on_way);
 }
 
 void set_up_neighbours(Simulation::State& state) {
   const std::size_t count = state.level->agents.size();
   state.pace.assign(count, Vector2d{0.0, 0.0});
+  state.pace_length.resize(count);
   state.is_on_way.resize(count);
   state.goes_on_way.resize(count);
   for (const Agent& agent : state.level->agents) {
-    state.widest = std::max(state.widest, state.level->kind_of(agent).radius);
+    state.radius.push_back(state.level->kind_of(agent).radius);
+    state.widest = std::max(state.widest, state.radius.back());
   }
 }
 

@@ -126,7 +126,7 @@ void pass_on(Simulation::State& state, Index who, Index about) {
       std::max(kMomentsPerTick, moments_of(tell->delay, state.level->ticks_per_second));
   const Moment remember = moments_of(tell->remember, state.level->ticks_per_second);
   const std::size_t before = state.alarms.size();
-  state.crowd.near(state.position[who], tell->range, [&](Index other) {
+  state.crowd.near(state.position[who], tell->range, [&](Index other, double) {
     if (other == who || state.kind(other).team != team) return;
     if (distance_along(axes, state.position[who], state.position[other]) > tell->range) return;
     state.alarms.push_back(
@@ -200,7 +200,7 @@ void find_to_look_at(Simulation::State& state, Index who) {
     }
   } else {
     const std::vector<char>& wanted = state.limit(who).wants_team;
-    state.crowd.near(own, reach, [&](Index other) {
+    state.crowd.near(own, reach, [&](Index other, double) {
       const std::uint32_t team = state.kind(other).team;
       if (other == who || team == kNoTeam || !wanted[team]) return;
       if (is_near(other)) state.candidates.push_back(other);

@@ -109,8 +109,10 @@ struct Simulation::State {
   std::vector<std::uint32_t> asked;  ///< Who waits for a search, first come, first served.
   std::int64_t searches_left = 0;    ///< Of the budget of this step.
   PathFinder finder;
-  Crowd walkers{2.0};             ///< As minds begin to travel.
+  Crowd walkers{0.75};            ///< As minds begin to travel.
   std::vector<Vector2d> pace;     ///< Velocity in the last step, level, metres a second.
+  std::vector<double> pace_length;
+  std::vector<double> radius;     ///< Of each agent, metres.
   std::vector<char> is_on_way;    ///< It went towards something in the last step,
   std::vector<char> goes_on_way;  ///< and in this one.
   double widest = 0.0;            ///< Radius of any agent.

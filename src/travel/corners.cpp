@@ -1,3 +1,4 @@
+#include "geometry/triangulation.hpp"
 #include "travel/mesh.hpp"
 
 namespace gaze {
@@ -18,6 +19,11 @@ std::uint32_t turn_round(NavigationMesh::Data& mesh, std::uint32_t rim, std::uin
 }  // namespace
 
 void find_corners(NavigationMesh::Data& mesh) {
+  struct Found {
+    MeshCorner corner;
+    std::uint32_t rim = kNone;
+  };
+  std::vector<Found> found;
   mesh.corners.clear();
   for (MeshEdge& edge : mesh.edges) edge.corner = kNone;
   for (std::uint32_t e = 0; e < mesh.edges.size(); ++e) {
@@ -26,9 +32,15 @@ void find_corners(NavigationMesh::Data& mesh) {
     const MeshPoint& a = mesh.edges[e].from;
     const MeshPoint& v = mesh.edges[after].from;
     const MeshPoint& b = mesh.edges[mesh.next(after)].from;
-    if (!(turn(a, v, b) < 0.0)) continue;
-    turn_round(mesh, e, static_cast<std::uint32_t>(mesh.corners.size()));
-    mesh.corners.push_back({v, a, b, after});
+    if (turn(a, v, b) < 0.0) found.push_back({{v, a, b, after}, e});
+  }
+  // Searches go from corner to corner: what is near in space is near in memory.
+  std::vector<LatticePoint> places;
+  places.reserve(found.size());
+  for (const Found& one : found) places.push_back(to_lattice({one.corner.at.x, one.corner.at.y}));
+  for (const std::uint32_t i : in_order_of_space(places)) {
+    turn_round(mesh, found[i].rim, static_cast<std::uint32_t>(mesh.corners.size()));
+    mesh.corners.push_back(found[i].corner);
   }
 }
 

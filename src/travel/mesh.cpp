@@ -56,6 +56,25 @@ bool is_clearly_off(const NavigationMesh::Data& mesh, std::uint32_t face, const 
   return false;
 }
 
+// The face that holds a point, or on whose rim it lies, if it is a few faces away: over whatever
+// edge the point is beyond.
+std::uint32_t face_beside(const NavigationMesh::Data& mesh, std::uint32_t face,
+                          const MeshPoint& p) {
+  constexpr int kMostFaces = 6;
+  for (int i = 0; i < kMostFaces; ++i) {
+    const MeshFace& its = mesh.faces[face];
+    std::uint32_t edge = its.first + its.count - 1;
+    std::uint32_t beyond = kNone;
+    for (std::uint32_t e = its.first; e < its.first + its.count && beyond == kNone; ++e) {
+      if (turn(mesh.edges[edge].from, mesh.edges[e].from, p) < 0.0) beyond = edge;
+      edge = e;
+    }
+    if (beyond == kNone || mesh.edges[beyond].twin == kNone) return face;
+    face = mesh.edges[mesh.edges[beyond].twin].polygon;
+  }
+  return kNone;
+}
+
 std::uint32_t across_border(const NavigationMesh::Data& mesh, std::uint32_t edge) {
   if (mesh.edges[edge].twin != kNone) return mesh.edges[edge].twin;
   const auto it =
@@ -183,14 +202,16 @@ std::optional<MeshPlace> NavigationMesh::find(const Vector3d& feet) const noexce
 std::optional<MeshPlace> NavigationMesh::find(const Vector3d& feet,
                                               std::uint32_t hint) const noexcept {
   const Data& mesh = *data_;
-  if (hint >= mesh.faces.size()) return find(feet);
   const MeshPoint p = mesh.plan(feet);
-  const Vector3d place = mesh.lift(hint, p);
+  const std::uint32_t face = hint < mesh.faces.size() ? face_beside(mesh, hint, p) : kNone;
+  if (face == kNone) return find(feet);
+  Vector2d on{0.0, 0.0};
+  const double off2 = squared_distance(mesh, face, {p.x, p.y}, on);
+  const Vector3d place = mesh.lift(face, {on.x(), on.y()});
   const bool is_level =
       mesh.body.altitude || std::abs(place.z() - feet.z()) <= mesh.body.step_height;
-  Vector2d on{0.0, 0.0};
-  if (!is_level || squared_distance(mesh, hint, {p.x, p.y}, on) > 0.0) return find(feet);
-  return MeshPlace{hint, place};
+  if (!is_level || off2 > kNearMesh * kNearMesh) return find(feet);
+  return MeshPlace{face, place};
 }
 
 std::optional<MeshPlace> nearest_place(const NavigationMesh::Data& mesh, const Vector3d& place,
@@ -250,8 +271,10 @@ bool NavigationMesh::is_free(const MeshPlace& from, const MeshPlace& to) const n
 }
 
 void measure_faces(NavigationMesh::Data& mesh) {
+  mesh.is_even = mesh.surfaces.size() == 1 && mesh.crossings.empty();
   for (MeshFace& face : mesh.faces) {
     mesh.least_cost = std::min(mesh.least_cost, face.cost);
+    mesh.is_even &= face.cost == 1.0;
     mesh.area += area_of(mesh, face);
     face.exits = static_cast<std::uint32_t>(
         mesh.crossings_of(static_cast<std::uint32_t>(&face - mesh.faces.data())).size());

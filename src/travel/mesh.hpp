@@ -132,6 +132,7 @@ struct NavigationMesh::Data {
   std::vector<std::uint32_t> first_crossing;  ///< By face, in `crossings_from`; one more.
   std::vector<std::uint32_t> crossings_from;
   double least_cost = 1.0;
+  bool is_even = true;  ///< One surface, every metre of which costs the same, without crossings.
   std::vector<std::uint32_t> reach_row;  ///< By island, in `reaches`; kNone: itself alone.
   std::vector<std::vector<char>> reaches;
 

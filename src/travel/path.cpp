@@ -33,6 +33,10 @@ class Lifting {
       : mesh_(mesh), face_(face), path_(path), points_(path.points) {}
 
   void lift(const WayInPlan& way) {
+    if (mesh_.is_even) {
+      for (const MeshPoint& point : way.points) add(point);
+      return;
+    }
     add(way.points.front());
     auto crossing = way.crossings.begin();
     for (std::uint32_t i = 1; i < way.points.size(); ++i) {
