@@ -1,8 +1,11 @@
 #pragma once
 
+#include <cstddef>
 #include <cstdint>
+#include <functional>
 #include <memory>
 #include <optional>
+#include <span>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -64,11 +67,20 @@ class PathFinder {
   const Path& find(const NavigationMesh& mesh, const Vector3d& from, const Vector3d& to,
                    const World* now = nullptr);
 
+  /// Ways from many places to one, as short as those of `find`. Starts that lie together, as seen
+  /// from the goal, share one search, unless links lie on the mesh.
+  ///
+  /// @param found  Called once for each start with its number, in no order; the path is valid until
+  ///               it returns.
+  using Found = std::function<void(std::size_t, const Path&)>;
+  void find_all(const NavigationMesh& mesh, std::span<const Vector3d> from, const Vector3d& to,
+                const World* now, const Found& found);
+
   /// The place nearest to a place that can be reached from another on the mesh.
   std::optional<MeshPlace> nearest_reachable(const NavigationMesh& mesh, const MeshPlace& from,
                                              const Vector3d& to, const World* now = nullptr);
 
-  /// How many intervals the last search has looked at.
+  /// How many gaps and turns the last search has looked at.
   std::size_t looked_at() const noexcept;
 
   struct Scratch;

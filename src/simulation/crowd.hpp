@@ -25,7 +25,8 @@ class Crowd {
   /// both, and perhaps for some that are not; each once, in no order.
   template <typename Visit>
   void near(const Vector3d& place, double reach, Visit&& visit) const {
-    near_shrinking(place, [reach] { return reach; }, visit);
+    near_shrinking(
+        place, [reach] { return reach; }, visit);
   }
 
   /// The same for a reach that may shrink while those who are near are looked at, the rows next to

@@ -90,8 +90,11 @@ const Path::Leg* link_ahead(const Route& route) {
   return is_next ? &route.links[route.next_link] : nullptr;
 }
 
-// A goal that the body cannot be near is replaced by the place nearest to it that can be reached.
-void search(Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
+/// A new way, straight for now. A goal that the body cannot be near is replaced by the place
+/// nearest to it that can be reached.
+/// @return Where a search for it has to lead; nothing if none is needed or nothing can be found.
+std::optional<Vector3d> begin_route(Simulation::State& state, std::uint32_t who,
+                                    const Vector3d& goal) {
   Route& route = state.route[who];
   route.next = 0;
   route.links.clear();
@@ -102,26 +105,81 @@ void search(Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
   route.progress = {std::numeric_limits<double>::infinity(), state.now(), false};
   const auto end = straight_end(state, who, goal);
   route.points.assign({end.value_or(goal)});
-  if (end) return;
-  const NavigationMesh& mesh = mesh_for(state, who);
-  Ends ends = ends_of(state, who, goal);
+  if (end) return std::nullopt;
+  const Ends ends = ends_of(state, who, goal);
   if (!ends.own) {
     route.outcome = Path::Outcome::bad_start;  // straight, for what it is worth
-    return;
+    return std::nullopt;
   }
-  const bool is_bad = !ends.goal;
-  if (is_bad) ends.goal = state.finder.nearest_reachable(mesh, *ends.own, goal, &state.world);
-  const Path& path = state.finder.find(mesh, state.position[who], ends.goal->place, &state.world);
-  state.searches_left -= static_cast<std::int64_t>(state.finder.looked_at()) + 1;
-  route.outcome = is_bad ? Path::Outcome::bad_goal : path.outcome;
+  if (ends.goal) return ends.goal->place;
+  route.outcome = Path::Outcome::bad_goal;
+  const auto nearest =
+      state.finder.nearest_reachable(mesh_for(state, who), *ends.own, goal, &state.world);
+  return nearest ? std::optional(nearest->place) : std::nullopt;
+}
+
+void follow_path(Route& route, const Path& path) {
+  if (route.outcome != Path::Outcome::bad_goal) route.outcome = path.outcome;
   follow_points(route, path);
 }
 
-void ask(Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
+void note_search(Simulation::State& state) {
+  state.searches_left -= static_cast<std::int64_t>(state.finder.looked_at()) + 1;
+}
+
+void search(Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
+  const auto to = begin_route(state, who, goal);
+  if (!to) return;
+  const NavigationMesh& mesh = mesh_for(state, who);
+  follow_path(state.route[who], state.finder.find(mesh, state.position[who], *to, &state.world));
+  note_search(state);
+}
+
+bool is_about(const Simulation::State& state, std::uint32_t who) {
+  return state.is_up(who) && !state.is_in_flight(who);
+}
+
+// Who waits for a way to the same place as the first of those that are still to come, over the same
+// mesh, shares its search.
+void search_together(Simulation::State& state, std::size_t first) {
+  constexpr std::size_t kMostTogether = 64;
+  const std::uint32_t leader = state.asked[first];
+  const Vector3d goal = state.route[leader].asked_goal;
+  std::optional<Vector3d> common;
+  state.together.clear();
+  state.starts.clear();
+  for (std::size_t i = first; i < state.asked.size(); ++i) {
+    const std::uint32_t who = state.asked[i];
+    Route& route = state.route[who];
+    const bool is_alike = route.is_asked && route.asked_goal == goal &&
+                          state.mesh_of[who] == state.mesh_of[leader] && is_about(state, who);
+    if (!is_alike || state.together.size() == kMostTogether) continue;
+    route.is_asked = false;
+    const auto to = begin_route(state, who, goal);
+    if (!to) continue;
+    if (!common) common = to;
+    if (*to != *common) {
+      search(state, who, goal);
+      continue;
+    }
+    state.together.push_back(who);
+    state.starts.push_back(state.position[who]);
+  }
+  if (state.together.empty()) return;
+  state.finder.find_all(mesh_for(state, leader), state.starts, *common, &state.world,
+                        [&state](std::size_t i, const Path& path) {
+                          follow_path(state.route[state.together[i]], path);
+                        });
+  note_search(state);
+}
+
+// Who has a way already goes on by it until the next step, when those who want to go to the same
+// place are looked after together.
+void ask(Simulation::State& state, std::uint32_t who, const Vector3d& goal, bool can_wait = false) {
   Route& route = state.route[who];
   if (route.is_asked) {
     route.asked_goal = goal;
-  } else if (state.searches_left > 0) {
+  } else if (state.searches_left > 0 && !can_wait) {
     search(state, who, goal);
   } else {
     route.is_asked = true;
@@ -159,7 +217,7 @@ void keep_route(Simulation::State& state, std::uint32_t who, const Leg& leg, boo
       route.outcome = Path::Outcome::whole;
       route.was_pushed = false;  // that way has just been found free
     } else if (plane_distance(Plane::space, route.goal, leg.goal) > move.repath_distance) {
-      return ask(state, who, leg.goal);
+      return ask(state, who, leg.goal, true);
     }
   }
   if (route.was_pushed && route.next < route.points.size()) {
@@ -303,14 +361,13 @@ double way_left(const Simulation::State& state, std::uint32_t who, const Vector3
 
 void search_asked(Simulation::State& state) {
   state.searches_left = kSearchBudget;
-  std::size_t done = 0;
-  for (; done < state.asked.size() && state.searches_left > 0; ++done) {
-    const std::uint32_t who = state.asked[done];
-    state.route[who].is_asked = false;
-    const bool is_about = state.is_up(who) && !state.is_in_flight(who);
-    if (is_about) search(state, who, state.route[who].asked_goal);
+  for (std::size_t i = 0; i < state.asked.size() && state.searches_left > 0; ++i) {
+    Route& route = state.route[state.asked[i]];
+    if (!route.is_asked) continue;  // it has shared the search of another
+    if (is_about(state, state.asked[i])) search_together(state, i);
+    route.is_asked = false;
   }
-  state.asked.erase(state.asked.begin(), state.asked.begin() + static_cast<std::ptrdiff_t>(done));
+  std::erase_if(state.asked, [&](std::uint32_t who) { return !state.route[who].is_asked; });
 }
 
 // Ways that lead past what has come are sought anew; and all that are not whole, if one has gone.

@@ -78,7 +78,8 @@ void find_neighbours(Simulation::State& state, std::uint32_t who, double speed) 
       nearest.offer(other, distance2);
     }
   };
-  state.walkers.near_shrinking(own, [&] { return std::sqrt(nearest.farthest2()); }, offer);
+  state.walkers.near_shrinking(
+      own, [&] { return std::sqrt(nearest.farthest2()); }, offer);
   state.neighbours.clear();
   for (const std::uint32_t other : nearest.others()) {
     state.neighbours.push_back(neighbour_of(state, who, other));

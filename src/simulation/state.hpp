@@ -106,11 +106,13 @@ struct Simulation::State {
   std::vector<std::uint32_t> mesh_of;                 ///< By agent.
   std::vector<std::optional<NavigationMesh>> meshes;  ///< Made when first needed.
   std::vector<Route> route;
-  std::vector<std::uint32_t> asked;  ///< Who waits for a search, first come, first served.
-  std::int64_t searches_left = 0;    ///< Of the budget of this step.
+  std::vector<std::uint32_t> asked;     ///< Who waits for a search, first come, first served.
+  std::vector<std::uint32_t> together;  ///< Scratch: who shares a search,
+  std::vector<Vector3d> starts;         ///< and where they are.
+  std::int64_t searches_left = 0;       ///< Of the budget of this step.
   PathFinder finder;
-  Crowd walkers{0.75};            ///< As minds begin to travel.
-  std::vector<Vector2d> pace;     ///< Velocity in the last step, level, metres a second.
+  Crowd walkers{0.75};         ///< As minds begin to travel.
+  std::vector<Vector2d> pace;  ///< Velocity in the last step, level, metres a second.
   std::vector<double> pace_length;
   std::vector<double> radius;     ///< Of each agent, metres.
   std::vector<char> is_on_way;    ///< It went towards something in the last step,

@@ -16,6 +16,15 @@ struct PathFinder::Scratch {
   Path path;
   std::vector<char> shut;     ///< By patch.
   std::vector<char> reached;  ///< By face, the first of its cell.
+  // Of many starts:
+  struct Start {
+    std::size_t number = 0;
+    PlaceInPlan place;
+  };
+  std::vector<Start> left;            ///< Those still to be searched for,
+  std::vector<std::size_t> together;  ///< those that are searched for together,
+  std::vector<PlaceInPlan> starts;    ///< and where these are.
+  std::size_t looked_at = 0;
 };
 
 namespace {
@@ -196,15 +205,82 @@ Path::Outcome choose_goal(PathFinder::Scratch& scratch, const NavigationMesh& me
   return Path::Outcome::partial;
 }
 
+PlaceInPlan in_plan(const NavigationMesh::Data& mesh, const MeshPlace& place) {
+  return {mesh.plan(place.place), place.polygon};
+}
+
+void lift(PathFinder::Scratch& scratch, const NavigationMesh::Data& mesh, std::uint32_t from_face) {
+  shift_crossings(mesh, scratch.way);
+  Lifting(mesh, from_face, scratch.path).lift(scratch.way);
+}
+
 void find_whole(PathFinder::Scratch& scratch, const NavigationMesh& mesh, const MeshPlace& start,
                 const MeshPlace& goal) {
   const NavigationMesh::Data& data = mesh.data();
-  const bool found = scratch.search.find(data, start.polygon, data.plan(start.place), goal.polygon,
-                                         data.plan(goal.place), scratch.shut);
-  if (!found) return;
-  scratch.search.trace(scratch.way);
-  shift_crossings(data, scratch.way);
-  Lifting(data, start.polygon, scratch.path).lift(scratch.way);
+  const PlaceInPlan to = in_plan(data, goal);
+  scratch.search.find(data, in_plan(data, start), {&to, 1}, scratch.shut);
+  if (!scratch.search.has_found(0)) return;
+  scratch.search.trace(0, scratch.way);
+  lift(scratch, data, start.polygon);
+}
+
+void begin(Path& path) {
+  path.length = 0.0;
+  path.cost = 0.0;
+  path.points.clear();
+  path.links.clear();
+}
+
+// With its ends as they were asked for.
+void finish(Path& path, const NavigationMesh& mesh, const MeshPlace& goal, const Vector3d& to) {
+  if (path.outcome == Path::Outcome::whole) {
+    add_point(path.points, mesh.body().altitude ? goal.place : to);
+  }
+  path.length += length_in_plan(mesh.data(), path.points);
+  path.cost += path.length;
+}
+
+/// Of the starts that are left takes the first and those near it: in a box so small for its
+/// distance from the goal that a search towards the box looks at little more than one towards a
+/// place in it.
+void take_cluster(PathFinder::Scratch& scratch, const MeshPoint& goal) {
+  constexpr double kMostSize = 0.1;  // of the box, as a share of its distance
+  scratch.together.clear();
+  scratch.starts.clear();
+  MeshPoint low = scratch.left.front().place.at;
+  MeshPoint high = low;
+  const auto takes = [&](const PathFinder::Scratch::Start& start) {
+    const MeshPoint& at = start.place.at;
+    const MeshPoint new_low{std::min(low.x, at.x), std::min(low.y, at.y)};
+    const MeshPoint new_high{std::max(high.x, at.x), std::max(high.y, at.y)};
+    const MeshPoint nearest{std::clamp(goal.x, new_low.x, new_high.x),
+                            std::clamp(goal.y, new_low.y, new_high.y)};
+    const bool is_first = scratch.together.empty();
+    if (!is_first && distance(new_low, new_high) > kMostSize * distance(nearest, goal))
+      return false;
+    low = new_low;
+    high = new_high;
+    scratch.together.push_back(start.number);
+    scratch.starts.push_back(start.place);
+    return true;
+  };
+  std::erase_if(scratch.left, takes);
+}
+
+// The other way over the same place of the rim: both were made one after the other, first the one
+// out of the face whose edge it is.
+std::uint32_t turned_round(const NavigationMesh::Data& mesh, std::uint32_t crossing) {
+  const Crossing& its = mesh.crossings[crossing];
+  return mesh.edges[its.edge].polygon == its.from_face ? crossing + 1 : crossing - 1;
+}
+
+void turn_round(const NavigationMesh::Data& mesh, WayInPlan& way) {
+  std::reverse(way.points.begin(), way.points.end());
+  std::reverse(way.crossings.begin(), way.crossings.end());
+  const auto count = static_cast<std::uint32_t>(way.points.size());
+  for (WayInPlan::Leg& leg : way.crossings) {
+    leg = {count - leg.to_point, turned_round(mesh, leg.crossing)};
+  }
 }
 
 }  // namespace
@@ -222,10 +298,8 @@ PathFinder::~PathFinder() = default;
 const Path& PathFinder::find(const NavigationMesh& mesh, const Vector3d& from, const Vector3d& to,
                              const World* now) {
   Path& path = scratch_->path;
-  path.length = 0.0;
-  path.cost = 0.0;
-  path.points.clear();
-  path.links.clear();
+  begin(path);
+  scratch_->looked_at = 0;
   const auto start = mesh.find(from);
   if (!start) {
     path.outcome = Path::Outcome::bad_start;
@@ -238,15 +312,58 @@ const Path& PathFinder::find(const NavigationMesh& mesh, const Vector3d& from, c
     path.outcome = Path::Outcome::bad_goal;
     return path;
   }
-  const bool ends_at_goal =
-      (path.outcome = choose_goal(*scratch_, mesh, *start, *goal)) == Path::Outcome::whole;
+  path.outcome = choose_goal(*scratch_, mesh, *start, *goal);
   if (path.outcome == Path::Outcome::none) return path;
   add_point(path.points, mesh.body().altitude ? start->place : from);
   find_whole(*scratch_, mesh, *start, *goal);
-  if (ends_at_goal) add_point(path.points, mesh.body().altitude ? goal->place : to);
-  path.length += length_in_plan(mesh.data(), path.points);
-  path.cost += path.length;
+  finish(path, mesh, *goal, to);
+  scratch_->looked_at = scratch_->search.looked_at();
   return path;
+}
+
+// Ways are the same in both directions but for links: from the goal one search finds those to all
+// starts that lie together.
+void PathFinder::find_all(const NavigationMesh& mesh, std::span<const Vector3d> from,
+                          const Vector3d& to, const World* now, const Found& found) {
+  Scratch& scratch = *scratch_;
+  const NavigationMesh::Data& data = mesh.data();
+  note_shut(scratch, data, now);
+  const auto goal = mesh.find(to);
+  const bool is_good =
+      goal && data.links.empty() && scratch.shut[data.faces[goal->polygon].patch] == 0;
+  std::optional<Reach> reach;
+  if (is_good) reach.emplace(scratch, mesh, goal->polygon);
+  scratch.left.clear();
+  std::size_t looked_at = 0;
+  for (std::size_t i = 0; i < from.size(); ++i) {
+    const auto start = is_good ? mesh.find(from[i]) : std::nullopt;
+    if (start && reach->holds(start->polygon)) {
+      scratch.left.push_back({i, in_plan(data, *start)});
+    } else {
+      found(i, find(mesh, from[i], to, now));
+      looked_at += scratch.looked_at;
+    }
+  }
+  note_shut(scratch, data, now);
+  while (!scratch.left.empty()) {
+    take_cluster(scratch, data.plan(goal->place));
+    scratch.search.find(data, in_plan(data, *goal), scratch.starts, scratch.shut);
+    looked_at += scratch.search.looked_at();
+    for (std::size_t k = 0; k < scratch.together.size(); ++k) {
+      const std::size_t i = scratch.together[k];
+      const PlaceInPlan& start = scratch.starts[k];
+      begin(scratch.path);
+      scratch.path.outcome = Path::Outcome::whole;
+      add_point(scratch.path.points,
+                mesh.body().altitude ? data.lift(start.face, start.at) : from[i]);
+      scratch.search.trace(k, scratch.way);
+      turn_round(data, scratch.way);
+      lift(scratch, data, start.face);
+      finish(scratch.path, mesh, *goal, to);
+      found(i, scratch.path);
+    }
+  }
+  scratch.looked_at = looked_at;
 }
 
 std::optional<MeshPlace> PathFinder::nearest_reachable(const NavigationMesh& mesh,
@@ -257,7 +374,7 @@ std::optional<MeshPlace> PathFinder::nearest_reachable(const NavigationMesh& mes
 }
 
 std::size_t PathFinder::looked_at() const noexcept {
-  return scratch_->search.looked_at();
+  return scratch_->looked_at;
 }
 
 Path find_path(const NavigationMesh& mesh, const Vector3d& from, const Vector3d& to) {

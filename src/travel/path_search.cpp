@@ -22,21 +22,37 @@ MeshPoint mirrored(const MeshPoint& p, const MeshPoint& a, const MeshPoint& b) {
   return {p.x - off * y, p.y + off * x};
 }
 
+double distance_to(const Gap& gap, const MeshPoint& p) {
+  const double x = gap.left.x - gap.right.x;
+  const double y = gap.left.y - gap.right.y;
+  const double length2 = x * x + y * y;
+  const double along = (p.x - gap.right.x) * x + (p.y - gap.right.y) * y;
+  const double share = length2 > 0.0 ? std::clamp(along / length2, 0.0, 1.0) : 0.0;
+  return distance(p, {gap.right.x + x * share, gap.right.y + y * share});
+}
+
 }  // namespace
 
-void PathSearch::begin(const NavigationMesh::Data& mesh, const MeshPoint& from,
-                       std::uint32_t to_face, const MeshPoint& to) {
+void PathSearch::begin(const NavigationMesh::Data& mesh, const PlaceInPlan& from,
+                       std::span<const PlaceInPlan> goals) {
   mesh_ = &mesh;
-  start_ = from;
-  goal_ = to;
-  goal_face_ = to_face;
+  start_ = from.at;
+  start_cost_ = mesh.faces[from.face].cost;
+  goals_.clear();
+  low_ = high_ = goals.front().at;
+  length_ = std::numeric_limits<double>::infinity();
+  for (const PlaceInPlan& goal : goals) {
+    goals_.push_back({goal.at, goal.face, kNone, length_, false});
+    low_ = {std::min(low_.x, goal.at.x), std::min(low_.y, goal.at.y)};
+    high_ = {std::max(high_.x, goal.at.x), std::max(high_.y, goal.at.y)};
+  }
   gaps_.clear();
   looked_at_ = 0;
-  last_ = kNone;
-  length_ = std::numeric_limits<double>::infinity();
   turn_count_ = mesh.turns.turn_count();
-  const double straight = distance(from, to) * mesh.least_cost;
-  queue_.reset(straight, std::max(straight * kBucketShare, kLeastBucket));
+  double farthest = 0.0;
+  for (const Goal& goal : goals_) farthest = std::max(farthest, distance(start_, goal.at));
+  queue_.reset(ahead(start_) * mesh.least_cost,
+               std::max(farthest * mesh.least_cost * kBucketShare, kLeastBucket));
   reached_.resize(std::max(reached_.size(), turn_count_ + mesh.crossings.size()));
   stamp_ = (stamp_ + 1) & kLastStamp;
   if (stamp_ == 0) {
@@ -45,17 +61,24 @@ void PathSearch::begin(const NavigationMesh::Data& mesh, const MeshPoint& from,
   }
 }
 
-bool PathSearch::find(const NavigationMesh::Data& mesh, std::uint32_t from_face,
-                      const MeshPoint& from, std::uint32_t to_face, const MeshPoint& to,
-                      std::span<const char> shut) {
-  begin(mesh, from, to_face, to);
+// From a place to the box around all goals.
+double PathSearch::ahead(const MeshPoint& p) const {
+  const double x = std::max(std::max(low_.x - p.x, p.x - high_.x), 0.0);
+  const double y = std::max(std::max(low_.y - p.y, p.y - high_.y), 0.0);
+  return std::sqrt(x * x + y * y);
+}
+
+void PathSearch::find(const NavigationMesh::Data& mesh, const PlaceInPlan& from,
+                      std::span<const PlaceInPlan> goals, std::span<const char> shut) {
+  begin(mesh, from, goals);
   shut_ = shut;
-  start_cost_ = mesh.faces[from_face].cost;
-  if (is_straight_free(mesh, from_face, from, to_face, to)) {
-    length_ = distance(from, to) * start_cost_;
-    if (start_cost_ <= mesh.least_cost) return true;
+  for (Goal& goal : goals_) {
+    if (!is_straight_free(mesh, from.face, start_, goal.face, goal.at)) continue;
+    goal.is_done = start_cost_ <= mesh.least_cost;
+    reach_goal(goal, distance(start_, goal.at) * start_cost_, kNone);
   }
-  open_start(from_face);
+  if (length_ == 0.0) return;
+  open_start(from.face);
   while (queue_.least() < length_) {
     const std::uint32_t item = queue_.pop();
     ++looked_at_;
@@ -64,8 +87,12 @@ bool PathSearch::find(const NavigationMesh::Data& mesh, std::uint32_t from_face,
     } else {
       leave(item);
     }
+    if (goals_.size() > 1) finish_goals();
   }
-  return length_ < std::numeric_limits<double>::infinity();
+}
+
+bool PathSearch::has_found(std::size_t goal) const {
+  return goals_[goal].length < std::numeric_limits<double>::infinity();
 }
 
 void PathSearch::open_start(std::uint32_t face) {
@@ -113,7 +140,7 @@ void PathSearch::reach(std::uint32_t turn_number, double length, std::uint32_t f
   if (reached.stamp == stamp_ && reached.length <= length) return;
   const MeshPoint& at = turn_number < turn_count_ ? mesh_->turns.nodes[turn_number / 2].at
                                                   : mesh_->crossings[turn_number - turn_count_].to;
-  const double at_least = length + distance(at, goal_) * mesh_->least_cost;
+  const double at_least = length + ahead(at) * mesh_->least_cost;
   if (at_least >= length_) return;
   reached.length = length;
   reached.from = from;
@@ -133,29 +160,61 @@ void PathSearch::leave(std::uint32_t number) {
   }
 }
 
+// Who sees the only goal need not go round anything else, where no metre costs less.
 void PathSearch::leave_turn(std::uint32_t turn_number) {
   const TurnNode& node = mesh_->turns.nodes[turn_number / 2];
-  if (sees_goal(turn_number)) {
-    reach_goal(reached_[turn_number].length + distance(node.at, goal_) * node.cost, turn_number);
-    if (node.cost <= mesh_->least_cost) return;
+  const double length = reached_[turn_number].length;
+  bool sees_all = node.cost <= mesh_->least_cost;
+  const auto farthest = static_cast<double>(node.reach[turn_number % 2]);
+  const bool may_see = goals_.size() == 1 || ahead(node.at) <= farthest;
+  for (Goal& goal : goals_) {
+    if (goal.is_done) continue;
+    const bool sees_it = may_see && sees(turn_number, goal);
+    sees_all &= sees_it;
+    if (sees_it) reach_goal(goal, length + distance(node.at, goal.at) * node.cost, turn_number);
   }
-  go_on(mesh_->turns.seen_from(turn_number), turn_number, node.at, node.cost);
+  if (!sees_all) go_on(mesh_->turns.seen_from(turn_number), turn_number, node.at, node.cost);
 }
 
 void PathSearch::leave_crossing(std::uint32_t number) {
   const Crossing& crossing = mesh_->crossings[number - turn_count_];
+  const double length = reached_[number].length;
   const double cost = mesh_->faces[crossing.to_face].cost;
-  if (is_straight_free(*mesh_, crossing.to_face, crossing.to, goal_face_, goal_)) {
-    reach_goal(reached_[number].length + distance(crossing.to, goal_) * cost, number);
-    if (cost <= mesh_->least_cost) return;
+  bool sees_all = cost <= mesh_->least_cost;
+  for (Goal& goal : goals_) {
+    if (goal.is_done) continue;
+    const bool sees_it =
+        is_straight_free(*mesh_, crossing.to_face, crossing.to, goal.face, goal.at);
+    sees_all &= sees_it;
+    if (sees_it) reach_goal(goal, length + distance(crossing.to, goal.at) * cost, number);
   }
-  go_on(mesh_->turns.seen_beyond(number - turn_count_), number, crossing.to, cost);
+  if (!sees_all) go_on(mesh_->turns.seen_beyond(number - turn_count_), number, crossing.to, cost);
 }
 
-void PathSearch::reach_goal(double length, std::uint32_t from) {
-  if (length >= length_) return;
-  length_ = length;
-  last_ = from;
+void PathSearch::reach_goal(Goal& goal, double length, std::uint32_t from) {
+  if (length >= goal.length) return;
+  goal.length = length;
+  goal.last = from;
+  note_longest();
+}
+
+void PathSearch::note_longest() {
+  length_ = 0.0;
+  for (const Goal& goal : goals_) {
+    if (!goal.is_done) length_ = std::max(length_, goal.length);
+  }
+}
+
+// No way that is still to come is shorter than those found so far to some goals.
+void PathSearch::finish_goals() {
+  const double least = queue_.least();
+  bool has_changed = false;
+  for (Goal& goal : goals_) {
+    if (goal.is_done || least < goal.length) continue;
+    goal.is_done = true;
+    has_changed = true;
+  }
+  if (has_changed) note_longest();
 }
 
 void PathSearch::go_on(std::span<const std::uint32_t> seen, std::uint32_t from, const MeshPoint& at,
@@ -172,23 +231,23 @@ void PathSearch::go_on(std::span<const std::uint32_t> seen, std::uint32_t from, 
   }
 }
 
-bool PathSearch::sees_goal(std::uint32_t turn_number) const {
+bool PathSearch::sees(std::uint32_t turn_number, const Goal& goal) const {
   const TurnNode& node = mesh_->turns.nodes[turn_number / 2];
-  if (distance(node.at, goal_) > static_cast<double>(node.reach[turn_number % 2])) return false;
+  if (distance(node.at, goal.at) > static_cast<double>(node.reach[turn_number % 2])) return false;
   const MeshCorner& corner = mesh_->corners[turn_number / 2];
-  const auto side = touches(goal_, corner);
+  const auto side = touches(goal.at, corner);
   // The goal looks the other way along the same line.
   if (!side || static_cast<std::uint32_t>(*side) == turn_number % 2) return false;
   std::uint32_t edge = corner.edge;
   while (true) {
     const std::uint32_t face = mesh_->edges[edge].polygon;
-    if (face == goal_face_) return true;
+    if (face == goal.face) return true;
     // The last face that the rim from before belongs to, or the first one with the goal ahead.
     const MeshFace& its = mesh_->faces[face];
     const std::uint32_t before = edge == its.first ? its.first + its.count - 1 : edge - 1;
-    const bool is_ahead = turn(corner.at, mesh_->edges[mesh_->next(edge)].from, goal_) >= 0.0 &&
-                          turn(corner.at, mesh_->edges[before].from, goal_) <= 0.0;
-    if (is_ahead && is_straight_free(*mesh_, face, corner.at, goal_face_, goal_)) return true;
+    const bool is_ahead = turn(corner.at, mesh_->edges[mesh_->next(edge)].from, goal.at) >= 0.0 &&
+                          turn(corner.at, mesh_->edges[before].from, goal.at) <= 0.0;
+    if (is_ahead && is_straight_free(*mesh_, face, corner.at, goal.face, goal.at)) return true;
     edge = mesh_->edges[before].twin;
     if (edge == kNone) return false;
   }
@@ -208,9 +267,10 @@ double PathSearch::at_least(const Gap& gap) const {
 }
 
 // No way through the gap is shorter: straight to the goal, mirrored to the far side if need be, or
-// bent at one of the gap's ends.
+// bent at one of the gap's ends. To one of many goals: straight to the gap, or past it.
 double PathSearch::shortest_by(const Gap& gap) const {
-  MeshPoint goal = goal_;
+  if (goals_.size() > 1) return std::max(distance_to(gap, start_), ahead(start_));
+  MeshPoint goal = goals_.front().at;
   const double own_side = turn(gap.right, gap.left, start_);
   const double goal_side = turn(gap.right, gap.left, goal);
   if (own_side * goal_side > 0.0) goal = mirrored(goal, gap.right, gap.left);
@@ -223,10 +283,10 @@ double PathSearch::shortest_by(const Gap& gap) const {
   return distance(start_, goal);
 }
 
-void PathSearch::trace(WayInPlan& way) const {
-  way.points.assign({goal_});
+void PathSearch::trace(std::size_t goal, WayInPlan& way) const {
+  way.points.assign({goals_[goal].at});
   way.crossings.clear();
-  for (std::uint32_t t = last_; t != kNone; t = reached_[t].from) {
+  for (std::uint32_t t = goals_[goal].last; t != kNone; t = reached_[t].from) {
     if (t < turn_count_) {
       way.points.push_back(mesh_->corners[t / 2].at);
       continue;

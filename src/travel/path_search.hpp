@@ -25,24 +25,44 @@ struct WayInPlan {
 /// the turns before and after it.
 void shift_crossings(const NavigationMesh::Data& mesh, WayInPlan& way);
 
-/// The search for the shortest way in the plan from one face to another, best first (Hart, Nilsson
+/// A place in the plan, and the face that holds it.
+struct PlaceInPlan {
+  MeshPoint at;
+  std::uint32_t face = kNone;
+};
+
+/// The search for the shortest ways in the plan from one place to others, best first (Hart, Nilsson
 /// and Raphael, 1968): from the start through the gaps that it sees, then from corner to corner of
-/// the turn graph.
+/// the turn graph. What is left of a way is at least as long as the straight line to the box around
+/// all goals: with one goal that is the goal itself.
 class PathSearch {
  public:
-  /// @param shut  By patch of the mesh: nobody can go there now.
-  /// @return True if there is a way.
-  bool find(const NavigationMesh::Data& mesh, std::uint32_t from_face, const MeshPoint& from,
-            std::uint32_t to_face, const MeshPoint& to, std::span<const char> shut);
+  /// @param goals  At least one.
+  /// @param shut   By patch of the mesh: nobody can go there now.
+  void find(const NavigationMesh::Data& mesh, const PlaceInPlan& from,
+            std::span<const PlaceInPlan> goals, std::span<const char> shut);
 
   std::size_t looked_at() const { return looked_at_; }
 
-  /// The start, each turn, both ends of each crossing, the goal. Only after it has found a way.
-  void trace(WayInPlan& way) const;
+  /// True if it has found a way to a goal.
+  bool has_found(std::size_t goal) const;
+
+  /// The start, each turn, both ends of each crossing, the goal. Only if it has found a way there.
+  void trace(std::size_t goal, WayInPlan& way) const;
 
  private:
-  void begin(const NavigationMesh::Data& mesh, const MeshPoint& from, std::uint32_t to_face,
-             const MeshPoint& to);
+  struct Goal {
+    MeshPoint at;
+    std::uint32_t face = kNone;
+    std::uint32_t last = kNone;  ///< The last turn before it, or none.
+    double length = 0.0;         ///< Of the best way to it so far.
+    bool is_done = false;        ///< No shorter one can come.
+  };
+
+  void begin(const NavigationMesh::Data& mesh, const PlaceInPlan& from,
+             std::span<const PlaceInPlan> goals);
+  void finish_goals();
+  void note_longest();
   /// The best way to a turn so far; valid where the stamp is that of the search.
   struct Reached {
     double length = 0.0;
@@ -60,19 +80,21 @@ class PathSearch {
   void go_on(std::span<const std::uint32_t> seen, std::uint32_t from, const MeshPoint& at,
              double cost);
   void see_crossing(std::uint32_t crossing);
-  void reach_goal(double length, std::uint32_t from);
+  void reach_goal(Goal& goal, double length, std::uint32_t from);
+  double ahead(const MeshPoint& p) const;
   void add_gap(const Gap& gap);
   void see(std::uint32_t corner);
   void reach(std::uint32_t turn_number, double length, std::uint32_t from);
   void push(double at_least, std::uint32_t item);
   double at_least(const Gap& gap) const;
   double shortest_by(const Gap& gap) const;
-  bool sees_goal(std::uint32_t turn_number) const;
+  bool sees(std::uint32_t turn_number, const Goal& goal) const;
 
   const NavigationMesh::Data* mesh_ = nullptr;
   MeshPoint start_;
-  MeshPoint goal_;
-  std::uint32_t goal_face_ = kNone;
+  std::vector<Goal> goals_;
+  MeshPoint low_;  ///< Of the box around all goals.
+  MeshPoint high_;
   bool is_shut(const Crossing& crossing) const {
     return shut_[mesh_->faces[crossing.to_face].patch] != 0;
   }
@@ -82,10 +104,9 @@ class PathSearch {
   BucketQueue queue_;  ///< Turns, and gaps with kGapBit set, by the least length of a way by them.
   std::vector<Reached> reached_;  ///< By turn.
   std::uint32_t stamp_ = 0;
-  std::uint32_t last_ = kNone;  ///< The last turn before the goal, or none.
   std::uint32_t turn_count_ = 0;
   double start_cost_ = 1.0;  ///< Of a metre at the start.
-  double length_ = 0.0;      ///< Of the best way to the goal so far.
+  double length_ = 0.0;      ///< Of the longest of the best ways so far; ways beyond do not matter.
   std::size_t looked_at_ = 0;
 };
 

@@ -67,5 +67,45 @@ TEST(FindPath, IsAsShortAsTheVisibilityGraphSays) {
   EXPECT_GT(none, 3);
 }
 
+// With and without an area that costs more: ways over its rim are turned round as well.
+TEST(FindAll, FindsTheWaysOfFindByOneSearchForAll) {
+  for (const double cost : {1.0, 2.5}) {
+    Level level = scenes::make_scene(60, 30.0, 5);
+    Zone& mud = level.zones.emplace_back();
+    mud.id = "mud";
+    mud.outline = {{8, 8}, {22, 9}, {20, 21}, {9, 20}};
+    mud.cost = cost;
+    const World world(level);
+    const NavigationMesh mesh(level, world, body_of(0.3));
+    scenes::Random random(9);
+    Vector3d goal{0.0, 0.0, 0.0};
+    while (goal.x() + goal.y() < 50.0) goal = random_place(random, mesh, 30.0);
+    // One cut off by the wall around all, some together far from the goal, some anywhere.
+    std::vector<Vector3d> starts{{-50.0, -50.0, 0.0}};
+    while (starts.size() < 40) starts.push_back(random_place(random, mesh, 3.0));
+    while (starts.size() < 50) starts.push_back(random_place(random, mesh, 30.0));
+    PathFinder finder;
+    std::vector<Path> together(starts.size());
+    std::size_t told = 0;
+    finder.find_all(mesh, starts, goal, nullptr, [&](std::size_t i, const Path& path) {
+      together[i] = path;
+      ++told;
+    });
+    EXPECT_EQ(told, starts.size());
+    const std::size_t shared = finder.looked_at();
+    std::size_t one_by_one = 0;
+    for (std::size_t i = 0; i < starts.size(); ++i) {
+      const Path path = finder.find(mesh, starts[i], goal);
+      one_by_one += finder.looked_at();
+      EXPECT_EQ(together[i].outcome, path.outcome) << i;
+      EXPECT_NEAR(together[i].cost, path.cost, 1e-6 * path.cost) << cost << ", " << i;
+      EXPECT_EQ(together[i].points.front(), path.points.front()) << i;
+      EXPECT_EQ(together[i].points.back(), path.points.back()) << i;
+    }
+    EXPECT_EQ(together[0].outcome, Path::Outcome::partial);
+    EXPECT_LT(shared, one_by_one / 2);
+  }
+}
+
 }  // namespace
 }  // namespace gaze
