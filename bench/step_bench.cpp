@@ -15,7 +15,10 @@ Level campus_with(int agents, Chase chase, bool have_senses) {
   Level level = scenes::campus();
   scenes::add_chasers(level, agents, 11);
   if (chase == crowded) scenes::gather_round_player(level, 24.0, 12);
-  if (chase == from_everywhere) level.kinds[0].nearness.emplace().range = 1000.0;
+  if (chase == from_everywhere) {
+    level.kinds[0].nearness.emplace().range = 1000.0;
+    level.kinds[0].when.rules.front().cause = Cause::near;
+  }
   if (!have_senses) {
     level.kinds[0].sight.reset();
     level.kinds[0].nearness.reset();

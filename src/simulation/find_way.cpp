@@ -140,19 +140,23 @@ bool is_about(const Simulation::State& state, std::uint32_t who) {
 }
 
 // Who waits for a way to the same place as the first of those that are still to come, over the same
-// mesh, shares its search.
+// mesh, and is near it for so long a way, shares its search.
 void search_together(Simulation::State& state, std::size_t first) {
   constexpr std::size_t kMostTogether = 64;
+  constexpr double kNear = 0.04;  // of the straight way
   const std::uint32_t leader = state.asked[first];
   const Vector3d goal = state.route[leader].asked_goal;
+  const Vector3d start = state.position[leader];
+  const double near = kNear * plane_distance(Plane::space, start, goal);
   std::optional<Vector3d> common;
   state.together.clear();
   state.starts.clear();
   for (std::size_t i = first; i < state.asked.size(); ++i) {
     const std::uint32_t who = state.asked[i];
     Route& route = state.route[who];
-    const bool is_alike = route.is_asked && route.asked_goal == goal &&
-                          state.mesh_of[who] == state.mesh_of[leader] && is_about(state, who);
+    const bool is_alike =
+        route.is_asked && route.asked_goal == goal && state.mesh_of[who] == state.mesh_of[leader] &&
+        plane_distance(Plane::space, state.position[who], start) <= near && is_about(state, who);
     if (!is_alike || state.together.size() == kMostTogether) continue;
     route.is_asked = false;
     const auto to = begin_route(state, who, goal);
