@@ -3,16 +3,47 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
-#include <utility>
 
 #include "geometry/plan.hpp"
 #include "travel/path_search.hpp"
 
 namespace gaze {
 
+namespace {
+
+/// The faces that one leg of a way leads over.
+struct Walked {
+  struct Step {
+    std::uint32_t face = 0;
+    std::uint32_t through = kNone;  ///< The edge by which it was entered.
+  };
+  std::vector<Step> steps;
+
+  void begin(std::size_t faces) {
+    steps.clear();
+    if (entered_.size() < faces) entered_.resize(faces);
+    if (++leg_ == 0) {
+      std::fill(entered_.begin(), entered_.end(), 0U);
+      leg_ = 1;
+    }
+  }
+  void enter(std::uint32_t face, std::uint32_t through) {
+    entered_[face] = leg_;
+    steps.push_back({face, through});
+  }
+  bool has_entered(std::uint32_t face) const { return entered_[face] == leg_; }
+
+ private:
+  std::vector<std::uint32_t> entered_;  ///< By face: the last leg that did so.
+  std::uint32_t leg_ = 0;
+};
+
+}  // namespace
+
 struct PathFinder::Scratch {
   PathSearch search;
   WayInPlan way;
+  Walked walked;
   Path path;
   std::vector<char> shut;     ///< By patch.
   std::vector<char> reached;  ///< By face, the first of its cell.
@@ -33,13 +64,14 @@ void add_point(std::vector<Vector3d>& points, const Vector3d& p) {
   if (points.empty() || points.back() != p) points.push_back(p);
 }
 
-constexpr double kOnEdge = 1e-9;  // square metres
+constexpr double kOnEdge = 1e-9;      // square metres
+constexpr double kSameHeight = 1e-9;  // metres
 
 /// Puts a way in the plan onto the surfaces that it leads over.
 class Lifting {
  public:
-  Lifting(const NavigationMesh::Data& mesh, std::uint32_t face, Path& path)
-      : mesh_(mesh), face_(face), path_(path), points_(path.points) {}
+  Lifting(const NavigationMesh::Data& mesh, std::uint32_t face, Walked& walked, Path& path)
+      : mesh_(mesh), face_(face), walked_(walked), path_(path), points_(path.points) {}
 
   void lift(const WayInPlan& way) {
     if (mesh_.is_even) {
@@ -73,38 +105,53 @@ class Lifting {
     path_.length += crossing.length - distance(crossing.from, crossing.to);
   }
 
-  // From face to face, each left by an edge that the leg crosses or touches and not entered again.
+  // From face to face, each left by an edge that the leg crosses or touches and not entered again;
+  // back where that leads nowhere, as it may round a vertex that the leg touches.
   void walk(const MeshPoint& from, const MeshPoint& to) {
-    std::uint32_t before = kNone;
-    std::uint32_t before_that = kNone;
-    for (std::size_t steps = 0; steps < mesh_.faces.size() && !holds(mesh_, face_, to); ++steps) {
-      const std::uint32_t exit = exit_of(from, to, before, before_that);
-      if (exit == kNone) return;
-      const std::uint32_t into = mesh_.edges[mesh_.edges[exit].twin].polygon;
-      if (mesh_.faces[into].surface != mesh_.faces[face_].surface) {
-        const MeshPoint place = crossing(from, to, exit);
-        add(place);
-        before_that = std::exchange(before, std::exchange(face_, into));
-        add(place);
+    walked_.begin(mesh_.faces.size());
+    walked_.enter(face_, kNone);
+    while (!holds(mesh_, walked_.steps.back().face, to)) {
+      const std::uint32_t exit = exit_of(walked_.steps.back().face, from, to);
+      if (exit != kNone) {
+        walked_.enter(mesh_.edges[mesh_.edges[exit].twin].polygon, exit);
+      } else if (walked_.steps.size() > 1) {
+        walked_.steps.pop_back();
       } else {
-        before_that = std::exchange(before, std::exchange(face_, into));
+        return;
       }
+    }
+    for (const Walked::Step& step : walked_.steps) {
+      if (mesh_.faces[step.face].surface != mesh_.faces[face_].surface) {
+        const MeshPoint place = crossing(from, to, step.through);
+        const double rise =
+            mesh_.height_at(step.face, place.x, place.y) - mesh_.height_at(face_, place.x, place.y);
+        add(place);
+        face_ = step.face;
+        if (std::abs(rise) > kSameHeight) add(place);
+      }
+      face_ = step.face;
     }
   }
 
-  // Of the edges ahead the one that the leg passes through; at a vertex, one that leads round it.
-  std::uint32_t exit_of(const MeshPoint& from, const MeshPoint& to, std::uint32_t before,
-                        std::uint32_t before_that) const {
-    const MeshFace& its = mesh_.faces[face_];
+  static bool is_on(const MeshPoint& from, const MeshPoint& to, const MeshPoint& p) {
+    const double x = to.x - from.x;
+    const double y = to.y - from.y;
+    const double along = (p.x - from.x) * x + (p.y - from.y) * y;
+    return std::abs(turn(from, to, p)) <= kOnEdge && along >= 0.0 && along <= x * x + y * y;
+  }
+
+  // Of the edges that the leg crosses or touches the one that its end lies farthest beyond.
+  std::uint32_t exit_of(std::uint32_t face, const MeshPoint& from, const MeshPoint& to) const {
+    const MeshFace& its = mesh_.faces[face];
     std::uint32_t best = kNone;
     double best_outward = -std::numeric_limits<double>::infinity();
     for (std::uint32_t e = its.first; e < its.first + its.count; ++e) {
       if (mesh_.edges[e].twin == kNone) continue;
-      const std::uint32_t into = mesh_.edges[mesh_.edges[e].twin].polygon;
+      if (walked_.has_entered(mesh_.edges[mesh_.edges[e].twin].polygon)) continue;
       const MeshPoint& a = mesh_.edges[e].from;
       const MeshPoint& b = mesh_.edges[mesh_.next(e)].from;
-      const bool touches = turn(from, to, a) <= kOnEdge && turn(from, to, b) >= -kOnEdge;
-      if (!touches || into == before || into == before_that) continue;
+      const bool is_crossed = turn(from, to, a) <= kOnEdge && turn(from, to, b) >= -kOnEdge;
+      if (!is_crossed && !is_on(from, to, a) && !is_on(from, to, b)) continue;
       const double outward = -turn(a, b, to) / distance(a, b);
       if (outward <= best_outward) continue;
       best_outward = outward;
@@ -126,6 +173,7 @@ class Lifting {
 
   const NavigationMesh::Data& mesh_;
   std::uint32_t face_;
+  Walked& walked_;
   Path& path_;
   std::vector<Vector3d>& points_;
 };
@@ -211,7 +259,7 @@ PlaceInPlan in_plan(const NavigationMesh::Data& mesh, const MeshPlace& place) {
 
 void lift(PathFinder::Scratch& scratch, const NavigationMesh::Data& mesh, std::uint32_t from_face) {
   shift_crossings(mesh, scratch.way);
-  Lifting(mesh, from_face, scratch.path).lift(scratch.way);
+  Lifting(mesh, from_face, scratch.walked, scratch.path).lift(scratch.way);
 }
 
 void find_whole(PathFinder::Scratch& scratch, const NavigationMesh& mesh, const MeshPlace& start,

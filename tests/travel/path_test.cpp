@@ -1,5 +1,7 @@
 #include "gaze/path.hpp"
 
+#include <filesystem>
+
 #include "scenes.hpp"
 #include "support/levels.hpp"
 #include "support/visibility.hpp"
@@ -65,6 +67,48 @@ TEST(FindPath, IsAsShortAsTheVisibilityGraphSays) {
   EXPECT_GT(whole, 80);
   EXPECT_GT(bent, 40);
   EXPECT_GT(none, 3);
+}
+
+// Floors above each other, stairs and ramps: each leg lies on a surface all along.
+TEST(FindPath, KeepsToTheSurfacesThatItLeadsOver) {
+  const auto folder = std::filesystem::path(GAZE_DEMO).parent_path();
+  const Level level = read_level(folder / "terraces.toml");
+  const World world(level);
+  BodySize body = body_of(0.4);
+  body.height = 1.6;
+  const NavigationMesh mesh(level, world, body);
+  std::vector<Vector3d> places;
+  for (std::size_t i = 0; i < mesh.polygon_count(); ++i) {
+    const MeshPolygon polygon = mesh.polygon(i);
+    if (polygon.island != 0) continue;
+    Vector3d sum{0.0, 0.0, 0.0};
+    for (const Vector3d& corner : polygon.corners) sum += corner;
+    places.push_back(sum / static_cast<double>(polygon.corners.size()));
+  }
+  scenes::Random random(8);
+  const auto somewhere = [&] { return places[random.next() % places.size()]; };
+  int climbing = 0;
+  for (int i = 0; i < 400; ++i) {
+    const Vector3d from = somewhere();
+    const Vector3d to = somewhere();
+    const Path path = find_path(mesh, from, to);
+    ASSERT_EQ(path.outcome, Path::Outcome::whole) << i;
+    climbing += std::abs(from.z() - to.z()) > 1.0 ? 1 : 0;
+    for (std::size_t k = 0; k + 1 < path.points.size(); ++k) {
+      const Vector3d way = path.points[k + 1] - path.points[k];
+      if (way.head<2>().norm() < 1e-6) {
+        EXPECT_LE(std::abs(way.z()), body.step_height + 1e-6) << i;
+        continue;
+      }
+      for (const double share : {0.02, 0.3, 0.5, 0.7, 0.98}) {
+        const Vector3d at = path.points[k] + way * share;
+        const auto on = mesh.find(at);
+        ASSERT_TRUE(on) << i << ": " << at.transpose();
+        EXPECT_NEAR(on->place.z(), at.z(), 1e-6) << i << ": " << at.transpose();
+      }
+    }
+  }
+  EXPECT_GT(climbing, 100);
 }
 
 // With and without an area that costs more: ways over its rim are turned round as well.
