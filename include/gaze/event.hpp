@@ -26,6 +26,7 @@ struct Event {
     fired,      ///< A projectile of `attack` from `place`.
     hit,        ///< `other`, or `solid`, or the ground, with `attack` at `place`.
     broke,      ///< `solid`, at the last of its health.
+    blast,      ///< Of `attack` at `place`.
     hurt,       ///< By `other` with `attack`: lost `damage`, `health` is left.
     defeated,   ///< By `other`.
     triggered,  ///< Stepped into `zone`.

@@ -50,7 +50,8 @@ void feel(const World& world, std::optional<double> ground,
 inline constexpr double kTouchGap = 1e-6;
 
 /// On which side, in its own frame, a body is touched by another, if it is: their cylinders overlap
-/// or are less than `kTouchGap` apart. Top or bottom if they overlap less in height than sideways,
+/// or are less than `kTouchGap` apart. Top or bottom if the feet of the upper one are in the upper
+/// half of the lower one or above, so that what is the top of the one is the bottom of the other;
 /// else by quarters about the facing; on the border front and back come first. Same place: front.
 [[nodiscard]] std::optional<Side> touched_side(Plane plane, const Cylinder& body,
                                                const Vector2d& facing,

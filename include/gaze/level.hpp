@@ -85,22 +85,58 @@ struct Team {
 enum class Driver { mind, script, host };
 enum class PatrolStyle { round, to_and_fro };
 
+/// So many bodies a projectile can pierce at the most.
+constexpr int kMostPierced = 16;
+
+/// A way to harm. What is meant for one way alone says so.
 struct Attack {
-  enum class How { strike, shot };
+  enum class How {
+    strike,  ///< Hits its target itself, near by.
+    shot,    ///< Fires projectiles.
+    beam,    ///< A ray from the muzzle, at once, for a while.
+    touch,   ///< Hurts who touches it on some side.
+    burst,   ///< A blast around itself.
+  };
+  enum class Aim {
+    direct,    ///< Straight at the middle of the target.
+    lead,      ///< Straight to where the two meet if the target keeps its course.
+    lob,       ///< In an arc under gravity, the low one of two,
+    high_lob,  ///< or the high one; to where it meets the target.
+    ahead,     ///< Along the facing.
+  };
   std::string name;
   How how = How::strike;
-  double range = 0.0;                      ///< Metres, above 0.
+  double range = 0.0;                      ///< Metres, above 0. Bursts: the radius of the blast.
   double damage = 0.0;                     ///< Points of health.
-  Duration cooldown;                       ///< Above 0.
+  std::string damage_kind;                 ///< That kinds may resist; empty: none.
+  double push = 0.0;                       ///< Metres a second for a body of mass 1, away from it.
+  Duration cooldown;                       ///< Above 0; from pull to pull.
+  Duration wind_up;                        ///< From the pull to the first blow or shot.
+  int ammunition = 0;                      ///< Blows or shots until it is empty; 0: endless.
+  std::optional<Duration> reload;          ///< From empty to full; none: never.
   Angle arc = Angle::from_degrees(360.0);  ///< Strikes: full opening, (0, 360].
-  double speed = 0.0;                      ///< Shots: metres a second, above 0.
-  double radius = 0.0;                     ///< Shots: of the projectile, metres.
-  double gravity_share = 0.0;              ///< Shots: of the level's gravity.
-  Vector3d muzzle{0.0, 0.0, 0.0};          ///< Shots: forward, left, up from the feet, metres.
-  Angle aim_tolerance = Angle::from_degrees(3.0);  ///< Shots: between facing and target.
+  SideSet sides{0b111111};                 ///< Touches: on which of its own sides.
+
+  Aim aim = Aim::direct;           ///< Shots.
+  double speed = 0.0;              ///< Shots: metres a second, above 0.
+  double radius = 0.0;             ///< Shots: of the projectile; beams: half as thick.
+  double gravity_share = 0.0;      ///< Shots: of the level's gravity.
+  Vector3d muzzle{0.0, 0.0, 0.0};  ///< Shots, beams: forward, left, up from the feet, metres.
+  Angle aim_tolerance = Angle::from_degrees(3.0);  ///< Shots, beams: between facing and target.
   Duration lifetime;                               ///< Shots: above 0.
-  double noise_reach = 0.0;                        ///< Shots: heard where they land, by its name.
-  double fire_reach = 0.0;                         ///< Shots: of the noise "shot" at the muzzle.
+  int burst = 1;                                   ///< Shots: so many a pull,
+  Duration burst_interval;                         ///< so far apart.
+  Angle spread;                                    ///< Shots: full opening of the cone, [0, 360].
+  int bounces = 0;                                 ///< Shots: off solids.
+  double bounce_loss = 0.0;                        ///< Shots: of the speed, [0, 1].
+  int pierce = 0;                                  ///< Shots: so many bodies let them through.
+  double drag = 0.0;                               ///< Shots: share of the speed lost, a second.
+  Angle homing_rate;                               ///< Shots: turn to their target, a second.
+  double blast_radius = 0.0;                       ///< Shots: of the blast where they end; 0: none.
+  double blast_fall_off = 1.0;  ///< Shots, bursts: 0 the same all over, 1 to nothing at the rim.
+  Duration hold;                ///< Beams: how long they stay on; 0: for a moment.
+  double noise_reach = 0.0;     ///< Shots: heard where they land, by its name.
+  double fire_reach = 0.0;      ///< Shots, beams: of the noise "shot" at the muzzle.
 };
 
 constexpr std::uint32_t kNoTeam = 0xFFFFFFFF;
@@ -113,6 +149,9 @@ struct Kind {
   double radius = 0.3;                             ///< Metres, above 0.
   double height = 1.7;                             ///< Metres, above 0.
   double health = 100.0;                           ///< Points, above 0.
+  double mass = 1.0;                               ///< Pushes are divided by it; above 0.
+  Duration grace;                                  ///< After it has been hurt it cannot be again.
+  std::map<std::string, double> resist;            ///< By kind of damage: share taken off, <= 1.
   std::vector<double> body_points{0.0, 0.5, 1.0};  ///< Shares of the height that others look at.
   double visibility = 1.0;                         ///< Evidence of it grows as fast, [0, 100].
   double still_visibility = 1.0;                   ///< The same while it does not move.

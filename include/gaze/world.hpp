@@ -19,10 +19,11 @@ struct SolidId {
 
 /// Where something that moves along a segment first meets a solid.
 struct Touch {
-  double share = 0.0;              ///< Of the way, in [0, 1).
-  SolidId solid;                   ///< The first in the level of those met at that share.
-  Vector3d place{0.0, 0.0, 0.0};   ///< Of the point, the ball's centre or the cylinder's feet.
-  Vector3d normal{0.0, 0.0, 0.0};  ///< Of cylinders: away from the solid, unit; zero if inside.
+  double share = 0.0;             ///< Of the way, in [0, 1).
+  SolidId solid;                  ///< The first in the level of those met at that share.
+  Vector3d place{0.0, 0.0, 0.0};  ///< Of the point, the ball's centre or the cylinder's feet.
+  Vector3d normal{0.0, 0.0,
+                  0.0};  ///< Of cylinders and balls: away from the solid, unit; zero inside.
 };
 
 /// The solids of a level, indexed by a bounding-volume tree. Immutable; copies share the index, and

@@ -42,6 +42,7 @@ void read_senses(ReadContext& context, TableReader& reader, Kind& kind, const Na
 /// [forward, left, up]; the fallback if it is left out or wrong.
 [[nodiscard]] Vector3d read_offset(TableReader& reader, const std::string& key,
                                    const Vector3d& fallback);
+[[nodiscard]] SideSet read_sides(TableReader& reader);
 [[nodiscard]] std::vector<std::string> read_tags(TableReader& reader, const std::string& key);
 
 /// True if the node is a table; a fault if it is not.

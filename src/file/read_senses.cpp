@@ -118,10 +118,7 @@ class SenseReader {
 
   TouchSense touch() {
     TouchSense touch;
-    const std::vector<Node>& items = reader_.items("sides", kSideNames.size());
-    if (has("sides")) touch.sides.reset();
-    const std::vector<std::string> sides{kSideNames.begin(), kSideNames.end()};
-    for (const Node& item : items) touch.sides.set(reader_.reference(item, sides, "side"));
+    touch.sides = read_sides(reader_);
     touch.remember = reader_.duration("remember", 0.0, kSeconds);
     reader_.finish();
     return touch;
@@ -226,6 +223,19 @@ class SenseReader {
 };
 
 }  // namespace
+
+SideSet read_sides(TableReader& reader) {
+  if (reader.table().find("sides") == nullptr) {
+    reader.find("sides");
+    return TouchSense{}.sides;
+  }
+  SideSet result;
+  const std::vector<std::string> sides{kSideNames.begin(), kSideNames.end()};
+  for (const Node& item : reader.items("sides", kSideNames.size())) {
+    result.set(reader.reference(item, sides, "side"));
+  }
+  return result;
+}
 
 bool is_table(TableReader& reader, const Node& node, const std::string& path) {
   if (node.type == Node::Type::table) return true;

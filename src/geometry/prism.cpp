@@ -259,6 +259,11 @@ std::optional<double> first_touch(const Prism& prism, const PlanSegment& path,
   });
 }
 
+PlanPoint offset_from(const Prism& prism, const PlanPoint& p) noexcept {
+  if (prism.slopes != nullptr) return offset_from_slanted(prism, p);
+  return {offset_from(prism.edges, p.plan), offset_across(prism, p.across)};
+}
+
 PlanBody to_plan(Plane plane, const Cylinder& cylinder) noexcept {
   const Vector3d middle = cylinder.feet + Vector3d{0.0, 0.0, cylinder.height / 2.0};
   return {to_plan(plane, middle), plane != Plane::upright, cylinder.radius, cylinder.height / 2.0};

@@ -44,6 +44,9 @@ struct Prism {
 [[nodiscard]] std::optional<double> first_touch(const Prism& prism, const PlanSegment& path,
                                                 double radius) noexcept;
 
+/// The vector to a point from the nearest point of a prism; zero inside.
+[[nodiscard]] PlanPoint offset_from(const Prism& prism, const PlanPoint& p) noexcept;
+
 /// What moves, seen in the plan: a disc (or, in an upright plan, a rectangle) with an extent
 /// across.
 struct PlanBody {

@@ -247,6 +247,11 @@ std::optional<double> first_touch_slanted(const Prism& prism, const PlanSegment&
   });
 }
 
+PlanPoint offset_from_slanted(const Prism& prism, const PlanPoint& p) noexcept {
+  const Triple offset = offset_from(prism, {p.plan.x(), p.plan.y(), p.across});
+  return {{offset[0], offset[1]}, offset[2]};
+}
+
 bool overlaps_slanted(const Prism& prism, const PlanBody& body) noexcept {
   assert(body.is_disc);
   const double from = body.middle.across - body.half_height;

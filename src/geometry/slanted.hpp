@@ -37,6 +37,7 @@ class Slice {
 
 [[nodiscard]] std::optional<double> first_touch_slanted(const Prism& prism, const PlanSegment& path,
                                                         double radius) noexcept;
+[[nodiscard]] PlanPoint offset_from_slanted(const Prism& prism, const PlanPoint& p) noexcept;
 [[nodiscard]] bool overlaps_slanted(const Prism& prism, const PlanBody& body) noexcept;
 [[nodiscard]] std::optional<PlanContact> first_entry_slanted(const Prism& prism,
                                                              const PlanBody& body,

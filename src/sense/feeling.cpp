@@ -91,7 +91,7 @@ std::optional<Side> touched_side(Plane plane, const Cylinder& body, const Vector
   const double upward = std::min(from_top, from_bottom);
   if (!(sideways >= -kTouchGap && upward >= -kTouchGap)) return std::nullopt;
   if (from_top <= body.height / 2.0) return Side::top;
-  if (from_bottom <= body.height / 2.0) return Side::bottom;
+  if (from_bottom <= other.height / 2.0) return Side::bottom;
   const Vector2d way{x, plane == Plane::upright ? 0.0 : y};
   const double ahead = dot(facing, way);
   const double left = cross(facing, way);

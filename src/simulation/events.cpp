@@ -57,6 +57,8 @@ struct Describer {
         return fmt::format("{} hit {} with {} at {}", who(), what_was_hit(), event.attack, place());
       case Event::What::broke:
         return fmt::format("{} broke {}", who(), level.solids[event.solid->index].id);
+      case Event::What::blast:
+        return fmt::format("the {} of {} burst at {}", event.attack, who(), place());
       case Event::What::hurt:
         return fmt::format("{} lost {:g} health to {} of {}, {:g} left", who(), event.damage,
                            event.attack, other(), event.health);
@@ -84,8 +86,8 @@ struct Describer {
 }  // namespace
 
 std::string_view name_of(Event::What what) {
-  constexpr std::array<std::string_view, 14> kNames{
-      "arrived",  "blocked",   "attacked", "fired",   "hit",  "broke",  "hurt",
+  constexpr std::array<std::string_view, 15> kNames{
+      "arrived",  "blocked",   "attacked", "fired",   "hit",  "broke",  "blast", "hurt",
       "defeated", "triggered", "heard",    "noticed", "lost", "forgot", "mode"};
   return kNames[static_cast<std::size_t>(what)];
 }

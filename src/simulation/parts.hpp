@@ -1,5 +1,6 @@
 #pragma once
 
+#include <array>
 #include <cstdint>
 #include <optional>
 #include <string_view>
@@ -32,6 +33,7 @@ struct KindLimits {
   std::vector<char> wants_team;      ///< By team: hostile, and not filtered out.
   std::vector<Moment> cooldowns;     ///< By attack.
   std::vector<Moment> lifetimes;     ///< By attack; of its projectiles.
+  Moment grace = 0;
 };
 
 /// How long a goal has been out of reach.
@@ -83,13 +85,42 @@ struct FacingWish {
   std::optional<Vector2d> look_along;
 };
 
+/// When an attack of an agent can be pulled again, and how often until it is empty.
+struct Readiness {
+  Moment at = 0;
+  int left = 0;  ///< Of its ammunition, if that is not endless.
+};
+
+/// A blow or shot of an attack that has been pulled.
+struct Release {
+  std::uint32_t who = 0;
+  std::uint32_t attack = 0;
+  std::optional<std::uint32_t> target;
+  Moment due = 0;
+  bool is_late = false;  ///< Some time has passed since it was pulled.
+};
+
 struct Shell {
   std::uint32_t shooter = 0;
   std::uint32_t attack = 0;
   Vector3d position{0.0, 0.0, 0.0};
   Vector3d velocity{0.0, 0.0, 0.0};
   Moment age = 0;
+  std::optional<std::uint32_t> target;  ///< That it turns to, if it does.
+  bool has_landed = false;
+  int bounces_left = 0;
+  int pierced_count = 0;
+  std::array<std::uint32_t, kMostPierced> pierced{};  ///< Bodies that it has passed through.
   bool is_spent = false;
+};
+
+/// A ray that stays on.
+struct Beam {
+  std::uint32_t who = 0;
+  std::uint32_t attack = 0;
+  std::optional<std::uint32_t> target;
+  Moment from = 0;
+  Moment until = 0;
 };
 
 /// A place that an agent knows of without knowing who is there: it heard something.
@@ -146,6 +177,8 @@ struct Blow {
   std::uint32_t by = 0;
   std::uint32_t victim = 0;
   std::uint32_t attack = 0;
+  double share = 1.0;            ///< Of the damage and push of the attack.
+  Vector3d from{0.0, 0.0, 0.0};  ///< Where it came from: it pushes away from there.
 };
 
 /// What an agent acts on: another that it notices, else the place that it learnt of last.

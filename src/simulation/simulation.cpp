@@ -96,6 +96,7 @@ KindLimits limits_of(const Simulation::State& state, const Kind& kind) {
   limits.wanted_tags = tag_bits(state.tag_names, kind.choose.tags);
   limits.reacts = !kind.when.rules.empty();
   add_filters(limits, *state.level, kind);
+  limits.grace = moments_of(kind.grace, ticks_per_second);
   for (const Attack& attack : kind.attacks) {
     limits.cooldowns.push_back(moments_of(attack.cooldown, ticks_per_second));
     limits.lifetimes.push_back(moments_of(attack.lifetime, ticks_per_second));
@@ -120,7 +121,8 @@ void place_agent(Simulation::State& state, const Agent& agent) {
   state.awake.push_back(!agent.is_asleep);
   state.stride_left.push_back(kind.move.stride);
   state.tags.push_back(state.limits[agent.kind].tags);
-  state.ready.emplace_back(kind.attacks.size(), kAlwaysReady);
+  std::vector<Readiness>& ready = state.ready.emplace_back();
+  for (const Attack& attack : kind.attacks) ready.push_back({kAlwaysReady, attack.ammunition});
 }
 
 void find_foes(Simulation::State& state) {
@@ -197,6 +199,7 @@ void set_up(Simulation::State& state) {
   state.script_facing.resize(count);
   state.head_deg.resize(count);
   state.head = state.facing;
+  set_up_fights(state);
   set_up_solids(state);
   set_up_senses(state);
   set_up_roaming(state);

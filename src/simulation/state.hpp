@@ -123,8 +123,17 @@ struct Simulation::State {
   std::vector<Neighbour> neighbours;  ///< Scratch.
 
   // Combat.
-  std::vector<std::vector<Moment>> ready;  ///< By agent and attack.
+  std::vector<std::vector<Readiness>> ready;  ///< By agent and attack.
+  std::vector<Release> releases;              ///< Of what has been pulled, in that order.
+  std::vector<Beam> beams;
   std::vector<Shell> shells;
+  Crowd hittable{2.0};                  ///< Where those are who can be hit.
+  double most_moved = 0.0;              ///< In this step along an axis, by anybody, metres.
+  double tallest = 0.0;                 ///< Of any agent, metres.
+  bool uses_beams = false;              ///< Some kind has a beam.
+  std::vector<Moment> grace_until;      ///< It cannot be hurt again before that.
+  std::vector<Vector3d> pushed;         ///< By blows: velocity, level, metres a second.
+  std::vector<std::uint32_t> touchers;  ///< Agents with an attack by touch.
   std::vector<Blow> blows;
   std::vector<Projectile> projectiles;  ///< The shells, as the host may see them.
 
@@ -220,10 +229,36 @@ struct Simulation::State {
 void decide(Simulation::State& state);
 void travel(Simulation::State& state);
 void fight(Simulation::State& state);
+void set_up_fights(Simulation::State& state);
 void hear(Simulation::State& state);
 void enter_zones(Simulation::State& state);
 void sense(Simulation::State& state);
 void order_events(Simulation::State& state);
+
+/// Flies what has been fired before this step.
+void fly_shells(Simulation::State& state);
+/// Fires one projectile from the muzzle.
+void fire_shell(Simulation::State& state, std::uint32_t who, std::uint32_t attack,
+                const Vector3d& velocity, std::optional<std::uint32_t> target);
+/// Switches a beam on, from a moment on.
+void light_beam(Simulation::State& state, const Release& release);
+/// What beams that are on do in this step.
+void shine_beams(Simulation::State& state);
+/// A blast: blows for all foes within it that nothing shields, and wear on what breaks.
+void blast(Simulation::State& state, std::uint32_t by, std::uint32_t attack, const Vector3d& place,
+           double radius);
+/// Blows of this step fall together, against the health at its start.
+void deal_blows(Simulation::State& state);
+/// Moves for one step those who have been pushed.
+void move_pushed(Simulation::State& state);
+
+/// One of the events of an attack.
+Event& tell_attack(Simulation::State& state, Event::What what, std::uint32_t who,
+                   std::uint32_t attack);
+/// True if an agent may harm another.
+[[nodiscard]] bool may_harm(const Simulation::State& state, std::uint32_t who, std::uint32_t other);
+/// How an agent moves in this step, metres a second.
+[[nodiscard]] Vector3d motion_of(const Simulation::State& state, std::uint32_t who);
 
 /// Switches an agent on, if it sleeps.
 void wake(Simulation::State& state, std::uint32_t who);

@@ -259,6 +259,7 @@ void make_step_noise(Simulation::State& state, std::uint32_t who) {
 // Drivers go first and minds travel by where that leaves everybody, all by the same picture: who
 // chases needs no extra step to learn where its target went, whatever the order in the file.
 void travel(Simulation::State& state) {
+  move_pushed(state);
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
     if (!state.is_up(who) || state.mode[who] != Mode::script) continue;
     if (state.is_in_flight(who)) fly_on(state, who);

@@ -149,7 +149,14 @@ std::optional<Touch> World::first_touch(const BallPath& ball, Stops what) const 
       nearest_touch(*this, way, around(ball.radius), what, [&](std::uint32_t piece) {
         return gaze::first_touch(index_->prism(piece), way, ball.radius);
       });
-  return to_touch(nearest, ball.path);
+  auto touch = to_touch(nearest, ball.path);
+  if (!touch) return touch;
+  const Vector3d away = from_plan(
+      index_->plane,
+      gaze::offset_from(index_->prism(nearest.piece), to_plan(index_->plane, touch->place)));
+  const double length = std::sqrt(away.x() * away.x() + away.y() * away.y() + away.z() * away.z());
+  if (length > 0.0) touch->normal = away / length;
+  return touch;
 }
 
 bool World::overlaps(const Cylinder& cylinder, Stops what) const noexcept {

@@ -30,6 +30,11 @@ Attack shot(double tolerance_deg) {
   return attack;
 }
 
+bool could_shoot(const World& world, const Attack& attack, const Fighter& one,
+                 const Fighter& other) {
+  return can_shoot(world, attack, one, other, {0, 0, 0}, 9.81).has_value();
+}
+
 const Fighter kOne{{0, 0, 0}, {1, 0}, 0.3, 2.0};
 
 Fighter at(double x, double y) {
@@ -50,15 +55,15 @@ TEST(CanStrike, NeedsRangeArcAndAFreeWay) {
 
 TEST(CanShoot, NeedsTheFacingAndRoomForTheBall) {
   const World open{Level{}};
-  EXPECT_TRUE(can_shoot(open, shot(45), kOne, at(5, 5)));
-  EXPECT_FALSE(can_shoot(open, shot(44.9), kOne, at(5, 5)));
-  EXPECT_FALSE(can_shoot(open, shot(0), kOne, at(5, 0.001)));
-  EXPECT_TRUE(can_shoot(open, shot(0), kOne, at(5, 0)));
+  EXPECT_TRUE(could_shoot(open, shot(45), kOne, at(5, 5)));
+  EXPECT_FALSE(could_shoot(open, shot(44.9), kOne, at(5, 5)));
+  EXPECT_FALSE(could_shoot(open, shot(0), kOne, at(5, 0.001)));
+  EXPECT_TRUE(could_shoot(open, shot(0), kOne, at(5, 0)));
   const World slit(level_of({box({2, 0.11}, {3, 5}), box({2, -5}, {3, -0.11})}));
-  EXPECT_TRUE(can_shoot(slit, shot(3), kOne, at(5, 0)));
+  EXPECT_TRUE(could_shoot(slit, shot(3), kOne, at(5, 0)));
   Attack thick = shot(3);
   thick.radius = 0.12;
-  EXPECT_FALSE(can_shoot(slit, thick, kOne, at(5, 0)));
+  EXPECT_FALSE(could_shoot(slit, thick, kOne, at(5, 0)));
 }
 
 TEST(MuzzlePlace, TurnsWithTheFacing) {
@@ -71,12 +76,15 @@ TEST(MuzzlePlace, TurnsWithTheFacing) {
             Vector3d(0.5, -0.25, 4));
 }
 
-TEST(LaunchVelocity, PointsFromTheMuzzleToTheMiddle) {
-  const Vector3d v = launch_velocity(Plane::ground, shot(3), kOne, at(4.3, 3));
-  EXPECT_NEAR((v - Vector3d(16, 12, 0)).norm(), 0.0, 1e-12);
+TEST(LaunchAt, PointsFromTheMuzzleToTheMiddle) {
+  const Vector3d still{0, 0, 0};
+  const auto launch = launch_at(Plane::ground, shot(3), kOne, at(4.3, 3), still, 9.81);
+  ASSERT_TRUE(launch);
+  EXPECT_NEAR((launch->velocity - Vector3d(16, 12, 0)).norm(), 0.0, 1e-12);
   Fighter there = kOne;
   there.feet = {0.3, 0, 0};  // its middle is where the muzzle is
-  EXPECT_EQ(launch_velocity(Plane::ground, shot(3), kOne, there), Vector3d(20, 0, 0));
+  EXPECT_EQ(launch_at(Plane::ground, shot(3), kOne, there, still, 9.81)->velocity,
+            Vector3d(20, 0, 0));
 }
 
 }  // namespace

@@ -5,6 +5,12 @@
 namespace gaze {
 namespace {
 
+int take_pulls(Moment& ready, Moment now, Moment cooldown) {
+  int pulls = 0;
+  while (take_pull(ready, now, cooldown)) ++pulls;
+  return pulls;
+}
+
 int pulls_over(int rate, double seconds, double cooldown, int first_tick) {
   Moment ready = kAlwaysReady;
   int pulls = 0;

@@ -1,0 +1,52 @@
+#include "combat/flight.hpp"
+
+#include <cmath>
+
+#include "combat/decay.hpp"
+
+namespace gaze {
+namespace {
+
+double dot3(const Vector3d& a, const Vector3d& b) {
+  return a.x() * b.x() + a.y() * b.y() + a.z() * b.z();
+}
+
+}  // namespace
+
+FlightState flown(const FlightState& from, double fall, double drag, double seconds) {
+  FlightState to;
+  if (drag == 0.0) {
+    to.place = from.place + from.velocity * seconds;
+    to.place.z() -= fall * seconds * seconds / 2.0;
+    to.velocity = from.velocity;
+    to.velocity.z() -= fall * seconds;
+    return to;
+  }
+  // About the speed of a steady fall the velocity decays evenly.
+  const Vector3d steady{0.0, 0.0, -fall / drag};
+  const double left = decay(drag * seconds);
+  to.velocity = steady + (from.velocity - steady) * left;
+  to.place = from.place + steady * seconds + (from.velocity - steady) * ((1.0 - left) / drag);
+  return to;
+}
+
+Vector3d turned_to(const Vector3d& velocity, const Vector3d& way, const SineCosine& most) {
+  const double speed = std::sqrt(dot3(velocity, velocity));
+  const double length = std::sqrt(dot3(way, way));
+  if (speed == 0.0 || length == 0.0) return velocity;
+  const Vector3d along = velocity / speed;
+  const Vector3d wanted = way / length;
+  const double cosine = dot3(along, wanted);
+  const Vector3d across = wanted - along * cosine;
+  const double sine = std::sqrt(dot3(across, across));
+  if (cosine >= most.cosine || sine == 0.0) return wanted * speed;
+  return (along * most.cosine + across / sine * most.sine) * speed;
+}
+
+Vector3d bounced(const Vector3d& velocity, const Vector3d& normal, double loss) {
+  const double into = dot3(velocity, normal);
+  const Vector3d mirrored = into < 0.0 ? Vector3d(velocity - normal * (2.0 * into)) : velocity;
+  return mirrored * (1.0 - loss);
+}
+
+}  // namespace gaze

@@ -1,0 +1,176 @@
+#include "geometry/polygon.hpp"
+#include "simulation/state.hpp"
+
+/// What blows and blasts do to bodies and to what breaks.
+namespace gaze {
+namespace {
+
+using Index = std::uint32_t;
+
+const Attack& attack_of(const Simulation::State& state, const Blow& blow) {
+  return state.kind(blow.by).attacks[blow.attack];
+}
+
+// Who is hurt knows by whom, if its kind has that sense or reacts to it.
+void feel_hurt(Simulation::State& state, const Blow& blow) {
+  const Kind& kind = state.kind(blow.victim);
+  state.fire(blow.victim, Cause::hurt, "");
+  const std::vector<Rule>& rules = kind.when.rules;
+  const bool reacts = std::any_of(rules.begin(), rules.end(),
+                                  [](const Rule& rule) { return rule.cause == Cause::hurt; });
+  if (!kind.hurt && !reacts) return;
+  const Duration remember = kind.hurt ? kind.hurt->remember : HurtSense{}.remember;
+  state.sudden.push_back({blow.victim, blow.by, Sense::hurt,
+                          moments_of(remember, state.level->ticks_per_second),
+                          state.position[blow.by], std::nullopt});
+}
+
+double damage_of(const Simulation::State& state, const Blow& blow) {
+  const Attack& attack = attack_of(state, blow);
+  const auto& resist = state.kind(blow.victim).resist;
+  const auto own = resist.find(attack.damage_kind);
+  return attack.damage * blow.share * (own == resist.end() ? 1.0 : 1.0 - own->second);
+}
+
+// Level, away from where the blow came from.
+void push(Simulation::State& state, const Blow& blow) {
+  const Attack& attack = attack_of(state, blow);
+  if (attack.push == 0.0 || !travels(state.kind(blow.victim).move.gait)) return;
+  Vector3d away = state.fighter(blow.victim).middle() - blow.from;
+  away.z() = 0.0;
+  if (state.plane() == Plane::upright) away.y() = 0.0;
+  const double length = std::sqrt(away.x() * away.x() + away.y() * away.y());
+  if (length == 0.0) return;
+  const double speed = attack.push * blow.share / state.kind(blow.victim).mass;
+  state.pushed[blow.victim] += away * (speed / length);
+}
+
+void defeat(Simulation::State& state, const Blow& blow) {
+  const Index who = blow.victim;
+  state.alive[who] = 0;
+  state.tell(Event::What::defeated, who).other = AgentId{blow.by};
+  state.change_mode(who, Mode::out);
+  state.contacts[who].clear();
+  state.target[who].reset();
+  state.has_target[who] = 0;
+  state.clue[who].reset();
+  state.pushed[who] = {0.0, 0.0, 0.0};
+}
+
+// The grace after a hit does not keep off the others of the same step.
+bool is_spared(const Simulation::State& state, Index who) {
+  const Moment grace = state.limit(who).grace;
+  return grace > 0 && state.now() < state.grace_until[who] &&
+         state.grace_until[who] != state.now() + grace;
+}
+
+void deal(Simulation::State& state, const Blow& blow) {
+  const Index who = blow.victim;
+  if (!state.alive[who] || is_spared(state, who)) return;
+  push(state, blow);
+  const double lost = std::min(damage_of(state, blow), state.health[who]);
+  if (!(lost > 0.0)) return;
+  state.health[who] -= lost;
+  state.grace_until[who] = state.now() + state.limit(who).grace;
+  Event& event = state.tell(Event::What::hurt, who);
+  event.other = AgentId{blow.by};
+  event.attack = attack_of(state, blow).name;
+  event.damage = lost;
+  event.health = state.health[who];
+  if (event.health > 0.0) {
+    feel_hurt(state, blow);
+  } else {
+    defeat(state, blow);
+  }
+}
+
+double distance_to(const Cylinder& body, const Vector3d& p) {
+  const double x = p.x() - body.feet.x();
+  const double y = p.y() - body.feet.y();
+  const double out = std::max(0.0, std::sqrt(x * x + y * y) - body.radius);
+  const double below = body.feet.z() - p.z();
+  const double off = std::max({0.0, below, -below - body.height});
+  return std::sqrt(out * out + off * off);
+}
+
+double distance_to(Plane plane, const Solid& solid, const Vector3d& p) {
+  const Vector2d plan = plan_part(plane, p);
+  double out = contains(solid.points, plan) ? 0.0 : std::numeric_limits<double>::infinity();
+  for (std::size_t i = 0; i < solid.points.size() && out > 0.0; ++i) {
+    const Vector2d& a = solid.points[i];
+    const Vector2d along = solid.points[(i + 1) % solid.points.size()] - a;
+    const double length2 = dot(along, along);
+    const double share = length2 > 0.0 ? std::clamp(dot(plan - a, along) / length2, 0.0, 1.0) : 0.0;
+    const Vector2d off = plan - (a + along * share);
+    out = std::min(out, std::sqrt(dot(off, off)));
+  }
+  const double above = p.z() - solid.base;
+  const double off = plane == Plane::upright ? 0.0 : std::max({0.0, -above, above - solid.height});
+  return std::sqrt(out * out + off * off);
+}
+
+// Some point of the body that others look at is not behind anything that stops shots.
+bool is_reached(const Simulation::State& state, const Vector3d& place, Index who) {
+  const Kind& kind = state.kind(who);
+  return std::any_of(kind.body_points.begin(), kind.body_points.end(), [&](double share) {
+    const Vector3d point = state.position[who] + Vector3d{0.0, 0.0, kind.height * share};
+    return state.world.is_clear(Segment{place, point}, Stops::shots);
+  });
+}
+
+/// What is left of a blast at a distance, in [0, 1]; nothing outside it.
+double share_at(const Attack& attack, double radius, double distance) {
+  if (distance > radius) return 0.0;
+  return 1.0 - attack.blast_fall_off * distance / radius;
+}
+
+}  // namespace
+
+void blast(Simulation::State& state, Index by, Index attack_number, const Vector3d& place,
+           double radius) {
+  const Attack& attack = state.kind(by).attacks[attack_number];
+  tell_attack(state, Event::What::blast, by, attack_number).place = place;
+  for (Index who = 0; who < state.agent_count(); ++who) {
+    if (!state.alive[who] || who == by || !may_harm(state, by, who)) continue;
+    const double share = share_at(attack, radius, distance_to(state.body(who), place));
+    if (share > 0.0 && is_reached(state, place, who)) {
+      state.blows.push_back({by, who, attack_number, share, place});
+    }
+  }
+  if (state.solid_health.empty()) return;
+  for (Index solid = 0; solid < state.level->solids.size(); ++solid) {
+    const Solid& values = state.level->solids[solid];
+    if (!(values.health > 0.0)) continue;
+    const double share = share_at(attack, radius, distance_to(state.plane(), values, place));
+    if (share > 0.0) wear_down(state, solid, attack.damage * share, by);
+  }
+}
+
+void deal_blows(Simulation::State& state) {
+  for (const Blow& blow : state.blows) deal(state, blow);
+}
+
+// They slow down evenly, by friction.
+void move_pushed(Simulation::State& state) {
+  constexpr double kSlowing = 10.0;  // metres a second squared
+  const double step = 1.0 / state.level->ticks_per_second;
+  for (Index who = 0; who < state.agent_count(); ++who) {
+    Vector3d& pushed = state.pushed[who];
+    if (pushed.x() == 0.0 && pushed.y() == 0.0) continue;
+    const double speed = std::sqrt(pushed.x() * pushed.x() + pushed.y() * pushed.y());
+    const double seconds = std::min(step, speed / kSlowing);
+    const double way = speed * seconds - kSlowing * seconds * seconds / 2.0;
+    if (state.alive[who] && !state.is_in_flight(who)) {
+      const Kind& kind = state.kind(who);
+      const double lift = kind.move.gait == Gait::hover ? 0.0 : kind.move.step_height;
+      const Cylinder body{state.position[who] + Vector3d{0.0, 0.0, lift}, kind.radius,
+                          kind.height - lift};
+      const Vector3d end = slide(state.world, body, pushed * (way / speed));
+      state.position[who] = {end.x(), end.y(), state.position[who].z()};
+      state.route[who].was_pushed = true;
+    }
+    pushed *= std::max(0.0, speed - kSlowing * step) / speed;
+  }
+}
+
+}  // namespace gaze

@@ -1,0 +1,262 @@
+#include "combat/flight.hpp"
+#include "geometry/rolling.hpp"
+#include "simulation/state.hpp"
+
+/// What has been fired: how it flies, what it meets, and beams.
+namespace gaze {
+namespace {
+
+using Index = std::uint32_t;
+
+const Attack& attack_of(const Simulation::State& state, Index who, Index attack) {
+  return state.kind(who).attacks[attack];
+}
+
+/// What a shell meets first on its way.
+struct Meeting {
+  double share = 1.0;
+  std::optional<SolidId> solid;
+  std::optional<Index> body;
+  Vector3d normal{0.0, 0.0, 0.0};  ///< Away from a solid or the ground.
+
+  bool is_something() const { return share < 1.0; }
+};
+
+/// A stretch of a step: shares of it.
+struct Stretch {
+  double from = 0.0;
+  double to = 1.0;
+};
+
+bool passes(const Simulation::State& state, const Shell& shell, Index other) {
+  if (!state.alive[other] || other == shell.shooter) return true;
+  const auto pierced_end = shell.pierced.begin() + shell.pierced_count;
+  if (std::find(shell.pierced.begin(), pierced_end, other) != pierced_end) return true;
+  const std::uint32_t team = state.kind(shell.shooter).team;
+  return team != kNoTeam && team == state.kind(other).team;
+}
+
+// Both move within a step: each body evenly from where it was at the tick before.
+void meet_bodies(const Simulation::State& state, const Shell& shell, const BallPath& ball,
+                 const Stretch& stretch, Meeting& meeting) {
+  const Vector3d middle = (ball.path.from + ball.path.to) / 2.0;
+  const Vector3d way = ball.path.to - ball.path.from;
+  const double reach = std::sqrt(way.x() * way.x() + way.y() * way.y() + way.z() * way.z()) / 2.0 +
+                       ball.radius + state.widest + state.tallest + state.most_moved;
+  state.hittable.near(middle, reach, [&](Index other, double) {
+    if (passes(state, shell, other)) return;
+    const Kind& kind = state.kind(other);
+    const Vector3d step = state.position[other] - state.previous[other];
+    const Cylinder body{state.previous[other] + step * stretch.from, kind.radius, kind.height};
+    const auto share = first_touch(ball, body, step * (stretch.to - stretch.from));
+    const bool is_first =
+        share && (*share < meeting.share ||
+                  (*share == meeting.share && meeting.body && other < *meeting.body));
+    if (is_first) meeting = {*share, std::nullopt, other, {0.0, 0.0, 0.0}};
+  });
+}
+
+Meeting first_meeting(const Simulation::State& state, const Shell& shell, const BallPath& ball,
+                      const Stretch& stretch) {
+  Meeting meeting;
+  if (const auto touch = state.world.first_touch(ball, Stops::shots)) {
+    meeting = {touch->share, touch->solid, std::nullopt, touch->normal};
+  }
+  if (state.level->ground_height) {
+    const auto share = first_touch_of_floor(ball, *state.level->ground_height);
+    if (share && *share < meeting.share) {
+      meeting = {*share, std::nullopt, std::nullopt, {0.0, 0.0, 1.0}};
+    }
+  }
+  meet_bodies(state, shell, ball, stretch, meeting);
+  return meeting;
+}
+
+Event& tell_hit(Simulation::State& state, const Shell& shell, const Meeting& meeting,
+                const Vector3d& place) {
+  Event& event = tell_attack(state, Event::What::hit, shell.shooter, shell.attack);
+  event.place = place;
+  event.solid = meeting.solid;
+  if (meeting.body) event.other = AgentId{*meeting.body};
+  return event;
+}
+
+// What lands is heard once, however often it bounces. What bursts hurts by that alone.
+void hit(Simulation::State& state, Shell& shell, const Meeting& meeting, const Vector3d& place) {
+  const Attack& attack = attack_of(state, shell.shooter, shell.attack);
+  tell_hit(state, shell, meeting, place);
+  if (!shell.has_landed) {
+    state.make_noise(place, attack.noise_reach, attack.name, shell.shooter);
+  }
+  shell.has_landed = true;
+  if (attack.blast_radius > 0.0) return;
+  if (meeting.solid) wear_down(state, meeting.solid->index, attack.damage, shell.shooter);
+  if (!meeting.body || !may_harm(state, shell.shooter, *meeting.body)) return;
+  state.blows.push_back({shell.shooter, *meeting.body, shell.attack, 1.0, place - shell.velocity});
+}
+
+// Where it ends it bursts, if it does.
+void end_flight(Simulation::State& state, Shell& shell, const Vector3d& place) {
+  const Attack& attack = attack_of(state, shell.shooter, shell.attack);
+  shell.is_spent = true;
+  if (attack.blast_radius > 0.0) {
+    blast(state, shell.shooter, shell.attack, place, attack.blast_radius);
+  }
+}
+
+void home(const Simulation::State& state, Shell& shell, const Attack& attack) {
+  if (attack.homing_rate.degrees() == 0.0 || !shell.target || !state.alive[*shell.target]) return;
+  const double most = std::min(180.0, attack.homing_rate.degrees() / state.level->ticks_per_second);
+  shell.velocity = turned_to(shell.velocity, state.fighter(*shell.target).middle() - shell.position,
+                             sine_cosine(Angle::from_degrees(most)));
+}
+
+/// True once it has come to an end.
+bool meet(Simulation::State& state, Shell& shell, const Meeting& meeting, const Vector3d& place) {
+  const Attack& attack = attack_of(state, shell.shooter, shell.attack);
+  hit(state, shell, meeting, place);
+  if (meeting.body) {
+    if (shell.pierced_count == attack.pierce) return true;
+    shell.pierced[static_cast<std::size_t>(shell.pierced_count++)] = *meeting.body;
+    return false;
+  }
+  const bool can_bounce = shell.bounces_left > 0 && meeting.normal != Vector3d(0.0, 0.0, 0.0);
+  if (!can_bounce) return true;
+  --shell.bounces_left;
+  shell.velocity = bounced(shell.velocity, meeting.normal, attack.bounce_loss);
+  shell.position = place + meeting.normal * kContactGap;
+  return false;
+}
+
+bool has_left(const Vector3d& place) {
+  constexpr double kFarthest = 50'000.0;  // metres: well outside any level
+  return !(std::abs(place.x()) < kFarthest && std::abs(place.y()) < kFarthest &&
+           std::abs(place.z()) < kFarthest);
+}
+
+// From meeting to meeting, until the step or its time is over.
+void fly(Simulation::State& state, Shell& shell) {
+  const Attack& attack = attack_of(state, shell.shooter, shell.attack);
+  const double fall = state.level->gravity * attack.gravity_share;
+  const Moment lifetime = state.limit(shell.shooter).lifetimes[shell.attack];
+  const Moment end = std::min(kMomentsPerTick, lifetime - shell.age);
+  Moment at = 0;
+  home(state, shell, attack);
+  while (!shell.is_spent && at < end) {
+    const auto seconds = [&](Moment moments) {
+      return static_cast<double>(moments) / double(kMomentsPerTick) / state.level->ticks_per_second;
+    };
+    const FlightState from{shell.position, shell.velocity};
+    const FlightState to = flown(from, fall, attack.drag, seconds(end - at));
+    const BallPath ball{{from.place, to.place}, attack.radius};
+    const Stretch stretch{static_cast<double>(at) / double(kMomentsPerTick),
+                          static_cast<double>(end) / double(kMomentsPerTick)};
+    const Meeting meeting = first_meeting(state, shell, ball, stretch);
+    if (!meeting.is_something()) {
+      shell.position = to.place;
+      shell.velocity = to.velocity;
+      at = end;
+      break;
+    }
+    const Vector3d place = from.place + (to.place - from.place) * meeting.share;
+    const auto used = static_cast<Moment>(static_cast<double>(end - at) * meeting.share);
+    if (!meeting.body) {
+      shell.velocity = flown(from, fall, attack.drag, seconds(used)).velocity;
+      at += used;
+    }
+    if (meet(state, shell, meeting, place)) end_flight(state, shell, place);
+  }
+  shell.age += end;
+  if (shell.is_spent) return;
+  if (shell.age >= lifetime) end_flight(state, shell, shell.position);
+  shell.is_spent |= has_left(shell.position);
+}
+
+void look_who_can_be_hit(Simulation::State& state) {
+  state.most_moved = 0.0;
+  for (Index who = 0; who < state.agent_count(); ++who) {
+    const Vector3d moved = state.position[who] - state.previous[who];
+    state.most_moved =
+        std::max({state.most_moved, std::abs(moved.x()), std::abs(moved.y()), std::abs(moved.z())});
+  }
+  state.hittable.rebuild(state.plane(), state.position, state.alive);
+}
+
+/// A beam as it falls now: up to what it meets first. Nobody moves meanwhile.
+void shine(Simulation::State& state, const Beam& beam, double share) {
+  const Attack& attack = attack_of(state, beam.who, beam.attack);
+  const Fighter fighter = state.fighter(beam.who);
+  Shell ray;
+  ray.shooter = beam.who;
+  ray.attack = beam.attack;
+  ray.position = muzzle_of(state.plane(), attack, fighter);
+  Vector3d way = ahead_of(state.plane(), fighter);
+  if (beam.target && state.alive[*beam.target]) {
+    const Fighter target = state.fighter(*beam.target);
+    const Vector3d to = target.middle() - ray.position;
+    const double length = std::sqrt(to.x() * to.x() + to.y() * to.y() + to.z() * to.z());
+    if (length > 0.0 && is_aimed_at(state.plane(), attack, fighter, target)) way = to / length;
+  }
+  ray.velocity = way;
+  const BallPath ball{{ray.position, ray.position + way * attack.range}, attack.radius};
+  const Meeting meeting = first_meeting(state, ray, ball, {1.0, 1.0});
+  const Vector3d place = ball.path.from + (ball.path.to - ball.path.from) * meeting.share;
+  if (!meeting.is_something()) return;
+  tell_hit(state, ray, meeting, place);
+  if (meeting.solid) return wear_down(state, meeting.solid->index, attack.damage * share, beam.who);
+  if (!meeting.body || !may_harm(state, beam.who, *meeting.body)) return;
+  state.blows.push_back({beam.who, *meeting.body, beam.attack, share, ray.position});
+}
+
+}  // namespace
+
+void fire_shell(Simulation::State& state, Index who, Index attack, const Vector3d& velocity,
+                std::optional<Index> target) {
+  const Attack& values = attack_of(state, who, attack);
+  Shell shell;
+  shell.shooter = who;
+  shell.attack = attack;
+  shell.position = muzzle_of(state.plane(), values, state.fighter(who));
+  shell.velocity = velocity;
+  shell.target = target;
+  shell.bounces_left = values.bounces;
+  state.shells.push_back(shell);
+  Event& event = tell_attack(state, Event::What::fired, who, attack);
+  if (target) event.other = AgentId{*target};
+  event.place = shell.position;
+  state.make_noise(shell.position, values.fire_reach, "shot", who);
+}
+
+void fly_shells(Simulation::State& state) {
+  if (!state.shells.empty() || !state.beams.empty() || state.uses_beams) look_who_can_be_hit(state);
+  for (Shell& shell : state.shells) fly(state, shell);
+  std::erase_if(state.shells, [](const Shell& shell) { return shell.is_spent; });
+}
+
+void light_beam(Simulation::State& state, const Release& release) {
+  const Attack& attack = attack_of(state, release.who, release.attack);
+  const Moment hold = moments_of(attack.hold, state.level->ticks_per_second);
+  state.beams.push_back(
+      {release.who, release.attack, release.target, release.due, release.due + hold});
+  const Vector3d muzzle = muzzle_of(state.plane(), attack, state.fighter(release.who));
+  state.make_noise(muzzle, attack.fire_reach, "shot", release.who);
+}
+
+// Of its damage as much as of its time falls into the step.
+void shine_beams(Simulation::State& state) {
+  for (const Beam& beam : state.beams) {
+    if (!state.is_up(beam.who)) continue;
+    const Moment from = std::max(beam.from, state.step_start());
+    const Moment until = std::min(beam.until, state.now());
+    const bool is_moment = beam.from == beam.until;
+    const double share =
+        is_moment ? 1.0
+                  : static_cast<double>(until - from) / static_cast<double>(beam.until - beam.from);
+    if (share > 0.0) shine(state, beam, share);
+  }
+  std::erase_if(state.beams, [&](const Beam& beam) {
+    return beam.until <= state.now() || !state.is_up(beam.who);
+  });
+}
+
+}  // namespace gaze
