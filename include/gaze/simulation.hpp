@@ -58,6 +58,23 @@ struct Projectile {
   double radius = 0.0;
 };
 
+/// A beam that is on.
+struct BeamRay {
+  AgentId who;
+  std::string_view attack;
+  Vector3d from{0.0, 0.0, 0.0};
+  Vector3d to{0.0, 0.0, 0.0};  ///< Where it meets something, or its end.
+  double radius = 0.0;
+};
+
+/// A blast that an agent caused.
+struct BlastMade {
+  std::string_view attack;  ///< Its name; lives as long as the simulation or any copy of it.
+  Vector3d place{0.0, 0.0, 0.0};
+  double radius = 0.0;  ///< Metres.
+  std::int64_t tick = 0;
+};
+
 /// How far one agent is with noticing another.
 enum class Awareness { unaware, gathering, noticed, remembers };
 
@@ -95,6 +112,7 @@ class Simulation {
   const std::string& id_of(AgentId agent) const;
   AgentState state(AgentId agent) const;
   std::span<const Projectile> projectiles() const;
+  std::span<const BeamRay> beams() const;  ///< Those on in the last step.
 
   /// What one agent can tell of another now, and why. Throws UsageError for an unknown id.
   Verdict look(AgentId looker, AgentId other) const;
@@ -115,6 +133,9 @@ class Simulation {
 
   /// The noise that an agent made last.
   std::optional<NoiseMade> last_noise(AgentId agent) const;
+
+  /// The blast that an agent caused last.
+  std::optional<BlastMade> last_blast(AgentId agent) const;
 
   /// Switches an agent on that sleeps.
   void wake(AgentId agent);

@@ -31,6 +31,7 @@ std::vector<Finding> judge(const Level& level) {
   Bench bench(level, world);
   judge_placement(bench);
   judge_reach(bench);
+  judge_harm(bench);
   judge_chases(bench);
   judge_names(bench);
   judge_senses(bench);

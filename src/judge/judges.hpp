@@ -30,6 +30,7 @@ class Bench {
 
 /// Each looks at one side of a level.
 void judge_reach(Bench& bench);        ///< Strikes, shots and stop distances against sight.
+void judge_harm(Bench& bench);         ///< How fast attacks defeat, and which fall short.
 void judge_placement(Bench& bench);    ///< Agents and patrol points in solids and in each other.
 void judge_names(Bench& bench);        ///< Kinds and teams that play no part.
 void judge_chases(Bench& bench);       ///< Who can outrun whom.

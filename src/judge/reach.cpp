@@ -51,6 +51,7 @@ void judge_stop(Bench& bench, const Kind& kind, const Kind& foe) {
 }
 
 void judge_attack(Bench& bench, const Kind& kind, const Attack& attack) {
+  if (attack.how == Attack::How::touch) return;  // it needs no noticing
   const Place place = bench.place_of(kind, attack_key(attack));
   if (!notices_others(kind)) {
     bench.say(

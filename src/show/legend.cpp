@@ -40,6 +40,11 @@ class Legend {
   double y_ = frame_.y + 6.0;
 };
 
+bool has_ring(const Scene& scene, RingShape::What what) {
+  return std::any_of(scene.rings.begin(), scene.rings.end(),
+                     [&](const RingShape& ring) { return ring.what == what; });
+}
+
 void add_agents(Canvas& canvas, Legend& legend, const Scene& scene) {
   legend.heading("Agents");
   const auto body = [&](std::uint32_t team, bool is_alive) {
@@ -65,6 +70,15 @@ void add_agents(Canvas& canvas, Legend& legend, const Scene& scene) {
   legend.row("a shot in flight", [&](const Vector2d& p) {
     paint_shot(canvas, p + Vector2d{9, 0}, {1, 0}, 3.5);
   });
+  if (!scene.beams.empty()) {
+    legend.row("a beam that is on", [&](const Vector2d& p) {
+      paint_beam(canvas, p - Vector2d{16, 0}, p + Vector2d{9, 0}, 3.0);
+    });
+  }
+  if (has_ring(scene, RingShape::What::blast)) {
+    legend.row("a blast just now, and its reach",
+               [&](const Vector2d& p) { paint_ring_at(canvas, RingShape::What::blast, p, 10.0); });
+  }
 }
 
 void add_seen(Canvas& canvas, Legend& legend) {
@@ -98,12 +112,8 @@ void add_lines(Canvas& canvas, Legend& legend) {
 
 // Only what there is in the picture.
 void add_other_senses(Canvas& canvas, Legend& legend, const Scene& scene) {
-  const auto has_ring = [&](RingShape::What what) {
-    return std::any_of(scene.rings.begin(), scene.rings.end(),
-                       [&](const RingShape& ring) { return ring.what == what; });
-  };
-  const bool has_nearness = has_ring(RingShape::What::nearness);
-  const bool has_noise = has_ring(RingShape::What::noise);
+  const bool has_nearness = has_ring(scene, RingShape::What::nearness);
+  const bool has_noise = has_ring(scene, RingShape::What::noise);
   if (scene.feelers.empty() && !has_nearness && !has_noise && scene.zones.empty()) return;
   legend.heading("Other senses");
   if (!scene.feelers.empty()) {

@@ -231,6 +231,12 @@ void paint_ring_at(Canvas& canvas, RingShape::What what, const Vector2d& middle,
     canvas.stroke(kCalm, 1.4, {2.0, 4.0});
     return;
   }
+  if (what == RingShape::What::blast) {
+    canvas.set(kStopped.with_opacity(0.12));
+    cairo_fill_preserve(canvas.raw());
+    canvas.stroke(kStopped, 1.8, {1.0, 3.0});
+    return;
+  }
   canvas.stroke(kShot.with_opacity(0.7), 1.6, {10.0, 4.0});
   canvas.disc(middle, 5.0);
   canvas.stroke(kShot, 1.4);
@@ -304,6 +310,18 @@ void paint_shot(Canvas& canvas, const Vector2d& place, const Vector2d& direction
   cairo_fill(canvas.raw());
 }
 
+// Two lines, as thick apart as it is, and a star where it falls.
+void paint_beam(Canvas& canvas, const Vector2d& from, const Vector2d& to, double thickness) {
+  canvas.line(from, to);
+  canvas.stroke(kShot.with_opacity(0.25), std::max(thickness, 6.0));
+  canvas.line(from, to);
+  canvas.stroke(kShot, 1.6);
+  for (const Vector2d& ray : {Vector2d{7, 0}, Vector2d{0, 7}, Vector2d{5, 5}, Vector2d{5, -5}}) {
+    canvas.line(to - ray, to + ray);
+    canvas.stroke(kShot, 1.4);
+  }
+}
+
 void paint_trail(Canvas& canvas, std::uint32_t team, const std::vector<Vector2d>& points) {
   cairo_new_path(canvas.raw());
   for (const Vector2d& point : points) cairo_line_to(canvas.raw(), point.x(), point.y());
@@ -334,6 +352,9 @@ void paint_map(Canvas& canvas, const Scene& scene, const MapView& view) {
   for (const FeelerShape& feeler : scene.feelers) paint_feeler(canvas, feeler, view);
   for (const SightLine& line : scene.lines) {
     paint_sight_line(canvas, line.outcome, view(line.from), view(line.stop), view(line.to));
+  }
+  for (const BeamShape& beam : scene.beams) {
+    paint_beam(canvas, view(beam.from), view(beam.to), beam.thickness * view.scale);
   }
   for (const AgentShape& agent : scene.agents) paint_agent(canvas, agent, view);
   for (const ShotShape& shot : scene.shots) {

@@ -52,6 +52,7 @@ void paint_feeler_line(Canvas& canvas, const Vector2d& from, const Vector2d& sto
 void paint_ring_at(Canvas& canvas, RingShape::What what, const Vector2d& middle, double radius);
 void paint_seen_edge(Canvas& canvas, bool is_alert);  ///< Fills and strokes the current path.
 void paint_shot(Canvas& canvas, const Vector2d& place, const Vector2d& direction, double radius);
+void paint_beam(Canvas& canvas, const Vector2d& from, const Vector2d& to, double thickness);
 void paint_trail(Canvas& canvas, std::uint32_t team, const std::vector<Vector2d>& points);
 
 [[nodiscard]] Colour material_colour(std::uint32_t material);

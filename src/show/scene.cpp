@@ -50,6 +50,9 @@ class SceneMaker {
     for (const Projectile& shot : simulation_.projectiles()) {
       scene_.shots.push_back({plan(shot.position), plan(shot.velocity), shot.radius});
     }
+    for (const BeamRay& beam : simulation_.beams()) {
+      scene_.beams.push_back({plan(beam.from), plan(beam.to), 2.0 * beam.radius});
+    }
     if (scene_.low.x() > scene_.high.x()) scene_.low = scene_.high = {0.0, 0.0};
     return std::move(scene_);
   }
@@ -99,14 +102,22 @@ class SceneMaker {
     }
   }
 
-  // Feelers and nearness of those awake, and the noises of the last half second.
+  bool is_recent(std::int64_t tick) const {
+    return 2 * (simulation_.tick() - tick) < level_.ticks_per_second;
+  }
+
+  // Feelers and nearness of those awake, and the blasts and noises of the last half second.
   void add_bodily(AgentId id) {
     const AgentState state = simulation_.state(id);
     const Kind& kind = level_.kind_of(level_.agents[id.index]);
+    const auto blast = simulation_.last_blast(id);
+    if (blast && is_recent(blast->tick)) {
+      scene_.rings.push_back({RingShape::What::blast, plan(blast->place), blast->radius,
+                              fmt::format("{}, {:g} m", blast->attack, blast->radius)});
+    }
     if (!state.is_alive) return;
     if (const auto made = simulation_.last_noise(id)) {
-      const auto age = simulation_.tick() - made->tick;
-      if (2 * age < level_.ticks_per_second) {
+      if (is_recent(made->tick)) {
         scene_.rings.push_back({RingShape::What::noise, plan(made->place), made->reach,
                                 fmt::format("{}, {:g} m", made->noise, made->reach)});
       }

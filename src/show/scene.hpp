@@ -44,6 +44,12 @@ struct ShotShape {
   double radius = 0.0;
 };
 
+struct BeamShape {
+  Vector2d from{0.0, 0.0};
+  Vector2d to{0.0, 0.0};
+  double thickness = 0.0;
+};
+
 struct ZoneShape {
   std::string label;
   Polygon outline;
@@ -59,9 +65,9 @@ struct FeelerShape {
   bool is_yes = false;
 };
 
-/// A circle about an agent or a noise.
+/// A circle about an agent, a noise or a blast.
 struct RingShape {
-  enum class What { nearness, noise } what = What::nearness;
+  enum class What { nearness, noise, blast } what = What::nearness;
   Vector2d middle{0.0, 0.0};
   double radius = 0.0;
   std::string label;
@@ -99,6 +105,7 @@ struct Scene {
   std::vector<FeelerShape> feelers;
   std::vector<RingShape> rings;
   std::vector<ShotShape> shots;
+  std::vector<BeamShape> beams;
   std::vector<AgentShape> agents;
 };
 

@@ -130,6 +130,7 @@ void blast(Simulation::State& state, Index by, Index attack_number, const Vector
            double radius) {
   const Attack& attack = state.kind(by).attacks[attack_number];
   tell_attack(state, Event::What::blast, by, attack_number).place = place;
+  state.last_blast[by] = BlastMade{attack.name, place, radius, state.tick};
   for (Index who = 0; who < state.agent_count(); ++who) {
     if (!state.alive[who] || who == by || !may_harm(state, by, who)) continue;
     const double share = share_at(attack, radius, distance_to(state.body(who), place));

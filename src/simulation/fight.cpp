@@ -236,6 +236,7 @@ Vector3d motion_of(const Simulation::State& state, Index who) {
 void set_up_fights(Simulation::State& state) {
   const std::size_t count = state.level->agents.size();
   state.grace_until.assign(count, kAlwaysReady);
+  state.last_blast.resize(count);
   state.pushed.assign(count, Vector3d{0.0, 0.0, 0.0});
   for (Index who = 0; who < count; ++who) {
     const std::vector<Attack>& attacks = state.kind(who).attacks;

@@ -121,6 +121,9 @@ struct Beam {
   std::optional<std::uint32_t> target;
   Moment from = 0;
   Moment until = 0;
+  std::optional<std::uint32_t> body;   ///< That it falls on,
+  std::optional<std::uint32_t> solid;  ///< or this.
+  Moment owed = 0;                     ///< For so long it has fallen there and not hurt yet.
 };
 
 /// A place that an agent knows of without knowing who is there: it heard something.

@@ -182,11 +182,10 @@ void look_who_can_be_hit(Simulation::State& state) {
   state.hittable.rebuild(state.plane(), state.position, state.alive);
 }
 
-/// A beam as it falls now: up to what it meets first. Nobody moves meanwhile.
-void shine(Simulation::State& state, const Beam& beam, double share) {
+/// Where a beam falls now: up to what it meets first. Nobody moves meanwhile.
+Meeting beam_end(const Simulation::State& state, const Beam& beam, Shell& ray, Vector3d& place) {
   const Attack& attack = attack_of(state, beam.who, beam.attack);
   const Fighter fighter = state.fighter(beam.who);
-  Shell ray;
   ray.shooter = beam.who;
   ray.attack = beam.attack;
   ray.position = muzzle_of(state.plane(), attack, fighter);
@@ -197,15 +196,47 @@ void shine(Simulation::State& state, const Beam& beam, double share) {
     const double length = std::sqrt(to.x() * to.x() + to.y() * to.y() + to.z() * to.z());
     if (length > 0.0 && is_aimed_at(state.plane(), attack, fighter, target)) way = to / length;
   }
-  ray.velocity = way;
   const BallPath ball{{ray.position, ray.position + way * attack.range}, attack.radius};
   const Meeting meeting = first_meeting(state, ray, ball, {1.0, 1.0});
-  const Vector3d place = ball.path.from + (ball.path.to - ball.path.from) * meeting.share;
-  if (!meeting.is_something()) return;
-  tell_hit(state, ray, meeting, place);
-  if (meeting.solid) return wear_down(state, meeting.solid->index, attack.damage * share, beam.who);
-  if (!meeting.body || !may_harm(state, beam.who, *meeting.body)) return;
-  state.blows.push_back({beam.who, *meeting.body, beam.attack, share, ray.position});
+  place = ball.path.from + (ball.path.to - ball.path.from) * meeting.share;
+  return meeting;
+}
+
+// What it has done so far where it falls: of its damage as much as of its time.
+void settle_beam(Simulation::State& state, Beam& beam, const Vector3d& from) {
+  const bool is_moment = beam.from == beam.until;
+  const double share =
+      is_moment ? 1.0
+                : static_cast<double>(beam.owed) / static_cast<double>(beam.until - beam.from);
+  beam.owed = 0;
+  if (!(share > 0.0)) return;
+  const double damage = attack_of(state, beam.who, beam.attack).damage * share;
+  if (beam.solid) wear_down(state, *beam.solid, damage, beam.who);
+  if (!beam.body || !may_harm(state, beam.who, *beam.body)) return;
+  state.blows.push_back({beam.who, *beam.body, beam.attack, share, from});
+}
+
+// It hurts in portions, not in every step, and tells what it meets when that changes.
+void shine(Simulation::State& state, Beam& beam) {
+  constexpr double kPortion = 0.1;  // seconds
+  Shell ray;
+  Vector3d place{0.0, 0.0, 0.0};
+  const Meeting meeting = beam_end(state, beam, ray, place);
+  const Attack& attack = attack_of(state, beam.who, beam.attack);
+  state.beam_rays.push_back({{beam.who}, attack.name, ray.position, place, attack.radius});
+  const std::optional<Index> solid =
+      meeting.solid ? std::optional(meeting.solid->index) : std::nullopt;
+  if (meeting.body != beam.body || solid != beam.solid) {
+    if (beam.owed > 0) settle_beam(state, beam, ray.position);
+    beam.body = meeting.body;
+    beam.solid = solid;
+    if (meeting.is_something()) tell_hit(state, ray, meeting, place);
+  }
+  beam.owed += std::max(
+      Moment{0}, std::min(beam.until, state.now()) - std::max(beam.from, state.step_start()));
+  const Moment portion =
+      moments_of(Duration::from_seconds(kPortion), state.level->ticks_per_second);
+  if (beam.owed >= portion || beam.until <= state.now()) settle_beam(state, beam, ray.position);
 }
 
 }  // namespace
@@ -236,23 +267,20 @@ void fly_shells(Simulation::State& state) {
 void light_beam(Simulation::State& state, const Release& release) {
   const Attack& attack = attack_of(state, release.who, release.attack);
   const Moment hold = moments_of(attack.hold, state.level->ticks_per_second);
-  state.beams.push_back(
-      {release.who, release.attack, release.target, release.due, release.due + hold});
+  Beam& beam = state.beams.emplace_back();
+  beam.who = release.who;
+  beam.attack = release.attack;
+  beam.target = release.target;
+  beam.from = release.due;
+  beam.until = release.due + hold;
   const Vector3d muzzle = muzzle_of(state.plane(), attack, state.fighter(release.who));
   state.make_noise(muzzle, attack.fire_reach, "shot", release.who);
 }
 
-// Of its damage as much as of its time falls into the step.
 void shine_beams(Simulation::State& state) {
-  for (const Beam& beam : state.beams) {
-    if (!state.is_up(beam.who)) continue;
-    const Moment from = std::max(beam.from, state.step_start());
-    const Moment until = std::min(beam.until, state.now());
-    const bool is_moment = beam.from == beam.until;
-    const double share =
-        is_moment ? 1.0
-                  : static_cast<double>(until - from) / static_cast<double>(beam.until - beam.from);
-    if (share > 0.0) shine(state, beam, share);
+  state.beam_rays.clear();
+  for (Beam& beam : state.beams) {
+    if (state.is_up(beam.who)) shine(state, beam);
   }
   std::erase_if(state.beams, [&](const Beam& beam) {
     return beam.until <= state.now() || !state.is_up(beam.who);

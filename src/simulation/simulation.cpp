@@ -381,6 +381,15 @@ std::span<const Projectile> Simulation::projectiles() const {
   return state_->projectiles;
 }
 
+std::span<const BeamRay> Simulation::beams() const {
+  return state_->beam_rays;
+}
+
+std::optional<BlastMade> Simulation::last_blast(AgentId agent) const {
+  if (agent.index >= agent_count()) throw UsageError("no such agent");
+  return state_->last_blast[agent.index];
+}
+
 Looker Simulation::looker(AgentId agent) const {
   const Kind& kind = state_->kind(agent.index);
   if (!kind.sight) throw UsageError(fmt::format("{} has no sight", id_of(agent)));

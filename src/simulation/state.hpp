@@ -126,6 +126,8 @@ struct Simulation::State {
   std::vector<std::vector<Readiness>> ready;  ///< By agent and attack.
   std::vector<Release> releases;              ///< Of what has been pulled, in that order.
   std::vector<Beam> beams;
+  std::vector<BeamRay> beam_rays;                    ///< As they fell in this step.
+  std::vector<std::optional<BlastMade>> last_blast;  ///< By agent.
   std::vector<Shell> shells;
   Crowd hittable{2.0};                  ///< Where those are who can be hit.
   double most_moved = 0.0;              ///< In this step along an axis, by anybody, metres.

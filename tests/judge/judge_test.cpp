@@ -67,7 +67,8 @@ void expect(const std::vector<Finding>& all, const std::string& code, const std:
 TEST(Judge, FindsNothingWrongWithASoundLevel) {
   const auto all = findings({});
   EXPECT_FALSE(has_fault(all));
-  EXPECT_EQ(all.size(), 1U);  // a note: it cannot catch whoever runs
+  // Two notes: how fast it defeats, and that it cannot catch whoever runs.
+  EXPECT_EQ(all.size(), 2U);
 }
 
 TEST(Judge, StrikeThatDoesNotReachBeyondTheStop) {
@@ -224,6 +225,64 @@ TEST(Judge, SleepersThatNothingWakes) {
                            {"kind.collector.when.sees", "{ wakes = [\"pruner-1\"] }"}}),
                  "never-woken"),
             nullptr);
+}
+
+// 13 blows of 8 take 100 health: the last of them 12 s after the first.
+TEST(Judge, HowFastAttacksDefeat) {
+  expect(findings({}), "time-to-defeat",
+         "'shears' of pruner, if all of it hits, takes the 100 health of collector in 12 s: 8.33 "
+         "points a "
+         "second",
+         14);
+  const std::string water =
+      "[kind.collector.resist]\nwater = 0.5\n[kind.lobber]\nlike = \"pruner\"\nsight.range = 20\n"
+      "[kind.lobber.attack]\nshears = false\n[kind.lobber.attack.pod]\nhow = \"shot\"\nspeed = 5\n"
+      "range = 9\ndamage = 10\ndamage_kind = \"water\"\ncooldown = 1\nwind_up = 0.5\nburst = 2\n"
+      "burst_interval = 0.25\nammunition = 6\n[[agent]]\nid = \"lobber\"\nkind = \"lobber\"\n"
+      "at = [0, 3]\n";
+  const auto lost_to = [&](const std::vector<Setting>& settings) {
+    std::string message;
+    for (const Finding& finding : findings(settings, water)) {
+      if (finding.message.find("'pod'") == 0) message += finding.message + "|";
+    }
+    return message;
+  };
+  EXPECT_EQ(lost_to({}),
+            "'pod' of lobber takes 30 of the 100 health of collector, and then is empty|");
+  // 20 shots of 5, by six and then 4 s to reload: pulls at 0, 1, 2, each 0.75 s long, then
+  // from 6.75 on, from 13.5 on, and at 20.25 the last two of them, 0.75 s later.
+  EXPECT_EQ(lost_to({{"kind.lobber.attack.pod.reload", "4.0"}}),
+            "'pod' of lobber, if all of it hits, takes the 100 health of collector in 21 s: 4.76 "
+            "points a "
+            "second|");
+}
+
+TEST(Judge, ShotsThatFallShort) {
+  const std::string lobber =
+      "[kind.lobber]\nlike = \"pruner\"\nsight.range = 20\n[kind.lobber.attack]\nshears = false\n"
+      "[kind.lobber.attack.pod]\nhow = \"shot\"\nspeed = 10\nrange = 15\ndamage = 1\ncooldown = 1\n"
+      "muzzle = [0, 0, 0.85]\n[[agent]]\nid = \"lobber\"\nkind = \"lobber\"\nat = [0, 3]\n";
+  const auto find_in = [&](const std::string& code, const std::vector<Setting>& settings) {
+    const auto all = findings(settings, lobber);
+    const Finding* finding = find(all, code);
+    return finding == nullptr ? std::string() : finding->message;
+  };
+  // 100 / 9.81 m on the level.
+  EXPECT_EQ(find_in("lob-out-of-reach", {{"kind.lobber.attack.pod.aim", "\"lob\""}}),
+            "'pod' of lobber comes down within 10.2 m at 10 m/s: collector at its range of 15 m is "
+            "out of "
+            "reach by 4.8 m");
+  EXPECT_EQ(find_in("lob-without-gravity",
+                    {{"kind.lobber.attack.pod.aim", "\"high lob\""}, {"gravity", "0"}}),
+            "'pod' of lobber is lobbed, but the level has no gravity: it is never fired");
+  EXPECT_EQ(find_in("shot-falls-short", {{"kind.lobber.attack.pod.lifetime", "1.2"}}),
+            "'pod' of lobber flies 12.0 m and is gone: what it is fired at within its range of 15 "
+            "m is out "
+            "of reach by up to 3.0 m");
+  EXPECT_EQ(find_in("shot-falls-short", {}), "");
+  EXPECT_EQ(find_in("shot-too-slow", {{"kind.lobber.attack.pod.speed", "3"}}),
+            "'pod' of lobber flies at 3 m/s: it never reaches collector, who runs straight away at "
+            "3 m/s");
 }
 
 }  // namespace

@@ -364,9 +364,9 @@ TEST(Beams, HurtWhileTheyAreOn) {
       "how = \"beam\"\ndamage = 12\ncooldown = 2.0\nhold = 0.5\nthickness = 0.1\n";
   for (const int rate : {20, 60, 240}) {
     Simulation simulation(garden(range(beam), {{"ticks_per_second", std::to_string(rate)}}));
-    play(simulation, rate / 4 + 1);
-    EXPECT_NEAR(lost(simulation, "collector"), 6.0, 1e-7) << rate;
-    play(simulation, rate);
+    play(simulation, 3 * rate / 10 + 1);
+    EXPECT_NEAR(lost(simulation, "collector"), 7.2, 1e-7) << rate;
+    EXPECT_EQ(only(play(simulation, rate), What::hit).size(), 0U);  // told when it began
     EXPECT_NEAR(lost(simulation, "collector"), 12.0, 1e-7) << rate;
   }
   Simulation blocked(garden(range(beam,
