@@ -349,12 +349,18 @@ double landing_height(Simulation::State& state, std::uint32_t who, const Vector3
 std::optional<Vector3d> standing_place(Simulation::State& state, std::uint32_t who,
                                        const Vector3d& place) {
   if (!has_ways(*state.level)) return place;
-  const auto on = mesh_for(state, who).find(place);
+  const auto on = mesh_for(state, who).find(place, state.route[who].own_face);
   return on ? std::optional(on->place) : std::nullopt;
 }
 
 bool can_go(Simulation::State& state, std::uint32_t who, const Vector3d& place) {
-  return !has_ways(*state.level) || mesh_for(state, who).is_free(state.position[who], place);
+  if (!has_ways(*state.level)) return true;
+  const NavigationMesh& mesh = mesh_for(state, who);
+  const auto own = mesh.find(state.position[who], state.route[who].own_face);
+  if (!own) return false;
+  state.route[who].own_face = own->polygon;
+  const auto there = mesh.find(place, own->polygon);
+  return there && mesh.is_free(*own, *there);
 }
 
 double way_left(const Simulation::State& state, std::uint32_t who, const Vector3d& goal) {

@@ -41,8 +41,9 @@ void meet_bodies(const Simulation::State& state, const Shell& shell, const BallP
                  const Stretch& stretch, Meeting& meeting) {
   const Vector3d middle = (ball.path.from + ball.path.to) / 2.0;
   const Vector3d way = ball.path.to - ball.path.from;
+  const double extent = state.plane() == Plane::upright ? state.tallest : 0.0;
   const double reach = std::sqrt(way.x() * way.x() + way.y() * way.y() + way.z() * way.z()) / 2.0 +
-                       ball.radius + state.widest + state.tallest + state.most_moved;
+                       ball.radius + state.widest + extent + state.most_moved;
   state.hittable.near(middle, reach, [&](Index other, double) {
     if (passes(state, shell, other)) return;
     const Kind& kind = state.kind(other);

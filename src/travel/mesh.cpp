@@ -210,7 +210,9 @@ std::optional<MeshPlace> NavigationMesh::find(const Vector3d& feet,
   const Vector3d place = mesh.lift(face, {on.x(), on.y()});
   const bool is_level =
       mesh.body.altitude || std::abs(place.z() - feet.z()) <= mesh.body.step_height;
-  if (!is_level || off2 > kNearMesh * kNearMesh) return find(feet);
+  // Beside its rim another surface may be nearer.
+  const double farthest = mesh.surfaces.size() == 1 ? kNearMesh : 0.0;
+  if (!is_level || off2 > farthest * farthest) return find(feet);
   return MeshPlace{face, place};
 }
 
