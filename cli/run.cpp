@@ -1,12 +1,48 @@
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <optional>
 #include <ostream>
+#include <span>
+#include <string>
+#include <vector>
 
+#include "gaze/duel.hpp"
 #include "output.hpp"
 #include "play.hpp"
 
 namespace gaze::cli {
+namespace {
+
+std::string number(const std::optional<double>& value, const char* unit) {
+  return value ? fmt::format("{:.3g}{}", *value, unit) : "-";
+}
+
+// Who did what to whom, a line for each pair.
+std::string harm_table(const Simulation& simulation, std::span<const Event> events) {
+  const std::vector<Duel> all = duels(simulation, events);
+  if (all.empty()) return {};
+  std::size_t width = 4;
+  for (const Duel& duel : all) {
+    width =
+        std::max({width, simulation.id_of(duel.by).size(), simulation.id_of(duel.victim).size()});
+  }
+  std::string text = fmt::format(
+      "\n{:<{}}  {:<{}} {:>6} {:>5} {:>6} {:>7} {:>9} {:>9} {:>8} {:>9}\n", "by", width, "whom",
+      width, "blows", "hits", "share", "dealt", "points/s", "first hit", "warning", "defeat");
+  for (const Duel& duel : all) {
+    const auto share = duel.hit_share();
+    text +=
+        fmt::format("{:<{}}  {:<{}} {:>6} {:>5} {:>6} {:>7.6g} {:>9} {:>9} {:>8} {:>9}\n",
+                    simulation.id_of(duel.by), width, simulation.id_of(duel.victim), width,
+                    duel.blows, duel.hits, share ? fmt::format("{:.0f} %", *share * 100.0) : "-",
+                    duel.dealt, number(duel.damage_rate(), ""), number(duel.first_hurt, " s"),
+                    number(duel.warning(), " s"), number(duel.defeated, " s"));
+  }
+  return text + "(warning: from being noticed to the first hit)\n";
+}
+
+}  // namespace
 
 int run(const RunOptions& options, const Streams& streams) {
   std::optional<TraceFormat> format;
@@ -27,7 +63,7 @@ int run(const RunOptions& options, const Streams& streams) {
                              level.seconds, level.ticks_per_second, level.seed);
   for (const Event& event : events) streams.out << timeline_line(simulation, event);
   if (events.empty()) streams.out << "nothing happened\n";
-  streams.out << '\n' << summary(simulation, events);
+  streams.out << '\n' << summary(simulation, events) << harm_table(simulation, events);
   return done;
 }
 

@@ -6,6 +6,7 @@
 #include "gaze/change.hpp"
 #include "gaze/chart.hpp"
 #include "gaze/cover.hpp"
+#include "gaze/duel.hpp"
 #include "gaze/event.hpp"
 #include "gaze/feeling.hpp"
 #include "gaze/finding.hpp"

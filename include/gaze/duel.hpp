@@ -1,0 +1,38 @@
+#pragma once
+
+#include <optional>
+#include <span>
+#include <vector>
+
+#include "gaze/event.hpp"
+#include "gaze/simulation.hpp"
+
+namespace gaze {
+
+/// What one agent did to another in a run.
+struct Duel {
+  AgentId by;
+  AgentId victim;
+  int pulls = 0;       ///< Attacks made at it.
+  int blows = 0;       ///< Projectiles fired at it; else those pulls.
+  int hits = 0;        ///< Times that an attack of the one hit the other, or a blast hurt it.
+  double dealt = 0.0;  ///< Health that it lost.
+  std::optional<double> noticed;         ///< Seconds: when the one first noticed the other,
+  std::optional<double> first_attacked;  ///< first attacked it,
+  std::optional<double> first_hurt;      ///< first hurt it,
+  std::optional<double> last_hurt;       ///< last hurt it,
+  std::optional<double> defeated;        ///< and defeated it.
+
+  /// Of its blows, in [0, 1] or above where one blow hits several times; nothing without blows.
+  std::optional<double> hit_share() const;
+  /// Points a second from its first attack to its last hurt; nothing if that is no time.
+  std::optional<double> damage_rate() const;
+  /// Seconds from being noticed to being hurt: what the other had to react.
+  std::optional<double> warning() const;
+};
+
+/// All pairs of which one attacked or hurt the other, by the order of both in the level. From the
+/// events of a run, in the order in which they came.
+[[nodiscard]] std::vector<Duel> duels(const Simulation& simulation, std::span<const Event> events);
+
+}  // namespace gaze

@@ -1,0 +1,85 @@
+#include "gaze/duel.hpp"
+
+#include <algorithm>
+#include <map>
+#include <utility>
+
+namespace gaze {
+namespace {
+
+using Pairs = std::map<std::pair<std::uint32_t, std::uint32_t>, Duel>;
+
+void set_first(std::optional<double>& time, double seconds) {
+  if (!time) time = seconds;
+}
+
+// Who is hurt is the event's agent, who did it the other.
+void count_harm(Pairs& pairs, const Event& event, double seconds) {
+  Duel& duel = pairs[{event.other->index, event.agent.index}];
+  if (event.what == Event::What::defeated) {
+    set_first(duel.defeated, seconds);
+    return;
+  }
+  duel.dealt += event.damage;
+  set_first(duel.first_hurt, seconds);
+  duel.last_hurt = seconds;
+}
+
+void count(Pairs& pairs, const Event& event, double seconds) {
+  if (!event.other) return;
+  switch (event.what) {
+    case Event::What::hurt:
+    case Event::What::defeated:
+      return count_harm(pairs, event, seconds);
+    case Event::What::noticed:
+      return set_first(pairs[{event.agent.index, event.other->index}].noticed, seconds);
+    case Event::What::attacked: {
+      Duel& duel = pairs[{event.agent.index, event.other->index}];
+      ++duel.pulls;
+      return set_first(duel.first_attacked, seconds);
+    }
+    case Event::What::fired:
+      ++pairs[{event.agent.index, event.other->index}].blows;
+      return;
+    case Event::What::hit:
+      ++pairs[{event.agent.index, event.other->index}].hits;
+      return;
+    default:
+      return;
+  }
+}
+
+}  // namespace
+
+std::optional<double> Duel::hit_share() const {
+  if (blows == 0) return std::nullopt;
+  return static_cast<double>(hits) / blows;
+}
+
+std::optional<double> Duel::damage_rate() const {
+  if (!first_attacked || !last_hurt || !(*last_hurt > *first_attacked)) return std::nullopt;
+  return dealt / (*last_hurt - *first_attacked);
+}
+
+std::optional<double> Duel::warning() const {
+  if (!noticed || !first_hurt || *first_hurt < *noticed) return std::nullopt;
+  return *first_hurt - *noticed;
+}
+
+std::vector<Duel> duels(const Simulation& simulation, std::span<const Event> events) {
+  Pairs pairs;
+  for (const Event& event : events) {
+    count(pairs, event, static_cast<double>(event.tick) / simulation.level().ticks_per_second);
+  }
+  std::vector<Duel> result;
+  for (auto& [who, duel] : pairs) {
+    if (duel.pulls == 0 && duel.dealt == 0.0) continue;
+    duel.by = {who.first};
+    duel.victim = {who.second};
+    if (duel.blows == 0) duel.blows = duel.pulls;
+    result.push_back(duel);
+  }
+  return result;
+}
+
+}  // namespace gaze
