@@ -1,5 +1,6 @@
 #pragma once
 
+#include <algorithm>
 #include <cmath>
 
 #include "gaze/geometry.hpp"
@@ -55,6 +56,20 @@ inline double cross(const Vector2d& a, const Vector2d& b) {
   return a.x() * b.y() - a.y() * b.x();
 }
 
+/// Spelt out, so that the order of the additions does not depend on a library's version.
+inline double dot(const Vector2d& a, const Vector2d& b) {
+  return a.x() * b.x() + a.y() * b.y();
+}
+
+/// From a point to a segment, which may have no length.
+inline double distance_to_segment(const Vector2d& a, const Vector2d& b, const Vector2d& p) {
+  const Vector2d along = b - a;
+  const double length2 = dot(along, along);
+  const double share = length2 > 0.0 ? std::clamp(dot(p - a, along) / length2, 0.0, 1.0) : 0.0;
+  const Vector2d off = p - (a + along * share);
+  return std::sqrt(dot(off, off));
+}
+
 /// Turned anticlockwise.
 inline Vector2d turned(const Vector2d& v, const SineCosine& by) {
   return {v.x() * by.cosine - v.y() * by.sine, v.y() * by.cosine + v.x() * by.sine};
@@ -76,11 +91,6 @@ inline double plane_distance(Plane plane, const Vector3d& a, const Vector3d& b) 
 inline double level_distance(Plane plane, const Vector3d& a, const Vector3d& b) {
   const Vector2d way{b.x() - a.x(), plane == Plane::upright ? 0.0 : b.y() - a.y()};
   return std::sqrt(way.x() * way.x() + way.y() * way.y());
-}
-
-/// Spelt out, so that the order of the additions does not depend on a library's version.
-inline double dot(const Vector2d& a, const Vector2d& b) {
-  return a.x() * b.x() + a.y() * b.y();
 }
 
 }  // namespace gaze

@@ -7,10 +7,6 @@ namespace {
 
 using Index = std::uint32_t;
 
-const Attack& attack_of(const Simulation::State& state, const Blow& blow) {
-  return state.kind(blow.by).attacks[blow.attack];
-}
-
 // Who is hurt knows by whom, if its kind has that sense or reacts to it.
 void feel_hurt(Simulation::State& state, const Blow& blow) {
   const Kind& kind = state.kind(blow.victim);
@@ -26,7 +22,7 @@ void feel_hurt(Simulation::State& state, const Blow& blow) {
 }
 
 double damage_of(const Simulation::State& state, const Blow& blow) {
-  const Attack& attack = attack_of(state, blow);
+  const Attack& attack = state.attack(blow.by, blow.attack);
   const auto& resist = state.kind(blow.victim).resist;
   const auto own = resist.find(attack.damage_kind);
   return attack.damage * blow.share * (own == resist.end() ? 1.0 : 1.0 - own->second);
@@ -34,7 +30,7 @@ double damage_of(const Simulation::State& state, const Blow& blow) {
 
 // Level, away from where the blow came from.
 void push(Simulation::State& state, const Blow& blow) {
-  const Attack& attack = attack_of(state, blow);
+  const Attack& attack = state.attack(blow.by, blow.attack);
   if (attack.push == 0.0 || !travels(state.kind(blow.victim).move.gait)) return;
   Vector3d away = state.fighter(blow.victim).middle() - blow.from;
   away.z() = 0.0;
@@ -74,7 +70,7 @@ void deal(Simulation::State& state, const Blow& blow) {
   state.grace_until[who] = state.now() + state.limit(who).grace;
   Event& event = state.tell(Event::What::hurt, who);
   event.other = AgentId{blow.by};
-  event.attack = attack_of(state, blow).name;
+  event.attack = state.attack(blow.by, blow.attack).name;
   event.damage = lost;
   event.health = state.health[who];
   if (event.health > 0.0) {
@@ -97,12 +93,8 @@ double distance_to(Plane plane, const Solid& solid, const Vector3d& p) {
   const Vector2d plan = plan_part(plane, p);
   double out = contains(solid.points, plan) ? 0.0 : std::numeric_limits<double>::infinity();
   for (std::size_t i = 0; i < solid.points.size() && out > 0.0; ++i) {
-    const Vector2d& a = solid.points[i];
-    const Vector2d along = solid.points[(i + 1) % solid.points.size()] - a;
-    const double length2 = dot(along, along);
-    const double share = length2 > 0.0 ? std::clamp(dot(plan - a, along) / length2, 0.0, 1.0) : 0.0;
-    const Vector2d off = plan - (a + along * share);
-    out = std::min(out, std::sqrt(dot(off, off)));
+    const Vector2d& next = solid.points[(i + 1) % solid.points.size()];
+    out = std::min(out, distance_to_segment(solid.points[i], next, plan));
   }
   const double above = p.z() - solid.base;
   const double off = plane == Plane::upright ? 0.0 : std::max({0.0, -above, above - solid.height});
@@ -128,7 +120,7 @@ double share_at(const Attack& attack, double radius, double distance) {
 
 void blast(Simulation::State& state, Index by, Index attack_number, const Vector3d& place,
            double radius) {
-  const Attack& attack = state.kind(by).attacks[attack_number];
+  const Attack& attack = state.attack(by, attack_number);
   tell_attack(state, Event::What::blast, by, attack_number).place = place;
   state.last_blast[by] = BlastMade{attack.name, place, radius, state.tick};
   for (Index who = 0; who < state.agent_count(); ++who) {

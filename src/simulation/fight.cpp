@@ -7,10 +7,6 @@ namespace {
 
 using Index = std::uint32_t;
 
-const Attack& attack_of(const Simulation::State& state, Index who, Index attack) {
-  return state.kind(who).attacks[attack];
-}
-
 Moment in_moments(const Simulation::State& state, Duration duration) {
   return moments_of(duration, state.level->ticks_per_second);
 }
@@ -61,7 +57,7 @@ int use_ammunition(const Simulation::State& state, const Attack& attack, Readine
 
 void pull(Simulation::State& state, Index who, Index attack, std::optional<Index> target,
           Moment pulled) {
-  const Attack& values = attack_of(state, who, attack);
+  const Attack& values = state.attack(who, attack);
   Event& event = tell_attack(state, Event::What::attacked, who, attack);
   if (target) {
     event.other = AgentId{*target};
@@ -85,7 +81,7 @@ void pull_all_due(Simulation::State& state, Index who, Index attack, std::option
 
 // With nobody to aim at only what goes along the facing can be used.
 void attack_with(Simulation::State& state, Index who, Index attack, std::optional<Index> target) {
-  const Attack& values = attack_of(state, who, attack);
+  const Attack& values = state.attack(who, attack);
   if (state.ready[who][attack].at > state.now()) return;
   const bool needs_none = values.how == Attack::How::shot || values.how == Attack::How::beam ||
                           values.how == Attack::How::burst;
@@ -166,7 +162,7 @@ Vector3d spread(Simulation::State& state, Index who, const Attack& attack,
 }
 
 void shoot(Simulation::State& state, const Release& release) {
-  const Attack& attack = attack_of(state, release.who, release.attack);
+  const Attack& attack = state.attack(release.who, release.attack);
   const Fighter shooter = state.fighter(release.who);
   std::optional<Launch> launch;
   if (release.target && state.alive[*release.target]) {
@@ -179,7 +175,7 @@ void shoot(Simulation::State& state, const Release& release) {
 }
 
 void let_go(Simulation::State& state, const Release& release) {
-  const Attack& attack = attack_of(state, release.who, release.attack);
+  const Attack& attack = state.attack(release.who, release.attack);
   switch (attack.how) {
     case Attack::How::shot:
       return shoot(state, release);
@@ -211,7 +207,7 @@ void let_go_of_what_is_due(Simulation::State& state) {
 void show_projectiles(Simulation::State& state) {
   state.projectiles.clear();
   for (const Shell& shell : state.shells) {
-    const Attack& attack = attack_of(state, shell.shooter, shell.attack);
+    const Attack& attack = state.attack(shell.shooter, shell.attack);
     state.projectiles.push_back(
         {{shell.shooter}, attack.name, shell.position, shell.velocity, attack.radius});
   }
@@ -221,7 +217,7 @@ void show_projectiles(Simulation::State& state) {
 
 Event& tell_attack(Simulation::State& state, Event::What what, Index who, Index attack) {
   Event& event = state.tell(what, who);
-  event.attack = attack_of(state, who, attack).name;
+  event.attack = state.attack(who, attack).name;
   return event;
 }
 

@@ -8,10 +8,6 @@ namespace {
 
 using Index = std::uint32_t;
 
-const Attack& attack_of(const Simulation::State& state, Index who, Index attack) {
-  return state.kind(who).attacks[attack];
-}
-
 /// What a shell meets first on its way.
 struct Meeting {
   double share = 1.0;
@@ -84,7 +80,7 @@ Event& tell_hit(Simulation::State& state, const Shell& shell, const Meeting& mee
 
 // What lands is heard once, however often it bounces. What bursts hurts by that alone.
 void hit(Simulation::State& state, Shell& shell, const Meeting& meeting, const Vector3d& place) {
-  const Attack& attack = attack_of(state, shell.shooter, shell.attack);
+  const Attack& attack = state.attack(shell.shooter, shell.attack);
   tell_hit(state, shell, meeting, place);
   if (!shell.has_landed) {
     state.make_noise(place, attack.noise_reach, attack.name, shell.shooter);
@@ -98,7 +94,7 @@ void hit(Simulation::State& state, Shell& shell, const Meeting& meeting, const V
 
 // Where it ends it bursts, if it does.
 void end_flight(Simulation::State& state, Shell& shell, const Vector3d& place) {
-  const Attack& attack = attack_of(state, shell.shooter, shell.attack);
+  const Attack& attack = state.attack(shell.shooter, shell.attack);
   shell.is_spent = true;
   if (attack.blast_radius > 0.0) {
     blast(state, shell.shooter, shell.attack, place, attack.blast_radius);
@@ -114,7 +110,7 @@ void home(const Simulation::State& state, Shell& shell, const Attack& attack) {
 
 /// True once it has come to an end.
 bool meet(Simulation::State& state, Shell& shell, const Meeting& meeting, const Vector3d& place) {
-  const Attack& attack = attack_of(state, shell.shooter, shell.attack);
+  const Attack& attack = state.attack(shell.shooter, shell.attack);
   hit(state, shell, meeting, place);
   if (meeting.body) {
     if (shell.pierced_count == attack.pierce) return true;
@@ -137,7 +133,7 @@ bool has_left(const Vector3d& place) {
 
 // From meeting to meeting, until the step or its time is over.
 void fly(Simulation::State& state, Shell& shell) {
-  const Attack& attack = attack_of(state, shell.shooter, shell.attack);
+  const Attack& attack = state.attack(shell.shooter, shell.attack);
   const double fall = state.level->gravity * attack.gravity_share;
   const Moment lifetime = state.limit(shell.shooter).lifetimes[shell.attack];
   const Moment end = std::min(kMomentsPerTick, lifetime - shell.age);
@@ -185,7 +181,7 @@ void look_who_can_be_hit(Simulation::State& state) {
 
 /// Where a beam falls now: up to what it meets first. Nobody moves meanwhile.
 Meeting beam_end(const Simulation::State& state, const Beam& beam, Shell& ray, Vector3d& place) {
-  const Attack& attack = attack_of(state, beam.who, beam.attack);
+  const Attack& attack = state.attack(beam.who, beam.attack);
   const Fighter fighter = state.fighter(beam.who);
   ray.shooter = beam.who;
   ray.attack = beam.attack;
@@ -211,7 +207,7 @@ void settle_beam(Simulation::State& state, Beam& beam, const Vector3d& from) {
                 : static_cast<double>(beam.owed) / static_cast<double>(beam.until - beam.from);
   beam.owed = 0;
   if (!(share > 0.0)) return;
-  const double damage = attack_of(state, beam.who, beam.attack).damage * share;
+  const double damage = state.attack(beam.who, beam.attack).damage * share;
   if (beam.solid) wear_down(state, *beam.solid, damage, beam.who);
   if (!beam.body || !may_harm(state, beam.who, *beam.body)) return;
   state.blows.push_back({beam.who, *beam.body, beam.attack, share, from});
@@ -223,7 +219,7 @@ void shine(Simulation::State& state, Beam& beam) {
   Shell ray;
   Vector3d place{0.0, 0.0, 0.0};
   const Meeting meeting = beam_end(state, beam, ray, place);
-  const Attack& attack = attack_of(state, beam.who, beam.attack);
+  const Attack& attack = state.attack(beam.who, beam.attack);
   state.beam_rays.push_back({{beam.who}, attack.name, ray.position, place, attack.radius});
   const std::optional<Index> solid =
       meeting.solid ? std::optional(meeting.solid->index) : std::nullopt;
@@ -244,7 +240,7 @@ void shine(Simulation::State& state, Beam& beam) {
 
 void fire_shell(Simulation::State& state, Index who, Index attack, const Vector3d& velocity,
                 std::optional<Index> target) {
-  const Attack& values = attack_of(state, who, attack);
+  const Attack& values = state.attack(who, attack);
   Shell shell;
   shell.shooter = who;
   shell.attack = attack;
@@ -266,7 +262,7 @@ void fly_shells(Simulation::State& state) {
 }
 
 void light_beam(Simulation::State& state, const Release& release) {
-  const Attack& attack = attack_of(state, release.who, release.attack);
+  const Attack& attack = state.attack(release.who, release.attack);
   const Moment hold = moments_of(attack.hold, state.level->ticks_per_second);
   Beam& beam = state.beams.emplace_back();
   beam.who = release.who;

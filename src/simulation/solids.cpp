@@ -7,18 +7,10 @@
 namespace gaze {
 namespace {
 
-double distance_to(const Vector2d& a, const Vector2d& b, const Vector2d& p) {
-  const Vector2d along = b - a;
-  const double length2 = dot(along, along);
-  const double share = length2 > 0.0 ? std::clamp(dot(p - a, along) / length2, 0.0, 1.0) : 0.0;
-  const Vector2d off = p - (a + along * share);
-  return std::sqrt(dot(off, off));
-}
-
 double distance_to_leaf(const Solid& door, const Vector2d& p) {
-  double nearest = distance_to(door.points[0], door.points[0], p);
+  double nearest = distance_to_segment(door.points[0], door.points[0], p);
   for (std::size_t i = 0; i + 1 < door.points.size(); ++i) {
-    nearest = std::min(nearest, distance_to(door.points[i], door.points[i + 1], p));
+    nearest = std::min(nearest, distance_to_segment(door.points[i], door.points[i + 1], p));
   }
   return nearest;
 }

@@ -152,6 +152,9 @@ struct Simulation::State {
   std::uint32_t agent_count() const { return static_cast<std::uint32_t>(position.size()); }
   const Agent& agent(std::uint32_t i) const { return level->agents[i]; }
   const Kind& kind(std::uint32_t i) const { return level->kinds[kind_index[i]]; }
+  const Attack& attack(std::uint32_t i, std::uint32_t number) const {
+    return kind(i).attacks[number];
+  }
   const KindLimits& limit(std::uint32_t i) const { return limits[kind_index[i]]; }
   Plane plane() const { return level->plane; }
   Moment now() const { return tick * kMomentsPerTick; }

@@ -373,25 +373,6 @@ INSTANTIATE_TEST_SUITE_P(
             "bad.toml:5:12: error: kind.a.attack.x.cooldown is 0; 0.001 to 86400 s is allowed\n"
             "bad.toml:6:1: error: unknown key 'speed' in kind.a.attack.x; allowed: how, range, "
             "damage, cooldown, wind_up, ammunition, reload, push, damage_kind, arc\n"},
-        Bad{"[kind.a.attack.x]\nhow = \"shot\"\nrange = 9\ndamage = 1\ncooldown = -1\nspeed = 0\n"
-            "lifetime = 0\nspread = 361\nammunition = -1\npierce = 17\n",
-            "bad.toml:5:12: error: kind.a.attack.x.cooldown is -1; 0.001 to 86400 s is allowed\n"
-            "bad.toml:6:9: error: kind.a.attack.x.speed is 0; above 0 to 10000 m/s is allowed\n"
-            "bad.toml:7:12: error: kind.a.attack.x.lifetime is 0; above 0 to 86400 s is allowed\n"
-            "bad.toml:8:10: error: kind.a.attack.x.spread is 361; 0 to 360 degrees is allowed\n"
-            "bad.toml:9:14: error: kind.a.attack.x.ammunition is -1; 0 to 1000000 is allowed\n"
-            "bad.toml:10:10: error: kind.a.attack.x.pierce is 17; 0 to 16 is allowed\n"},
-        Bad{"[kind.a.attack.x]\nhow = \"shot\"\nrange = 9\ndamage = 1\ncooldown = 1\nspeed = 5\n"
-            "aim = \"lob\"\ngravity_share = 0\nradius = 0\nbounces = 2\n",
-            "bad.toml:8:17: error: kind.a.attack.x.gravity_share is 0; a lob needs more than 0\n"
-            "bad.toml:10:11: error: kind.a.attack.x.bounces needs a radius above 0: a point has no "
-            "side to bounce off by\n"},
-        Bad{"[kind.a.attack.x]\nhow = \"touch\"\nrange = 9\ndamage = 1\ncooldown = 1\nsides = "
-            "[\"botom\"]\n[kind.a.resist]\nwater = 1.5\n",
-            "bad.toml:3:1: error: unknown key 'range' in kind.a.attack.x; allowed: how, damage, "
-            "cooldown, wind_up, ammunition, reload, push, damage_kind, sides\n"
-            "bad.toml:6:10: error: there is no side 'botom'; did you mean 'bottom'?\n"
-            "bad.toml:8:9: error: kind.a.resist.water is 1.5; -100 to 1 is allowed\n"},
         Bad{"[kind.a.move]\nstep_height = 1.7\n",
             "bad.toml:2:15: error: kind.a.move.step_height is 1.7; below the height of 1.7 m is "
             "allowed\n"},
