@@ -139,6 +139,11 @@ struct Attack {
   double fire_reach = 0.0;      ///< Shots, beams: of the noise "shot" at the muzzle.
 };
 
+/// True for shots in an arc.
+[[nodiscard]] constexpr bool is_lobbed(const Attack& attack) {
+  return attack.aim == Attack::Aim::lob || attack.aim == Attack::Aim::high_lob;
+}
+
 constexpr std::uint32_t kNoTeam = 0xFFFFFFFF;
 
 /// The values of a sort of agents, or of one agent that differs from its sort in some.

@@ -62,8 +62,7 @@ std::optional<Launch> launch_at(Plane plane, const Attack& attack, const Fighter
 
 bool is_flight_clear(const World& world, const Attack& attack, const Vector3d& muzzle,
                      const Launch& launch, double gravity) {
-  const bool is_lob = attack.aim == Attack::Aim::lob || attack.aim == Attack::Aim::high_lob;
-  if (!is_lob) {
+  if (!is_lobbed(attack)) {
     return world.is_clear(BallPath{{muzzle, launch.meets}, attack.radius}, Stops::shots);
   }
   constexpr double kSag = 0.005;  // metres: that of a chord of s seconds is g s^2 / 8

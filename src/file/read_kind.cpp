@@ -22,7 +22,7 @@ void read_muzzle(TableReader& reader, Attack& attack, double height) {
 void read_aim(TableReader& reader, Attack& attack) {
   const auto aim = reader.word("aim", {"direct", "lead", "lob", "high lob", "ahead"});
   attack.aim = static_cast<Attack::Aim>(aim.value_or(0));
-  const bool is_lob = attack.aim == Attack::Aim::lob || attack.aim == Attack::Aim::high_lob;
+  const bool is_lob = is_lobbed(attack);
   attack.gravity_share = reader.number("gravity_share", is_lob ? 1.0 : 0.0, {-10.0, 10.0, ""});
   if (is_lob && !(attack.gravity_share > 0.0)) {
     const Node* share = reader.table().find("gravity_share");
@@ -45,8 +45,11 @@ void read_shot(TableReader& reader, Attack& attack, double height) {
   attack.radius = reader.number("radius", 0.05, {0.0, 100.0, "m"});
   read_aim(reader, attack);
   read_muzzle(reader, attack, height);
-  const double flight = std::min(attack.range / attack.speed, kSeconds.high);
-  attack.lifetime = reader.duration("lifetime", flight, {0.0, kSeconds.high, "s", true});
+  // An arc takes longer than the straight way, and ends where it comes down.
+  constexpr double kLobLifetime = 30.0;
+  const double straight = std::min(attack.range / attack.speed, kSeconds.high);
+  attack.lifetime = reader.duration("lifetime", is_lobbed(attack) ? kLobLifetime : straight,
+                                    {0.0, kSeconds.high, "s", true});
   attack.noise_reach = reader.number("noise_reach", 0.0, kReach);
   attack.burst = static_cast<int>(reader.integer("burst", 1, 1, 1000));
   attack.burst_interval = reader.duration("burst_interval", 0.1, kSeconds);

@@ -100,8 +100,7 @@ void judge_outcome(Reports& bench, const Kind& kind, const Attack& attack, const
 
 // From the muzzle to the middle of a foe on the same ground.
 void judge_lob(Reports& bench, const Kind& kind, const Attack& attack, const Kind& foe) {
-  const bool is_lob = attack.aim == Attack::Aim::lob || attack.aim == Attack::Aim::high_lob;
-  if (attack.how != Attack::How::shot || !is_lob) return;
+  if (attack.how != Attack::How::shot || !is_lobbed(attack)) return;
   const double gravity = bench.level().gravity * attack.gravity_share;
   const Place place = bench.place_of(kind, "attack." + attack.name + ".range");
   if (!(gravity > 0.0)) {

@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "gaze/acquaintance.hpp"
+#include "gaze/attacking.hpp"
 #include "gaze/change.hpp"
 #include "gaze/going.hpp"
 #include "gaze/report.hpp"
@@ -207,6 +208,10 @@ std::string account(const Simulation& simulation, AgentId looker, AgentId other)
     text += fmt::format(
         "  {:<14} {}\n", way.is_moving ? "moves" : "stands still",
         way.is_moving ? fmt::format("{:.2f} m/s; {}", way.speed, way.reason) : way.reason);
+  }
+  for (const AttackAnswer& answer : attacks_at(simulation, looker, other)) {
+    text += fmt::format("  {:<14} {}: {}\n", answer.can ? "attacks" : "no attack", answer.attack,
+                        answer.reason);
   }
   if (const auto clue = simulation.state(looker).goes_by) {
     text += fmt::format("  {:<14} a {} that it heard at [{}]\n", "goes by", clue->noise,

@@ -68,7 +68,8 @@ cooldown = 1.0
   const Attack& pod = kind.attacks[0];
   EXPECT_EQ(pod.how, Attack::How::shot);
   EXPECT_EQ(pod.aim, Attack::Aim::high_lob);
-  EXPECT_EQ(pod.gravity_share, 1.0);  // of a lob
+  EXPECT_EQ(pod.gravity_share, 1.0);        // of a lob,
+  EXPECT_EQ(pod.lifetime.seconds(), 30.0);  // as this
   EXPECT_EQ(pod.damage_kind, "water");
   EXPECT_EQ(pod.push, 4.0);
   EXPECT_EQ(pod.wind_up.seconds(), 0.4);

@@ -389,5 +389,46 @@ TEST(Homing, TurnsToItsTarget) {
   EXPECT_EQ(hits("360.0"), 1U);
 }
 
+// What keeps an attack from being made, with its number.
+TEST(AttacksAt, SayWhatKeepsThem) {
+  const auto reason = [](const std::string& attack, const std::vector<Setting>& settings,
+                         const std::string& more = "", int steps = 1) {
+    Simulation simulation(garden(range(attack, more), settings));
+    play(simulation, steps);
+    const auto answers =
+        attacks_at(simulation, simulation.agent("lobber"), simulation.agent("collector"));
+    EXPECT_EQ(answers.size(), 1U);
+    EXPECT_EQ(answers[0].attack, "pod");
+    EXPECT_EQ(answers[0].can, answers[0].reason == "can be made");
+    return answers[0].reason;
+  };
+  const std::string strike = "how = \"strike\"\ndamage = 5\ncooldown = 2.0\n";
+  const std::string pane =
+      "[[wall]]\nid = \"pane\"\nmaterial = \"glass\"\npath = [[3.0, -1.0], [3.0, 1.0]]\n"
+      "[material.glass]\nstops = [\"bodies\", \"shots\"]\n";
+  EXPECT_EQ(reason(strike, {{"kind.lobber.attack.pod.range", "3.9"}}),
+            "out of reach by 2.10 m (6.00 m away, at most 3.90)");
+  EXPECT_EQ(reason(strike, {}, "", 31), "ready in 1.50 s");  // struck at tick 1
+  EXPECT_EQ(reason(strike, {}, pane), "pane is in the way");
+  EXPECT_EQ(reason(strike + "arc = 90.0\n",
+                   {{"agent.lobber.facing", "60"}, {"kind.lobber.move.turn_rate", "0"}}),
+            "turned away by 15.0 degrees (60.0 off, at most 45.0)");
+  EXPECT_EQ(reason(kShot, {}, pane), "pane is in the way");
+  EXPECT_EQ(reason(strike, {{"kind.lobber.sight.range", "5"}}), "it has noticed nobody");
+  EXPECT_EQ(reason(std::string(kShot) + "ammunition = 1\n", {}, "", 5), "its ammunition has gone");
+  // 7 m/s: 49 / 9.81 = 4.995 m on the level.
+  EXPECT_EQ(reason(std::string(kShot) + "aim = \"lob\"\n", {{"kind.lobber.attack.pod.speed", "7"}}),
+            "out of reach by 1.01 m (its arcs end 4.99 m away)");
+  EXPECT_EQ(reason(strike + "[kind.lobber.when]\nhurt = { attack = \"pod\" }\n", {}),
+            "made only when a reaction asks for it");
+  // The host moves it into reach between two steps.
+  Simulation simulation(
+      garden(range(strike, "driver = \"host\"\n"), {{"kind.lobber.attack.pod.range", "3.9"}}));
+  play(simulation, 5);
+  const AgentId collector = simulation.agent("collector");
+  simulation.set_pose(collector, {3.0, 0.0, 0.0}, Angle{});
+  EXPECT_TRUE(attacks_at(simulation, simulation.agent("lobber"), collector)[0].can);
+}
+
 }  // namespace
 }  // namespace gaze

@@ -1,0 +1,158 @@
+#include "gaze/attacking.hpp"
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+#include "combat/cooldown.hpp"
+#include "simulation/state.hpp"
+
+namespace gaze {
+namespace {
+
+using Index = std::uint32_t;
+using State = Simulation::State;
+
+AttackAnswer no(std::string reason, double off = 0.0) {
+  return {{}, false, off, std::move(reason)};
+}
+
+// What keeps it from attacking that one at all; empty if nothing does.
+std::string held_by(const State& state, Index who, Index other) {
+  if (!state.alive[who]) return "it is defeated";
+  if (!state.alive[other]) return fmt::format("{} is defeated", state.agent(other).id);
+  if (!state.awake[who]) return "it is asleep";
+  if (!may_harm(state, who, other))
+    return fmt::format("it is not hostile to {}", state.agent(other).id);
+  return {};
+}
+
+// Those who decide for themselves attack whom they act on.
+std::string not_its_target(const State& state, Index who, Index other) {
+  if (state.driver[who] != Driver::mind) return "it is driven, and attacks only as its driver says";
+  if (state.mode[who] == Mode::return_ || state.mode[who] == Mode::flee) {
+    return fmt::format("it does not attack in the mode {}", name_of(state.mode[who]));
+  }
+  const auto target = state.target_agent(who);
+  if (!target) return "it has noticed nobody";
+  if (*target != other) return fmt::format("it acts on {}", state.agent(*target).id);
+  return {};
+}
+
+double degrees_off(Plane plane, const Fighter& fighter, const Fighter& target) {
+  const Vector2d way = plan_part(plane, target.middle() - fighter.middle());
+  const double turned = angle_of(way).degrees() - angle_of(fighter.facing).degrees();
+  const double off = std::abs(std::fmod(turned, 360.0));
+  return off > 180.0 ? 360.0 - off : off;
+}
+
+std::optional<AttackAnswer> out_of_reach(double distance, double range) {
+  if (distance <= range) return std::nullopt;
+  return no(fmt::format("out of reach by {:.2f} m ({:.2f} m away, at most {:.2f})",
+                        distance - range, distance, range),
+            distance - range);
+}
+
+std::optional<AttackAnswer> turned_away(double off, double most) {
+  if (off <= most) return std::nullopt;
+  return no(fmt::format("turned away by {:.1f} degrees ({:.1f} off, at most {:.1f})", off - most,
+                        off, most),
+            off - most);
+}
+
+std::string in_the_way(const State& state, const std::optional<Touch>& touch) {
+  return touch ? state.level->solids[touch->solid.index].id + " is in the way"
+               : "its arc is not free";
+}
+
+std::optional<AttackAnswer> shot_fails(const State& state, const Attack& attack,
+                                       const Fighter& fighter, const Fighter& other,
+                                       const Vector3d& motion) {
+  const double gravity = state.level->gravity;
+  const auto launch = launch_at(state.plane(), attack, fighter, other, motion, gravity);
+  const Vector3d muzzle = muzzle_of(state.plane(), attack, fighter);
+  if (!launch) {
+    if (!is_lobbed(attack)) return no("it gets away faster than the shot flies");
+    const Vector3d way = other.middle() - muzzle;
+    const double reach = lob_reach(attack.speed, gravity * attack.gravity_share, way.z());
+    const double level = std::sqrt(way.x() * way.x() + way.y() * way.y());
+    return no(
+        fmt::format("out of reach by {:.2f} m (its arcs end {:.2f} m away)", level - reach, reach),
+        level - reach);
+  }
+  if (attack.aim == Attack::Aim::ahead) return std::nullopt;
+  if (is_flight_clear(state.world, attack, muzzle, *launch, gravity)) return std::nullopt;
+  const bool is_straight = !is_lobbed(attack);
+  const auto touch =
+      is_straight
+          ? state.world.first_touch(BallPath{{muzzle, launch->meets}, attack.radius}, Stops::shots)
+          : std::nullopt;
+  return no(in_the_way(state, touch));
+}
+
+std::optional<AttackAnswer> fails(const State& state, Index who, const Attack& attack,
+                                  Index target) {
+  const Fighter fighter = state.fighter(who);
+  const Fighter other = state.fighter(target);
+  if (attack.how == Attack::How::touch) {
+    const auto side =
+        touched_side(state.plane(), state.body(who), state.facing[who], state.body(target));
+    if (!side) return no("it does not touch it");
+    if (attack.sides.test(static_cast<std::size_t>(*side))) return std::nullopt;
+    return no(fmt::format("touched on its {}, where this does not hurt",
+                          kSideNames[static_cast<std::size_t>(*side)]));
+  }
+  const double distance = plane_distance(state.plane(), fighter.feet, other.feet);
+  if (auto far = out_of_reach(distance, attack.range)) return far;
+  if (attack.how == Attack::How::burst) return std::nullopt;
+  const bool is_strike = attack.how == Attack::How::strike;
+  const double most = is_strike ? attack.arc.degrees() / 2.0 : attack.aim_tolerance.degrees();
+  const double off = degrees_off(state.plane(), fighter, other);
+  if (auto away = turned_away(off, most)) return away;
+  if (attack.how == Attack::How::shot)
+    return shot_fails(state, attack, fighter, other, motion_of(state, target));
+  const Vector3d from = is_strike ? fighter.middle() : muzzle_of(state.plane(), attack, fighter);
+  const auto touch =
+      state.world.first_touch(BallPath{{from, other.middle()}, is_strike ? 0.0 : attack.radius},
+                              is_strike ? Stops::bodies : Stops::shots);
+  return touch ? std::optional(no(in_the_way(state, touch))) : std::nullopt;
+}
+
+AttackAnswer answer(const State& state, Index who, Index number, Index target) {
+  const Attack& attack = state.attack(who, number);
+  if (auto held = held_by(state, who, target); !held.empty()) return no(std::move(held));
+  if (attack.how != Attack::How::touch) {
+    if (auto not_it = not_its_target(state, who, target); !not_it.empty())
+      return no(std::move(not_it));
+  }
+  const std::uint64_t bit = std::uint64_t{1} << number;
+  if ((state.limit(who).urged_only & ~state.urged[who] & bit) != 0) {
+    return no("made only when a reaction asks for it");
+  }
+  const Readiness& ready = state.ready[who][number];
+  if (ready.at == kNeverReady) return no("its ammunition has gone");
+  if (auto failure = fails(state, who, attack, target)) return *failure;
+  if (ready.at > state.now()) {
+    const double seconds =
+        static_cast<double>(ready.at - state.now()) / 1e9 / state.level->ticks_per_second;
+    return no(fmt::format("ready in {:.2f} s", seconds), seconds);
+  }
+  return {{}, true, 0.0, "can be made"};
+}
+
+}  // namespace
+
+std::vector<AttackAnswer> attacks_at(const Simulation& simulation, AgentId by, AgentId other) {
+  const State& state = simulation.raw();
+  if (by.index >= state.agent_count() || other.index >= state.agent_count()) {
+    throw UsageError("no such agent");
+  }
+  std::vector<AttackAnswer> answers;
+  for (Index number = 0; number < state.kind(by.index).attacks.size(); ++number) {
+    answers.push_back(answer(state, by.index, number, other.index));
+    answers.back().attack = state.attack(by.index, number).name;
+  }
+  return answers;
+}
+
+}  // namespace gaze
