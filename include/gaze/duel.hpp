@@ -14,8 +14,8 @@ struct Duel {
   AgentId by;
   AgentId victim;
   int pulls = 0;       ///< Attacks made at it.
-  int blows = 0;       ///< Projectiles fired at it; else those pulls.
-  int hits = 0;        ///< Times that an attack of the one hit the other, or a blast hurt it.
+  int blows = 0;       ///< Projectiles fired at it, and pulls of what fires none.
+  int hits = 0;        ///< Times that it was hit; by what bursts, times that this hurt it.
   double dealt = 0.0;  ///< Health that it lost.
   std::optional<double> noticed;         ///< Seconds: when the one first noticed the other,
   std::optional<double> first_attacked;  ///< first attacked it,

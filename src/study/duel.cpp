@@ -13,35 +13,53 @@ void set_first(std::optional<double>& time, double seconds) {
   if (!time) time = seconds;
 }
 
+const Attack* attack_of(const Level& level, AgentId who, std::string_view name) {
+  const std::vector<Attack>& attacks = level.kind_of(level.agents[who.index]).attacks;
+  const auto it = std::find_if(attacks.begin(), attacks.end(),
+                               [&](const Attack& attack) { return attack.name == name; });
+  return it == attacks.end() ? nullptr : &*it;
+}
+
+bool fires(const Attack* attack) {
+  return attack != nullptr && attack->how == Attack::How::shot;
+}
+
+bool bursts(const Attack* attack) {
+  return attack != nullptr && (attack->how == Attack::How::burst || attack->blast_radius > 0.0);
+}
+
 // Who is hurt is the event's agent, who did it the other.
-void count_harm(Pairs& pairs, const Event& event, double seconds) {
+void count_harm(Pairs& pairs, const Level& level, const Event& event, double seconds) {
   Duel& duel = pairs[{event.other->index, event.agent.index}];
   if (event.what == Event::What::defeated) {
     set_first(duel.defeated, seconds);
     return;
   }
+  if (bursts(attack_of(level, *event.other, event.attack))) ++duel.hits;
   duel.dealt += event.damage;
   set_first(duel.first_hurt, seconds);
   duel.last_hurt = seconds;
 }
 
-void count(Pairs& pairs, const Event& event, double seconds) {
+void count(Pairs& pairs, const Level& level, const Event& event, double seconds) {
   if (!event.other) return;
   switch (event.what) {
     case Event::What::hurt:
     case Event::What::defeated:
-      return count_harm(pairs, event, seconds);
+      return count_harm(pairs, level, event, seconds);
     case Event::What::noticed:
       return set_first(pairs[{event.agent.index, event.other->index}].noticed, seconds);
     case Event::What::attacked: {
       Duel& duel = pairs[{event.agent.index, event.other->index}];
       ++duel.pulls;
+      if (!fires(attack_of(level, event.agent, event.attack))) ++duel.blows;
       return set_first(duel.first_attacked, seconds);
     }
     case Event::What::fired:
       ++pairs[{event.agent.index, event.other->index}].blows;
       return;
     case Event::What::hit:
+      if (bursts(attack_of(level, event.agent, event.attack))) return;
       ++pairs[{event.agent.index, event.other->index}].hits;
       return;
     default:
@@ -69,14 +87,14 @@ std::optional<double> Duel::warning() const {
 std::vector<Duel> duels(const Simulation& simulation, std::span<const Event> events) {
   Pairs pairs;
   for (const Event& event : events) {
-    count(pairs, event, static_cast<double>(event.tick) / simulation.level().ticks_per_second);
+    count(pairs, simulation.level(), event,
+          static_cast<double>(event.tick) / simulation.level().ticks_per_second);
   }
   std::vector<Duel> result;
   for (auto& [who, duel] : pairs) {
     if (duel.pulls == 0 && duel.dealt == 0.0) continue;
     duel.by = {who.first};
     duel.victim = {who.second};
-    if (duel.blows == 0) duel.blows = duel.pulls;
     result.push_back(duel);
   }
   return result;

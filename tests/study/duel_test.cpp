@@ -50,6 +50,44 @@ at = [2.0, 0.0]
   EXPECT_NEAR(*duel.damage_rate(), 100.0 / 3.0, 1e-9);
 }
 
+// In 3 s of two attacks: a blow a second and four shots a second that burst where they hit.
+TEST(Duels, CountBlowsOfAllAttacksOnce) {
+  Simulation simulation(testing::garden(R"(
+[kind.pruner]
+team = "caretakers"
+[kind.pruner.sight]
+range = 9.0
+field_of_view = 360.0
+[kind.pruner.attack.shears]
+how = "strike"
+range = 3.0
+damage = 1
+cooldown = 1.0
+[kind.pruner.attack.pod]
+how = "shot"
+range = 3.0
+speed = 1000.0
+damage = 1
+blast_radius = 1.0
+cooldown = 0.25
+[kind.collector]
+team = "visitors"
+[[agent]]
+id = "pruner"
+kind = "pruner"
+at = [0.0, 0.0]
+[[agent]]
+id = "collector"
+kind = "collector"
+at = [2.0, 0.0]
+)"));
+  const auto all = duels(simulation, testing::play(simulation, 180));
+  ASSERT_EQ(all.size(), 1U);
+  EXPECT_EQ(all[0].pulls, 3 + 12);
+  EXPECT_EQ(all[0].blows, 3 + 12);
+  EXPECT_EQ(all[0].hits, 3 + 12);
+}
+
 TEST(Duels, OfNobodyAreNone) {
   Simulation simulation(testing::garden(""));
   EXPECT_TRUE(duels(simulation, testing::play(simulation, 10)).empty());
