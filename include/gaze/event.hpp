@@ -22,13 +22,16 @@ struct Event {
   enum class What : std::uint8_t {
     arrived,    ///< At `place`, the end of a script's way.
     blocked,    ///< On the way to `place`: under 1 cm nearer within a second.
+    took,       ///< `other`, a thing.
     attacked,   ///< `other` with `attack`, from `distance`.
     fired,      ///< A projectile of `attack` from `place`.
     hit,        ///< `other`, or `solid`, or the ground, with `attack` at `place`.
     broke,      ///< `solid`, at the last of its health.
     blast,      ///< Of `attack` at `place`.
-    hurt,       ///< By `other` with `attack`: lost `damage`, `health` is left.
-    defeated,   ///< By `other`.
+    hurt,       ///< By `other` with `attack` on a `side`: lost `damage`, `health` is left.
+    defeated,   ///< By `other`, for a `score`.
+    caught,     ///< `other` with `attack`.
+    ended,      ///< The round: the last to fall, or who caught `other`.
     triggered,  ///< Stepped into `zone`.
     heard,      ///< `noise` of `other`, or of nobody, at `place`, `distance` away.
     noticed,    ///< `other`, `by` a sense, at `distance`, `angle_deg` off its facing.
@@ -51,6 +54,9 @@ struct Event {
   double angle_deg = 0.0;
   double damage = 0.0;
   double health = 0.0;
+  double score = 0.0;
+  Side side = Side::front;
+  std::uint32_t team = kNoTeam;  ///< All of which are out, so that the round ended.
   Vector3d place{0.0, 0.0, 0.0};
   Mode from = Mode::post;
   Mode to = Mode::post;

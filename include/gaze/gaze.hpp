@@ -3,6 +3,7 @@
 // Everything that Gaze offers; each header also stands alone.
 #include "gaze/acquaintance.hpp"
 #include "gaze/aim.hpp"
+#include "gaze/attack.hpp"
 #include "gaze/attacking.hpp"
 #include "gaze/change.hpp"
 #include "gaze/chart.hpp"

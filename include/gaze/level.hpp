@@ -8,6 +8,7 @@
 #include <string_view>
 #include <vector>
 
+#include "gaze/attack.hpp"
 #include "gaze/geometry.hpp"
 #include "gaze/move.hpp"
 #include "gaze/reaction.hpp"
@@ -85,78 +86,45 @@ struct Team {
 enum class Driver { mind, script, host };
 enum class PatrolStyle { round, to_and_fro };
 
-/// So many bodies a projectile can pierce at the most.
-constexpr int kMostPierced = 16;
+constexpr std::uint32_t kNoTeam = 0xFFFFFFFF;
 
-/// A way to harm. What is meant for one way alone says so.
-struct Attack {
-  enum class How {
-    strike,  ///< Hits its target itself, near by.
-    shot,    ///< Fires projectiles.
-    beam,    ///< A ray from the muzzle, at once, for a while.
-    touch,   ///< Hurts who touches it on some side.
-    burst,   ///< A blast around itself.
-  };
-  enum class Aim {
-    direct,    ///< Straight at the middle of the target.
-    lead,      ///< Straight to where the two meet if the target keeps its course.
-    lob,       ///< In an arc under gravity, the low one of two,
-    high_lob,  ///< or the high one; to where it meets the target.
-    ahead,     ///< Along the facing.
-  };
-  std::string name;
-  How how = How::strike;
-  double range = 0.0;                      ///< Metres, above 0. Bursts: the radius of the blast.
-  double damage = 0.0;                     ///< Points of health.
-  std::string damage_kind;                 ///< That kinds may resist; empty: none.
-  double push = 0.0;                       ///< Metres a second for a body of mass 1, away from it.
-  Duration cooldown;                       ///< Above 0; from pull to pull.
-  Duration wind_up;                        ///< From the pull to the first blow or shot.
-  int ammunition = 0;                      ///< Blows or shots until it is empty; 0: endless.
-  std::optional<Duration> reload;          ///< From empty to full; none: never.
-  Angle arc = Angle::from_degrees(360.0);  ///< Strikes: full opening, (0, 360].
-  SideSet sides{0b111111};                 ///< Touches: on which of its own sides.
-
-  Aim aim = Aim::direct;           ///< Shots.
-  double speed = 0.0;              ///< Shots: metres a second, above 0.
-  double radius = 0.0;             ///< Shots: of the projectile; beams: half as thick.
-  double gravity_share = 0.0;      ///< Shots: of the level's gravity.
-  Vector3d muzzle{0.0, 0.0, 0.0};  ///< Shots, beams: forward, left, up from the feet, metres.
-  Angle aim_tolerance = Angle::from_degrees(3.0);  ///< Shots, beams: between facing and target.
-  Duration lifetime;                               ///< Shots: above 0.
-  int burst = 1;                                   ///< Shots: so many a pull,
-  Duration burst_interval;                         ///< so far apart.
-  Angle spread;                                    ///< Shots: full opening of the cone, [0, 360].
-  int bounces = 0;                                 ///< Shots: off solids.
-  double bounce_loss = 0.0;                        ///< Shots: of the speed, [0, 1].
-  int pierce = 0;                                  ///< Shots: so many bodies let them through.
-  double drag = 0.0;                               ///< Shots: share of the speed lost, a second.
-  Angle homing_rate;                               ///< Shots: turn to their target, a second.
-  double blast_radius = 0.0;                       ///< Shots: of the blast where they end; 0: none.
-  double blast_fall_off = 1.0;  ///< Shots, bursts: 0 the same all over, 1 to nothing at the rim.
-  Duration hold;                ///< Beams: how long they stay on; 0: for a moment.
-  double noise_reach = 0.0;     ///< Shots: heard where they land, by its name.
-  double fire_reach = 0.0;      ///< Shots, beams: of the noise "shot" at the muzzle.
+/// What happens when it is defeated.
+struct Defeat {
+  std::optional<std::uint32_t> leaves;  ///< A kind that appears in its place, by index.
+  std::string attack;                   ///< A burst of its own that it makes; empty: none.
+  double score = 0.0;                   ///< Points for who defeated it.
+  std::optional<Duration> respawn;      ///< After that it is back at a start place; none: never.
+  std::vector<std::string> tells;       ///< Agents that learn where who defeated it is,
+  std::vector<std::string> wakes;       ///< and those that it switches on.
 };
 
-/// True for shots in an arc.
-[[nodiscard]] constexpr bool is_lobbed(const Attack& attack) {
-  return attack.aim == Attack::Aim::lob || attack.aim == Attack::Aim::high_lob;
-}
+/// How it is carried and thrown: things have no will of their own, and everybody can break them.
+struct Thing {
+  Attack flight;            ///< A shot by the name of its kind.
+  bool breaks = false;      ///< Where its flight ends it is defeated.
+  double take_reach = 0.5;  ///< From body to body, metres.
+};
 
-constexpr std::uint32_t kNoTeam = 0xFFFFFFFF;
+/// Things of a kind that an agent has with it from the start.
+struct Pocket {
+  std::uint32_t kind = 0;  ///< Index in Level::kinds.
+  int count = 0;
+};
 
 /// The values of a sort of agents, or of one agent that differs from its sort in some.
 struct Kind {
   std::string name;
-  std::string like;                                ///< The kind it grew out of, if any.
-  std::uint32_t team = kNoTeam;                    ///< Index in Level::teams.
-  double radius = 0.3;                             ///< Metres, above 0.
-  double height = 1.7;                             ///< Metres, above 0.
-  double health = 100.0;                           ///< Points, above 0.
-  double mass = 1.0;                               ///< Pushes are divided by it; above 0.
-  Duration grace;                                  ///< After it has been hurt it cannot be again.
-  std::map<std::string, double> resist;            ///< By kind of damage: share taken off, <= 1.
+  std::string like;                      ///< The kind it grew out of, if any.
+  std::uint32_t team = kNoTeam;          ///< Index in Level::teams.
+  double radius = 0.3;                   ///< Metres, above 0.
+  double height = 1.7;                   ///< Metres, above 0.
+  double health = 100.0;                 ///< Points, above 0.
+  double mass = 1.0;                     ///< Pushes are divided by it; above 0.
+  Duration grace;                        ///< After it has been hurt it cannot be again.
+  std::map<std::string, double> resist;  ///< By kind of damage: share taken off, <= 1.
+  std::array<double, 6> side_factors{1, 1, 1, 1, 1, 1};  ///< Of damage, by Side.
+  double heals = 0.0;                                    ///< Points a second, up to its health,
+  Duration heals_after;                                  ///< once it has not been hurt for so long.
   std::vector<double> body_points{0.0, 0.5, 1.0};  ///< Shares of the height that others look at.
   double visibility = 1.0;                         ///< Evidence of it grows as fast, [0, 100].
   double still_visibility = 1.0;                   ///< The same while it does not move.
@@ -174,20 +142,25 @@ struct Kind {
   Move move;
   std::optional<Wander> wander;
   std::vector<Attack> attacks;  ///< In the order of the file.
+  std::optional<Thing> thing;   ///< It can be carried and thrown.
+  std::vector<Pocket> carries;  ///< What it has with it.
+  Defeat defeat;
   When when;
   Place place;
 };
 
 struct ScriptStep {
-  enum class What { go, wait, face, noise, quiet, hop, repeat };
+  enum class What { go, wait, face, noise, quiet, hop, repeat, take, throw_, drop, aim };
   What what = What::wait;
-  Vector3d place{0.0, 0.0, 0.0};  ///< go
+  Vector3d place{0.0, 0.0, 0.0};  ///< go, throw, aim
   std::optional<double> speed;    ///< go: metres a second; else the speed of the kind.
-  Duration duration;              ///< wait
+  Duration duration;              ///< wait; aim: for so long it fires, once turned there
   Angle facing;                   ///< face: turns to it, at its turn rate, and goes on.
   std::string noise;              ///< noise: its name.
   double reach = 0.0;             ///< noise: metres, above 0.
   bool quiet = true;              ///< quiet: from here on, or no longer.
+  std::string name;               ///< take: of an agent; aim: of an attack, or empty for all.
+  std::uint32_t kind = 0;         ///< throw: index in Level::kinds.
 };
 
 /// What it does at a point of its patrol.
@@ -249,6 +222,16 @@ struct Start {
   Place place;
 };
 
+/// When a round of the level is over.
+struct Round {
+  bool ends_when_caught = false;
+  std::vector<std::uint32_t> ends_without;  ///< Teams: once all of one are out.
+  bool resets = false;                      ///< Then all begin again; else play stops.
+  Place place;
+
+  bool can_end() const { return ends_when_caught || !ends_without.empty(); }
+};
+
 /// Where values were written, by their path: "kind.pruner.sight.range", "agent.pruner-1.facing",
 /// "wall.north-bench.height", "seconds".
 using Origins = std::map<std::string, Place, std::less<>>;
@@ -269,6 +252,7 @@ struct Level {
   std::vector<Zone> zones;
   std::vector<Link> links;
   std::vector<Start> starts;
+  Round round;
   std::vector<Agent> agents;
   Origins origins;
 

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <array>
 #include <optional>
 #include <string>
 #include <vector>
@@ -82,6 +83,10 @@ struct Move {
   Duration hop_rest;          ///< Between two hops.
   double drop_height = 0.0;   ///< How deep it drops from a ledge; of what hangs: above `at`.
   double hover_height = 0.0;  ///< Of what hovers: above `at`, metres.
+  /// Of what is fixed: how far it turns from its placed facing, degrees from -180 to 180,
+  std::array<double, 2> turn_limits{-180.0, 180.0};
+  /// and how far its shots and beams rise, degrees from -90 to 90.
+  std::array<double, 2> tilt_limits{-90.0, 90.0};
 };
 
 /// How it goes about when it has nothing else to do.

@@ -21,6 +21,7 @@ enum class Mode : std::uint8_t {
   wander,  ///< To and fro, or anywhere in an area.
   follow,  ///< Stays by a friend.
   flee,    ///< Goes to the far side of the circle about its post.
+  mirror,  ///< Aims and fires as a friend does who is driven.
   script,
   host,
   out

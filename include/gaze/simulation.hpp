@@ -47,6 +47,10 @@ struct AgentState {
   bool is_awake = true;               ///< Else it perceives nothing and does nothing.
   std::vector<std::string> tags;      ///< Those it has now.
   std::optional<HeardNoise> goes_by;  ///< What it heard last.
+  double score = 0.0;                 ///< For those whom it has defeated, over all rounds.
+  bool is_there = true;               ///< False while it is kept for something to leave behind.
+  std::optional<AgentId> carrier;     ///< Of a thing, who carries it.
+  std::vector<int> pockets;           ///< What is left of each that its kind carries.
 };
 
 /// A shot in flight.
@@ -56,6 +60,7 @@ struct Projectile {
   Vector3d position{0.0, 0.0, 0.0};
   Vector3d velocity{0.0, 0.0, 0.0};
   double radius = 0.0;
+  std::int64_t number = 0;  ///< So many were fired before it in this simulation.
 };
 
 /// A beam that is on.
@@ -144,6 +149,22 @@ class Simulation {
   /// straight line. Throws UsageError for another driver or numbers that are not finite.
   void set_pose(AgentId agent, const Vector3d& position, Angle facing);
 
+  /// What an agent that the host drives aims at, and whether it fires its attacks, until set anew:
+  /// shots and beams at the place or, without one, straight ahead; strikes at the nearest foe that
+  /// they reach. Throws UsageError for another driver or numbers that are not finite.
+  void set_trigger(AgentId agent, const std::optional<Vector3d>& aim, bool fires);
+
+  /// Takes a thing into the hand; throws one of a kind, from the hand or out of a pocket, to land
+  /// at a place; puts down all that is in the hand. @return False where it is too far off, not
+  /// there, or it has none. Throws UsageError for what does not exist or is no thing.
+  bool take(AgentId agent, AgentId thing);
+  bool throw_thing(AgentId agent, std::string_view kind, const Vector3d& place);
+  void drop(AgentId agent);
+
+  /// True once the round has ended in a level that does not begin again: nothing moves any more.
+  bool is_over() const;
+
+  /// As it was given, and behind its agents those that may be left behind.
   const Level& level() const;
   const World& world() const;
 

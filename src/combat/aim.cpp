@@ -1,14 +1,9 @@
 #include "combat/aim.hpp"
 
-#include <algorithm>
-#include <cmath>
-
 #include "geometry/plan.hpp"
 
 namespace gaze {
-namespace {
-
-bool is_turned_to(Plane plane, const Fighter& fighter, const Fighter& target, Angle limit) {
+bool is_facing(Plane plane, const Fighter& fighter, const Fighter& target, Angle limit) {
   const Vector2d way = plan_part(plane, target.middle() - fighter.middle());
   const SineCosine most = sine_cosine(limit);
   const double along = dot(fighter.facing, way);
@@ -16,18 +11,26 @@ bool is_turned_to(Plane plane, const Fighter& fighter, const Fighter& target, An
   return along * most.sine - std::abs(cross(fighter.facing, way)) * most.cosine >= 0.0;
 }
 
-}  // namespace
+bool can_tilt(Plane plane, const Fighter& fighter, const Vector3d& way) {
+  const auto [low, high] = fighter.tilt_limits;
+  if (plane == Plane::upright || (low <= -90.0 && high >= 90.0)) return true;
+  const double level = std::sqrt(way.x() * way.x() + way.y() * way.y());
+  const SineCosine least = sine_cosine(Angle::from_degrees(low));
+  const SineCosine most = sine_cosine(Angle::from_degrees(high));
+  return way.z() * least.cosine - level * least.sine >= 0.0 &&
+         way.z() * most.cosine - level * most.sine <= 0.0;
+}
 
 bool can_strike(const World& world, const Attack& attack, const Fighter& fighter,
                 const Fighter& target) {
   return plane_distance(world.plane(), fighter.feet, target.feet) <= attack.range &&
-         is_turned_to(world.plane(), fighter, target, attack.arc.half()) &&
+         is_facing(world.plane(), fighter, target, attack.arc.half()) &&
          world.is_clear(Segment{fighter.middle(), target.middle()}, Stops::bodies);
 }
 
 bool is_aimed_at(Plane plane, const Attack& attack, const Fighter& fighter, const Fighter& target) {
   return plane_distance(plane, fighter.feet, target.feet) <= attack.range &&
-         is_turned_to(plane, fighter, target, attack.aim_tolerance);
+         is_facing(plane, fighter, target, attack.aim_tolerance);
 }
 
 Vector3d muzzle_of(Plane plane, const Attack& attack, const Fighter& fighter) {
@@ -46,6 +49,7 @@ std::optional<Launch> launch_at(Plane plane, const Attack& attack, const Fighter
   const Vector3d standing{0.0, 0.0, 0.0};
   switch (attack.aim) {
     case Attack::Aim::direct:
+    case Attack::Aim::mirror:
       if (muzzle == middle) break;
       return aim_lead(muzzle, middle, standing, attack.speed);
     case Attack::Aim::lead:
@@ -62,23 +66,9 @@ std::optional<Launch> launch_at(Plane plane, const Attack& attack, const Fighter
 
 bool is_flight_clear(const World& world, const Attack& attack, const Vector3d& muzzle,
                      const Launch& launch, double gravity) {
-  if (!is_lobbed(attack)) {
-    return world.is_clear(BallPath{{muzzle, launch.meets}, attack.radius}, Stops::shots);
-  }
-  constexpr double kSag = 0.005;  // metres: that of a chord of s seconds is g s^2 / 8
-  constexpr double kMostChords = 1000.0;
-  const double fall = gravity * attack.gravity_share;
-  const double chords =
-      std::clamp(std::ceil(launch.seconds / std::sqrt(8.0 * kSag / fall)), 1.0, kMostChords);
-  const auto at = [&](double share) {
-    const double t = launch.seconds * share;
-    return Vector3d(muzzle + launch.velocity * t - Vector3d{0.0, 0.0, fall * t * t / 2.0});
-  };
-  for (double i = 0.0; i < chords; i += 1.0) {
-    const BallPath chord{{at(i / chords), at((i + 1.0) / chords)}, attack.radius};
-    if (!world.is_clear(chord, Stops::shots)) return false;
-  }
-  return true;
+  return along_flight(attack, muzzle, launch, gravity, [&](const Segment& piece) {
+    return world.is_clear(BallPath{piece, attack.radius}, Stops::shots);
+  });
 }
 
 std::optional<Launch> can_shoot(const World& world, const Attack& attack, const Fighter& fighter,
@@ -86,7 +76,8 @@ std::optional<Launch> can_shoot(const World& world, const Attack& attack, const 
   const Plane plane = world.plane();
   if (!is_aimed_at(plane, attack, fighter, target)) return std::nullopt;
   const auto launch = launch_at(plane, attack, fighter, target, motion, gravity);
-  if (!launch || attack.aim == Attack::Aim::ahead) return launch;
+  if (!launch || !can_tilt(plane, fighter, launch->velocity)) return std::nullopt;
+  if (attack.aim == Attack::Aim::ahead) return launch;
   const Vector3d muzzle = muzzle_of(plane, attack, fighter);
   return is_flight_clear(world, attack, muzzle, *launch, gravity) ? launch : std::nullopt;
 }

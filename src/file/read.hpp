@@ -35,6 +35,11 @@ void read_senses(ReadContext& context, TableReader& reader, Kind& kind, const Na
 [[nodiscard]] When read_when(ReadContext& context, const Node& table, const std::string& path,
                              const Kind& kind, const Names& names);
 
+/// How it harms, what it carries, and what its defeat brings; attacks first.
+void read_attacks(ReadContext& context, TableReader& reader, Kind& kind, const Names& names);
+void read_things(ReadContext& context, TableReader& reader, Kind& kind, const Names& names);
+void read_defeat(ReadContext& context, TableReader& reader, Kind& kind, const Names& names);
+
 [[nodiscard]] Move read_move(ReadContext& context, const Node& table, const std::string& path,
                              double height, Plane plane);
 [[nodiscard]] Wander read_wander(ReadContext& context, const Node& table, const std::string& path);
@@ -62,6 +67,10 @@ void put_to_sleep(Level& level);
 void set_hop_speeds(ReadContext& context, Level& level);
 /// And those whose pace is a share of another's.
 void set_paces(ReadContext& context, Level& level);
+
+/// When a round ends, and faults for kinds that leave each other behind for ever.
+void read_round(ReadContext& context, TableReader& top, Level& level);
+void check_leftovers(ReadContext& context, const Level& level);
 
 /// Faults for agents and tags that kinds in play name and nobody has.
 void check_references(ReadContext& context, const Level& level);

@@ -9,17 +9,37 @@
 namespace gaze {
 namespace {
 
-using Plan = std::pair<Plane, double>;  // the plane, and the height of the ground
+/// What points of a script mean, and the kinds that it may name.
+struct Plan {
+  Plane plane = Plane::ground;
+  double ground_height = 0.0;
+  const Names* names = nullptr;
+};
 
 void read_go(TableReader& reader, const Node& go, const Plan& plan, ScriptStep& step) {
   step.speed = reader.optional_number("speed", {0.0, 1000.0, "m/s", true});
-  const auto place = read_point(reader, go, reader.path_of("go"), plan.first, plan.second);
+  const auto place = read_point(reader, go, reader.path_of("go"), plan.plane, plan.ground_height);
   if (place) step.place = *place;
 }
 
 void read_noise(TableReader& reader, ScriptStep& step) {
   step.noise = reader.needed_name("noise");
   step.reach = reader.needed_number("reach", kRange);
+}
+
+void read_throw(TableReader& reader, const Node& kind, const Plan& plan, ScriptStep& step) {
+  step.kind = reader.reference(kind, plan.names->kinds, "kind");
+  const Node* to = reader.need("to", "a place");
+  if (to == nullptr) return;
+  const auto place = read_point(reader, *to, reader.path_of("to"), plan.plane, plan.ground_height);
+  if (place) step.place = *place;
+}
+
+void read_aim(TableReader& reader, const Node& aim, const Plan& plan, ScriptStep& step) {
+  const auto place = read_point(reader, aim, reader.path_of("aim"), plan.plane, plan.ground_height);
+  if (place) step.place = *place;
+  step.duration = reader.duration("fire", 0.0, kSeconds);
+  if (reader.find("attack") != nullptr) step.name = reader.needed_name("attack");
 }
 
 void read_true(TableReader& reader, const std::string& key, const Node& node) {
@@ -30,8 +50,8 @@ void read_true(TableReader& reader, const std::string& key, const Node& node) {
 
 std::optional<ScriptStep> read_step(ReadContext& context, const Node& node, const std::string& path,
                                     const Plan& plan) {
-  static const std::vector<std::string> kWords{"go",    "wait", "face",  "noise",
-                                               "quiet", "hop",  "repeat"};
+  static const std::vector<std::string> kWords{"go",     "wait", "face",  "noise", "quiet", "hop",
+                                               "repeat", "take", "throw", "drop",  "aim"};
   TableReader reader(context, node, path);
   if (!is_table(reader, node, path)) return std::nullopt;
   ScriptStep step;
@@ -56,6 +76,10 @@ std::optional<ScriptStep> read_step(ReadContext& context, const Node& node, cons
   if (step.what == What::quiet) step.quiet = reader.boolean("quiet", true);
   if (step.what == What::repeat) read_true(reader, "repeat", *first);
   if (step.what == What::hop) read_true(reader, "hop", *first);
+  if (step.what == What::take) step.name = reader.needed_name("take");
+  if (step.what == What::throw_) read_throw(reader, *first, plan, step);
+  if (step.what == What::drop) read_true(reader, "drop", *first);
+  if (step.what == What::aim) read_aim(reader, *first, plan, step);
   reader.finish();
   return step;
 }
@@ -90,7 +114,7 @@ void read_patrol(ReadContext& context, TableReader& reader, const Plan& plan, Ag
     if (item.type == Node::Type::table) {
       TableReader table(context, item, path);
       const Node* at = table.need("at", "a point");
-      if (at != nullptr) point = read_point(table, *at, path, plan.first, plan.second);
+      if (at != nullptr) point = read_point(table, *at, path, plan.plane, plan.ground_height);
       stop.wait = table.duration("wait", 0.0, {0.0, 86'400.0, "s"});
       if (table.find("look") != nullptr) {
         stop.look =
@@ -98,7 +122,7 @@ void read_patrol(ReadContext& context, TableReader& reader, const Plan& plan, Ag
       }
       table.finish();
     } else {
-      point = read_point(reader, item, path, plan.first, plan.second);
+      point = read_point(reader, item, path, plan.plane, plan.ground_height);
     }
     if (!point) continue;
     agent.patrol.push_back(*point);
@@ -168,13 +192,14 @@ class AgentReader {
 
  private:
   Agent read_one(TableReader& reader, const Node& table, const std::string& path) {
-    const Plan plan{level_.plane, level_.ground_height.value_or(0.0)};
+    const Plan plan{level_.plane, level_.ground_height.value_or(0.0), &names_};
     Agent agent;
     agent.place = table.place;
     agent.id = reader.needed_name("id");
     agent.kind = reader.reference("kind", names_.kinds, "kind");
     if (const Node* at = reader.need("at", "a place")) {
-      const auto point = read_point(reader, *at, reader.path_of("at"), plan.first, plan.second);
+      const auto point =
+          read_point(reader, *at, reader.path_of("at"), plan.plane, plan.ground_height);
       if (point) agent.position = *point;
     }
     agent.facing = Angle::from_degrees(reader.number("facing", 0.0, {-360.0, 360.0, "degrees"}));

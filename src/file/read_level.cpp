@@ -31,6 +31,7 @@ class LevelReader {
     read_zones(context_, top_, level_);
     read_links(context_, top_, level_);
     read_starts(context_, top_, level_);
+    read_round(context_, top_, level_);
     put_to_sleep(level_);
     top_.finish();
     check_ids();
@@ -38,6 +39,7 @@ class LevelReader {
     set_hop_speeds(context_, level_);
     set_paces(context_, level_);
     check_references(context_, level_);
+    check_leftovers(context_, level_);
     return std::move(level_);
   }
 

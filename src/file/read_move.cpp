@@ -25,6 +25,31 @@ void read_hops(TableReader& reader, Move& move, Plane plane) {
   move.hover_height = reader.number("hover_height", usual_hover, metres);
 }
 
+// Two degrees, the lesser first, about the placed facing or the level.
+std::array<double, 2> read_limits(TableReader& reader, const std::string& key, double most) {
+  const std::array<double, 2> all{-most, most};
+  const Node* node = reader.find(key);
+  if (node == nullptr) return all;
+  const auto limits = reader.numbers(*node, reader.path_of(key), 2, {-most, most, "degrees"});
+  if (!limits) return all;
+  if ((*limits)[0] <= (*limits)[1]) return {(*limits)[0], (*limits)[1]};
+  reader.fault(node->place, fmt::format("{} is [{:g}, {:g}]; the lesser angle comes first",
+                                        reader.path_of(key), (*limits)[0], (*limits)[1]));
+  return all;
+}
+
+// Only what stands on its post has a facing to turn about.
+void read_turret(TableReader& reader, Move& move) {
+  move.turn_limits = read_limits(reader, "turn_limits", 180.0);
+  move.tilt_limits = read_limits(reader, "tilt_limits", 90.0);
+  if (move.gait == Gait::fixed) return;
+  for (const char* key : {"turn_limits", "tilt_limits"}) {
+    const Node* given = reader.table().find(key);
+    if (given == nullptr) continue;
+    reader.fault(given->place, fmt::format("{} is for the gait \"fixed\"", reader.path_of(key)));
+  }
+}
+
 }  // namespace
 
 Move read_move(ReadContext& context, const Node& table, const std::string& path, double height,
@@ -60,6 +85,7 @@ Move read_move(ReadContext& context, const Node& table, const std::string& path,
   move.flee_to =
       static_cast<FleeStyle>(reader.word("flee_to", {"far side", "out of sight"}).value_or(0));
   read_hops(reader, move, plane);
+  read_turret(reader, move);
   move.search_radius = reader.number("search_radius", 3.0, {0.0, 1000.0, "m"});
   reader.finish();
   const Node* pace = table.find("pace");

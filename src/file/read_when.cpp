@@ -37,8 +37,9 @@ class WhenReader {
     read_named(Cause::hears, nullptr, "noise");
     read_named(Cause::told, &names_.kinds, "kind");
     read_named(Cause::lasts, &kModeNames, "mode");
-    constexpr std::array<Mode, 4> kIdle{Mode::post, Mode::patrol, Mode::wander, Mode::follow};
-    const auto idle = reader_.word("idle", {"post", "patrol", "wander", "follow"});
+    constexpr std::array<Mode, 5> kIdle{Mode::post, Mode::patrol, Mode::wander, Mode::follow,
+                                        Mode::mirror};
+    const auto idle = reader_.word("idle", {"post", "patrol", "wander", "follow", "mirror"});
     if (idle) when_.idle = kIdle[*idle];
     reader_.finish();
     if (when_.rules.size() > 64) {

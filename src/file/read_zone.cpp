@@ -54,107 +54,6 @@ std::optional<Zone> read_zone(ReadContext& context, const Node& table, const Lev
   return zone;
 }
 
-/// Everything that one name after another is looked up in.
-class References {
- public:
-  References(ReadContext& context, const Level& level) : context_(context), level_(level) {
-    for (const Kind& kind : level.kinds) tags_.insert(kind.tags.begin(), kind.tags.end());
-    for (const Zone& zone : level.zones) tags_.insert(zone.grants.begin(), zone.grants.end());
-    for (const Agent& agent : level.agents) agents_.push_back(agent.id);
-  }
-
-  void check() {
-    std::set<std::uint32_t> done;
-    for (const Agent& agent : level_.agents) {
-      if (agent.kind < level_.kinds.size() && done.insert(agent.kind).second) check_kind(agent);
-    }
-    std::vector<std::string> anybody(tags_.begin(), tags_.end());
-    for (const Team& team : level_.teams) anybody.push_back(team.name);
-    for (const Kind& kind : level_.kinds) anybody.push_back(kind.name);
-    for (const Zone& zone : level_.zones) {
-      const std::vector<std::string> tags(tags_.begin(), tags_.end());
-      for (const std::string& tag : zone.takes) need(tags, tag, "tag", zone_place(zone, "takes"));
-      for (const std::string& name : zone.triggered_by) {
-        need(anybody, name, "team, kind or tag", zone_place(zone, "triggered_by"));
-      }
-      for (const std::string& name : zone.closed_to) {
-        need(anybody, name, "team, kind or tag", zone_place(zone, "closed_to"));
-      }
-    }
-    for (const Solid& solid : level_.solids) {
-      const auto place = level_.origin(fmt::format("door.{}.opens_for", solid.id));
-      for (const std::string& name : solid.door.opens_for) {
-        need(anybody, name, "team, kind or tag", place.value_or(solid.place));
-      }
-    }
-    check_starts(anybody);
-    if (tags_.size() > 64) {
-      context_.faults.add(level_.agents.empty() ? Place{} : level_.agents[0].place,
-                          fmt::format("{} different tags; at most 64 are allowed", tags_.size()));
-    }
-  }
-
- private:
-  void check_kind(const Agent& agent) {
-    const Kind& kind = level_.kind_of(agent);
-    const std::vector<std::string> tags(tags_.begin(), tags_.end());
-    const auto place = [&](const std::string& key) {
-      return level_.origin(agent, key).value_or(kind.place);
-    };
-    std::vector<std::string> anybody = agents_;
-    anybody.insert(anybody.end(), tags_.begin(), tags_.end());
-    for (const Team& team : level_.teams) anybody.push_back(team.name);
-    for (const Kind& other : level_.kinds) anybody.push_back(other.name);
-    for (const std::string& name : kind.move.follows) {
-      need(anybody, name, "agent, kind, team or tag", place("move.follows"));
-    }
-    if (kind.wander && !kind.wander->area.empty()) {
-      std::vector<std::string> zones;
-      for (const Zone& zone : level_.zones) zones.push_back(zone.id);
-      need(zones, kind.wander->area, "zone", place("wander.area"));
-    }
-    for (const std::string& tag : kind.choose.tags) need(tags, tag, "tag", place("choose.tags"));
-    for (const Rule& rule : kind.when.rules) {
-      const std::string key = fmt::format("when.{}", name_of(rule.cause));
-      const std::string name = rule.name.empty() ? "any" : rule.name;
-      for (const std::string& id : rule.reaction.wakes) {
-        const auto plain = level_.origin(agent, key + ".wakes");
-        need(agents_, id, "agent", plain ? *plain : place(fmt::format("{}.{}.wakes", key, name)));
-      }
-    }
-  }
-
-  void check_starts(std::vector<std::string> anybody) {
-    anybody.insert(anybody.end(), agents_.begin(), agents_.end());
-    std::vector<std::string> kinds = agents_;
-    for (std::size_t i = 0; i < level_.named_kinds; ++i) kinds.push_back(level_.kinds[i].name);
-    for (const Start& start : level_.starts) {
-      const auto place = [&](const std::string& key) {
-        return level_.origin(fmt::format("start.{}.{}", start.id, key)).value_or(start.place);
-      };
-      need(kinds, start.kind, "kind or agent", place("kind"));
-      if (start.apart_from.empty()) continue;
-      need(anybody, start.apart_from, "agent, kind, team or tag", place("apart_from"));
-    }
-  }
-
-  Place zone_place(const Zone& zone, const std::string& key) const {
-    return level_.origin(fmt::format("zone.{}.{}", zone.id, key)).value_or(zone.place);
-  }
-
-  void need(const std::vector<std::string>& names, const std::string& name, std::string_view what,
-            const Place& place) {
-    if (std::find(names.begin(), names.end(), name) != names.end()) return;
-    context_.faults.add(place,
-                        fmt::format("there is no {} '{}'{}", what, name, suggestion(name, names)));
-  }
-
-  ReadContext& context_;
-  const Level& level_;
-  std::set<std::string> tags_;
-  std::vector<std::string> agents_;
-};
-
 }  // namespace
 
 void read_zones(ReadContext& context, TableReader& top, Level& level) {
@@ -174,6 +73,8 @@ void put_to_sleep(Level& level) {
     for (const Rule& rule : level.kind_of(agent).when.rules) {
       woken.insert(rule.reaction.wakes.begin(), rule.reaction.wakes.end());
     }
+    const Defeat& defeat = level.kind_of(agent).defeat;
+    woken.insert(defeat.wakes.begin(), defeat.wakes.end());
   }
   for (const Zone& zone : level.zones) {
     for (const std::uint32_t agent : zone.wakes) {
@@ -211,10 +112,6 @@ void set_paces(ReadContext& context, Level& level) {
     }
     if (at != &kind && kind.move.gait != Gait::hop) kind.move.speed = share * at->move.speed;
   }
-}
-
-void check_references(ReadContext& context, const Level& level) {
-  References(context, level).check();
 }
 
 }  // namespace gaze

@@ -14,6 +14,15 @@ std::set<std::string> used_kinds(const Level& level) {
   std::set<std::string> used;
   for (const Agent& agent : level.agents) used.insert(level.kind_of(agent).name);
   for (std::size_t i = 0; i < level.named_kinds; ++i) used.insert(level.kinds[i].like);
+  const auto use = [&](const std::optional<std::uint32_t>& kind) {
+    if (kind) used.insert(level.kinds[*kind].name);
+  };
+  for (const Kind& kind : level.kinds) {
+    use(kind.defeat.leaves);
+    for (const Attack& attack : kind.attacks) use(attack.leaves);
+    if (kind.thing) use(kind.thing->flight.leaves);
+    for (const Pocket& pocket : kind.carries) use(pocket.kind);
+  }
   return used;
 }
 

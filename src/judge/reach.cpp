@@ -50,8 +50,19 @@ void judge_stop(Bench& bench, const Kind& kind, const Kind& foe) {
                   kind.name, foe.name, kind.sight->range, stop));
 }
 
+bool is_driven(const Level& level, const Kind& kind) {
+  return std::none_of(level.agents.begin(), level.agents.end(), [&](const Agent& agent) {
+    return &level.kind_of(agent) == &kind && agent.driver == Driver::mind;
+  });
+}
+
+bool needs_no_noticing(const Level& level, const Kind& kind, const Attack& attack) {
+  return attack.how == Attack::How::touch || attack.aim == Attack::Aim::mirror ||
+         attack.name == kind.defeat.attack || is_driven(level, kind);
+}
+
 void judge_attack(Bench& bench, const Kind& kind, const Attack& attack) {
-  if (attack.how == Attack::How::touch) return;  // it needs no noticing
+  if (needs_no_noticing(bench.level(), kind, attack)) return;
   const Place place = bench.place_of(kind, attack_key(attack));
   if (!notices_others(kind)) {
     bench.say(

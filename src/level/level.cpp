@@ -50,6 +50,10 @@ Mode idle_mode(const Agent& agent, const Kind& kind) {
   if (agent.driver == Driver::script) return Mode::script;
   if (agent.driver == Driver::host) return Mode::host;
   if (kind.when.idle) return *kind.when.idle;
+  const bool mirrors =
+      std::any_of(kind.attacks.begin(), kind.attacks.end(),
+                  [](const Attack& attack) { return attack.aim == Attack::Aim::mirror; });
+  if (mirrors) return Mode::mirror;
   if (agent.patrol.size() >= 2) return Mode::patrol;
   if (kind.wander) return Mode::wander;
   return kind.move.follows.empty() ? Mode::post : Mode::follow;

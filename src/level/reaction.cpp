@@ -12,9 +12,9 @@ std::optional<Mode> When::mode_of(Cause cause) const {
 }
 
 std::string_view name_of(Mode mode) {
-  constexpr std::array<std::string_view, 12> kNames{"post",   "patrol", "chase",  "investigate",
-                                                    "search", "return", "wander", "follow",
-                                                    "flee",   "script", "host",   "out"};
+  constexpr std::array<std::string_view, 13> kNames{
+      "post",   "patrol", "chase",  "investigate", "search", "return", "wander",
+      "follow", "flee",   "mirror", "script",      "host",   "out"};
   return kNames[static_cast<std::size_t>(mode)];
 }
 

@@ -31,6 +31,10 @@ void add_names(Json& json, const Simulation& simulation, const Event& event) {
   }
   if (!event.attack.empty()) json["attack"] = event.attack;
   if (!event.noise.empty()) json["noise"] = event.noise;
+  if (event.what == Event::What::ended) {
+    const bool is_caught = event.team == kNoTeam;
+    json["reason"] = is_caught ? "caught" : simulation.level().teams[event.team].name + " out";
+  }
   if (event.zone) json["zone"] = simulation.level().zones[*event.zone].id;
 }
 
@@ -47,6 +51,8 @@ void add_numbers(Json& json, const Event& event) {
     case Event::What::hurt:
       json["damage"] = rounded(event.damage);
       json["health"] = rounded(event.health);
+      json["side"] = kSideNames[static_cast<std::size_t>(event.side)];
+      json["place"] = point(event.place);
       break;
     case Event::What::noticed:
       json["by"] = name_of(event.by);
@@ -58,6 +64,9 @@ void add_numbers(Json& json, const Event& event) {
       json["to"] = name_of(event.to);
       break;
     case Event::What::defeated:
+      if (event.score != 0.0) json["score"] = rounded(event.score);
+      break;
+    case Event::What::took:
     case Event::What::forgot:
       break;
     default:
@@ -86,6 +95,8 @@ Json agent_json(const Simulation& simulation, AgentId agent) {
   json["health"] = rounded(state.health);
   json["alive"] = state.is_alive;
   json["mode"] = name_of(state.mode);
+  if (state.score != 0.0) json["score"] = rounded(state.score);
+  if (state.carrier) json["carried_by"] = simulation.id_of(*state.carrier);
   return json;
 }
 
@@ -164,6 +175,7 @@ std::string run_json(const Simulation& simulation, std::span<const Event> events
   for (const Event& event : events) json["events"].push_back(event_json(simulation, event));
   json["agents"] = Json::array();
   for (std::uint32_t i = 0; i < simulation.agent_count(); ++i) {
+    if (!simulation.state({i}).is_there) continue;
     json["agents"].push_back(agent_json(simulation, {i}));
   }
   return dumped(json);

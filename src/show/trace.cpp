@@ -41,6 +41,7 @@ std::string trace_lines(const Simulation& simulation, TraceFormat format) {
   std::string lines;
   for (std::uint32_t i = 0; i < simulation.agent_count(); ++i) {
     const AgentState state = simulation.state({i});
+    if (!state.is_there) continue;
     lines += format == TraceFormat::csv ? csv_line(simulation, {i}, state)
                                         : json_line(simulation, {i}, state);
   }

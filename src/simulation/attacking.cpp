@@ -53,6 +53,44 @@ std::optional<AttackAnswer> out_of_reach(double distance, double range) {
             distance - range);
 }
 
+std::optional<AttackAnswer> too_near(double distance, double least) {
+  if (distance >= least) return std::nullopt;
+  return no(fmt::format("too near by {:.2f} m ({:.2f} m away, at least {:.2f})", least - distance,
+                        distance, least),
+            least - distance);
+}
+
+// What is fixed may not be able to turn so far.
+std::optional<AttackAnswer> beyond_limits(const State& state, Index who, Index target,
+                                          double most) {
+  const auto [low, high] = state.kind(who).move.turn_limits;
+  if (low <= -180.0 && high >= 180.0) return std::nullopt;
+  const Vector2d way =
+      plan_part(state.plane(), state.fighter(target).middle() - state.fighter(who).middle());
+  const Vector2d& placed = state.placed_facing[who];
+  const double wanted = signed_degrees(angle_of({dot(placed, way), cross(placed, way)}).degrees());
+  const double beyond = std::max(low - wanted, wanted - high) - most;
+  if (beyond <= 0.0) return std::nullopt;
+  return no(fmt::format("cannot turn so far by {:.1f} degrees ({:.1f} from its placed facing; "
+                        "{:.1f} to {:.1f}, and {:.1f} off are allowed)",
+                        beyond, wanted, low, high, most),
+            beyond);
+}
+
+// Nor to tilt so far.
+std::optional<AttackAnswer> tilted(const State& state, const Fighter& fighter,
+                                   const Vector3d& way) {
+  if (can_tilt(state.plane(), fighter, way)) return std::nullopt;
+  const double level = std::sqrt(way.x() * way.x() + way.y() * way.y());
+  const double rise = signed_degrees(angle_of({level, way.z()}).degrees());
+  const auto [low, high] = fighter.tilt_limits;
+  const double off = std::max(low - rise, rise - high);
+  return no(
+      fmt::format("cannot tilt so far by {:.1f} degrees ({:.1f}; {:.1f} to {:.1f} is allowed)", off,
+                  rise, low, high),
+      off);
+}
+
 std::optional<AttackAnswer> turned_away(double off, double most) {
   if (off <= most) return std::nullopt;
   return no(fmt::format("turned away by {:.1f} degrees ({:.1f} off, at most {:.1f})", off - most,
@@ -65,10 +103,20 @@ std::string in_the_way(const State& state, const std::optional<Touch>& touch) {
                : "its arc is not free";
 }
 
-std::optional<AttackAnswer> shot_fails(const State& state, const Attack& attack,
-                                       const Fighter& fighter, const Fighter& other,
-                                       const Vector3d& motion) {
+std::optional<AttackAnswer> friend_stops(const State& state, Index who, const Attack& attack,
+                                         const Launch& launch) {
+  const auto other = friend_in_the_way(state, who, attack, launch);
+  if (!other) return std::nullopt;
+  return no(fmt::format("{}, a friend, is in the way", state.agent(*other).id));
+}
+
+std::optional<AttackAnswer> shot_fails(const State& state, Index who, const Attack& attack,
+                                       Index target) {
+  const Fighter fighter = state.fighter(who);
+  const Fighter other = state.fighter(target);
+  const Vector3d motion = motion_of(state, target);
   const double gravity = state.level->gravity;
+  if (attack.aim == Attack::Aim::mirror) return no("made only as a friend fires");
   const auto launch = launch_at(state.plane(), attack, fighter, other, motion, gravity);
   const Vector3d muzzle = muzzle_of(state.plane(), attack, fighter);
   if (!launch) {
@@ -80,6 +128,8 @@ std::optional<AttackAnswer> shot_fails(const State& state, const Attack& attack,
         fmt::format("out of reach by {:.2f} m (its arcs end {:.2f} m away)", level - reach, reach),
         level - reach);
   }
+  if (auto tilt = tilted(state, fighter, launch->velocity)) return tilt;
+  if (auto stopped = friend_stops(state, who, attack, *launch)) return stopped;
   if (attack.aim == Attack::Aim::ahead) return std::nullopt;
   if (is_flight_clear(state.world, attack, muzzle, *launch, gravity)) return std::nullopt;
   const bool is_straight = !is_lobbed(attack);
@@ -90,32 +140,65 @@ std::optional<AttackAnswer> shot_fails(const State& state, const Attack& attack,
   return no(in_the_way(state, touch));
 }
 
+std::optional<AttackAnswer> not_chosen(const State& state, Index who, const Attack& attack) {
+  const double health = state.health[who] / state.kind(who).health;
+  if (health >= attack.health_low && health <= attack.health_high) return std::nullopt;
+  return no(fmt::format("made only with {:.0f} to {:.0f} % of its health; it has {:.0f} %",
+                        100.0 * attack.health_low, 100.0 * attack.health_high, 100.0 * health));
+}
+
+std::optional<AttackAnswer> no_touch(const State& state, Index who, const Attack& attack,
+                                     Index target) {
+  const auto side =
+      touched_side(state.plane(), state.body(who), state.facing[who], state.body(target));
+  if (!side) return no("it does not touch it");
+  if (attack.how == Attack::How::catch_ || attack.sides.test(static_cast<std::size_t>(*side))) {
+    return std::nullopt;
+  }
+  return no(fmt::format("touched on its {}, where this does not hurt",
+                        kSideNames[static_cast<std::size_t>(*side)]));
+}
+
+// What lies between a blow or beam and its target.
+std::optional<AttackAnswer> stopped(const State& state, Index who, const Attack& attack,
+                                    Index target) {
+  const bool is_beam = attack.how == Attack::How::beam;
+  const Fighter fighter = state.fighter(who);
+  const Vector3d middle = state.fighter(target).middle();
+  const Vector3d from = is_beam ? muzzle_of(state.plane(), attack, fighter) : fighter.middle();
+  if (is_beam) {
+    if (auto tilt = tilted(state, fighter, middle - from)) return tilt;
+    if (auto friends = friend_stops(state, who, attack, {middle - from, 1.0, middle}))
+      return friends;
+  }
+  const auto touch =
+      state.world.first_touch(BallPath{{from, middle}, is_beam ? attack.radius : 0.0},
+                              is_beam ? Stops::shots : Stops::bodies);
+  return touch ? std::optional(no(in_the_way(state, touch))) : std::nullopt;
+}
+
 std::optional<AttackAnswer> fails(const State& state, Index who, const Attack& attack,
                                   Index target) {
   const Fighter fighter = state.fighter(who);
   const Fighter other = state.fighter(target);
-  if (attack.how == Attack::How::touch) {
-    const auto side =
-        touched_side(state.plane(), state.body(who), state.facing[who], state.body(target));
-    if (!side) return no("it does not touch it");
-    if (attack.sides.test(static_cast<std::size_t>(*side))) return std::nullopt;
-    return no(fmt::format("touched on its {}, where this does not hurt",
-                          kSideNames[static_cast<std::size_t>(*side)]));
+  const bool touches = attack.how == Attack::How::touch ||
+                       (attack.how == Attack::How::catch_ && attack.range == 0.0);
+  if (auto healthy = not_chosen(state, who, attack)) return healthy;
+  if (touches) {
+    if (auto apart = no_touch(state, who, attack, target)) return apart;
+    return attack.how == Attack::How::touch ? std::nullopt : stopped(state, who, attack, target);
   }
   const double distance = plane_distance(state.plane(), fighter.feet, other.feet);
   if (auto far = out_of_reach(distance, attack.range)) return far;
+  if (auto near = too_near(distance, attack.min_range)) return near;
   if (attack.how == Attack::How::burst) return std::nullopt;
+  if (attack.how == Attack::How::catch_) return stopped(state, who, attack, target);
   const bool is_strike = attack.how == Attack::How::strike;
   const double most = is_strike ? attack.arc.degrees() / 2.0 : attack.aim_tolerance.degrees();
-  const double off = degrees_off(state.plane(), fighter, other);
-  if (auto away = turned_away(off, most)) return away;
-  if (attack.how == Attack::How::shot)
-    return shot_fails(state, attack, fighter, other, motion_of(state, target));
-  const Vector3d from = is_strike ? fighter.middle() : muzzle_of(state.plane(), attack, fighter);
-  const auto touch =
-      state.world.first_touch(BallPath{{from, other.middle()}, is_strike ? 0.0 : attack.radius},
-                              is_strike ? Stops::bodies : Stops::shots);
-  return touch ? std::optional(no(in_the_way(state, touch))) : std::nullopt;
+  if (auto limits = beyond_limits(state, who, target, most)) return limits;
+  if (auto away = turned_away(degrees_off(state.plane(), fighter, other), most)) return away;
+  if (attack.how == Attack::How::shot) return shot_fails(state, who, attack, target);
+  return stopped(state, who, attack, target);
 }
 
 AttackAnswer answer(const State& state, Index who, Index number, Index target) {

@@ -35,10 +35,77 @@ Moment go(Simulation::State& state, std::uint32_t who, const ScriptStep& step, M
   return result.arrived ? budget - result.used : 0;
 }
 
+double degrees_off(const Simulation::State& state, std::uint32_t who, const Vector3d& place) {
+  const Vector2d way = plan_part(state.plane(), place - state.fighter(who).middle());
+  const Vector2d& facing = state.facing[who];
+  return std::abs(signed_degrees(angle_of({dot(facing, way), cross(facing, way)}).degrees()));
+}
+
+// Walkers seen from the side flip at once.
+bool is_turned(const Simulation::State& state, std::uint32_t who, const Vector3d& place) {
+  constexpr double kTurned = 1.0;  // degrees
+  if (state.plane() == Plane::upright && state.kind(who).move.gait != Gait::fixed) return true;
+  return degrees_off(state, who, place) <= kTurned;
+}
+
+std::uint64_t attacks_named(const Kind& kind, const std::string& name) {
+  if (name.empty()) return ~std::uint64_t{0};
+  for (std::size_t i = 0; i < kind.attacks.size(); ++i) {
+    if (kind.attacks[i].name == name) return std::uint64_t{1} << i;
+  }
+  return 0;
+}
+
+/// Turns to a place; once turned, fires at it for a while. @return The budget that is left.
+Moment aim(Simulation::State& state, std::uint32_t who, const ScriptStep& step, Moment budget) {
+  Course& course = state.course[who];
+  Trigger& trigger = state.trigger[who];
+  trigger.aim = step.place;
+  trigger.is_plan = state.plane() == Plane::ground;
+  trigger.attacks = attacks_named(state.kind(who), step.name);
+  if (course.wait_until < 0 && !is_turned(state, who, step.place)) {
+    const double off = degrees_off(state, who, step.place);
+    if (course.is_new) course.progress = {off, state.now() - budget, false};
+    course.is_new = false;
+    if (!is_stuck(course, off, state.now(), patience(state, who))) return 0;
+    state.tell(Event::What::blocked, who).place = step.place;
+    next_step(course, state.agent(who).script.size());
+    return 0;
+  }
+  const Moment length = moments_of(step.duration, state.level->ticks_per_second);
+  // From a tick on, so that as many pulls fit in at any rate.
+  const Moment end = start_waiting(course, state.now(), length);
+  trigger.fires = length > 0;
+  trigger.until = end;
+  if (end > state.now()) return 0;
+  next_step(course, state.agent(who).script.size());
+  return length > 0 ? state.now() - end : budget;
+}
+
+std::optional<std::uint32_t> agent_named(const Simulation::State& state, const std::string& id) {
+  for (std::uint32_t i = 0; i < state.agent_count(); ++i) {
+    if (state.agent(i).id == id) return i;
+  }
+  return std::nullopt;
+}
+
+// What it cannot take or does not have, it goes on without.
+void use_thing(Simulation::State& state, std::uint32_t who, const ScriptStep& step) {
+  using What = ScriptStep::What;
+  if (step.what == What::drop) return drop_all(state, who);
+  const auto thing = step.what == What::take ? agent_named(state, step.name) : std::nullopt;
+  const bool is_done = step.what == What::take ? thing && take(state, who, *thing)
+                                               : throw_thing(state, who, step.kind, step.place);
+  if (is_done) return;
+  const Vector3d place = thing ? state.position[*thing] : step.place;
+  state.tell(Event::What::blocked, who).place = place;
+}
+
 // Such a step is done at the very moment at which the one before it ends.
 bool takes_no_time(const ScriptStep& step) {
   using What = ScriptStep::What;
-  return step.what == What::face || step.what == What::quiet || step.what == What::noise;
+  return step.what == What::face || step.what == What::quiet || step.what == What::noise ||
+         step.what == What::take || step.what == What::throw_ || step.what == What::drop;
 }
 
 void do_at_once(Simulation::State& state, std::uint32_t who, const ScriptStep& step) {
@@ -47,6 +114,8 @@ void do_at_once(Simulation::State& state, std::uint32_t who, const ScriptStep& s
     state.script_facing[who] = Vector2d{way.cosine, way.sine};
   } else if (step.what == ScriptStep::What::quiet) {
     state.quiet[who] = step.quiet;
+  } else if (step.what != ScriptStep::What::noise) {
+    use_thing(state, who, step);
   } else {
     state.make_noise(state.fighter(who).middle(), step.reach, step.noise, who);
   }
@@ -96,6 +165,9 @@ void follow_script(Simulation::State& state, std::uint32_t who) {
     if (budget == 0 && !takes_no_time(step)) return;
     if (step.what == ScriptStep::What::go) {
       budget = go(state, who, step, budget);
+    } else if (step.what == ScriptStep::What::aim) {
+      budget = aim(state, who, step, budget);
+      if (course.wait_until >= 0 || budget == 0) return;
     } else if (step.what == ScriptStep::What::wait) {
       const Moment end = start_waiting(course, state.now() - budget,
                                        moments_of(step.duration, state.level->ticks_per_second));

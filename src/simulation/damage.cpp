@@ -21,16 +21,31 @@ void feel_hurt(Simulation::State& state, const Blow& blow) {
                           state.position[blow.by], std::nullopt});
 }
 
-double damage_of(const Simulation::State& state, const Blow& blow) {
-  const Attack& attack = state.attack(blow.by, blow.attack);
-  const auto& resist = state.kind(blow.victim).resist;
-  const auto own = resist.find(attack.damage_kind);
-  return attack.damage * blow.share * (own == resist.end() ? 1.0 : 1.0 - own->second);
+// Straight above or below a body is its top or bottom; else by quarters about the facing.
+Side side_towards(const Simulation::State& state, Index who, const Vector3d& point) {
+  const Vector3d way = point - state.fighter(who).middle();
+  const double radius = state.kind(who).radius;
+  if (way.x() * way.x() + way.y() * way.y() < radius * radius) {
+    return way.z() >= 0.0 ? Side::top : Side::bottom;
+  }
+  const Vector2d level{way.x(), state.plane() == Plane::upright ? 0.0 : way.y()};
+  const double ahead = dot(state.facing[who], level);
+  const double left = cross(state.facing[who], level);
+  if (std::abs(left) <= std::abs(ahead)) return ahead >= 0.0 ? Side::front : Side::back;
+  return left > 0.0 ? Side::left : Side::right;
+}
+
+double damage_of(const Simulation::State& state, const Blow& blow, Side side) {
+  const Kind& kind = state.kind(blow.victim);
+  const auto own = kind.resist.find(blow.attack->damage_kind);
+  const double resisted = own == kind.resist.end() ? 1.0 : 1.0 - own->second;
+  return blow.attack->damage * blow.share * resisted *
+         kind.side_factors[static_cast<std::size_t>(side)];
 }
 
 // Level, away from where the blow came from.
 void push(Simulation::State& state, const Blow& blow) {
-  const Attack& attack = state.attack(blow.by, blow.attack);
+  const Attack& attack = *blow.attack;
   if (attack.push == 0.0 || !travels(state.kind(blow.victim).move.gait)) return;
   Vector3d away = state.fighter(blow.victim).middle() - blow.from;
   away.z() = 0.0;
@@ -39,18 +54,6 @@ void push(Simulation::State& state, const Blow& blow) {
   if (length == 0.0) return;
   const double speed = attack.push * blow.share / state.kind(blow.victim).mass;
   state.pushed[blow.victim] += away * (speed / length);
-}
-
-void defeat(Simulation::State& state, const Blow& blow) {
-  const Index who = blow.victim;
-  state.alive[who] = 0;
-  state.tell(Event::What::defeated, who).other = AgentId{blow.by};
-  state.change_mode(who, Mode::out);
-  state.contacts[who].clear();
-  state.target[who].reset();
-  state.has_target[who] = 0;
-  state.clue[who].reset();
-  state.pushed[who] = {0.0, 0.0, 0.0};
 }
 
 // The grace after a hit does not keep off the others of the same step.
@@ -64,19 +67,23 @@ void deal(Simulation::State& state, const Blow& blow) {
   const Index who = blow.victim;
   if (!state.alive[who] || is_spared(state, who)) return;
   push(state, blow);
-  const double lost = std::min(damage_of(state, blow), state.health[who]);
+  const Side side = side_towards(state, who, blow.at);
+  const double lost = std::min(damage_of(state, blow, side), state.health[who]);
   if (!(lost > 0.0)) return;
   state.health[who] -= lost;
   state.grace_until[who] = state.now() + state.limit(who).grace;
+  state.hurt_at[who] = state.now();
   Event& event = state.tell(Event::What::hurt, who);
   event.other = AgentId{blow.by};
-  event.attack = state.attack(blow.by, blow.attack).name;
+  event.attack = blow.attack->name;
   event.damage = lost;
   event.health = state.health[who];
+  event.side = side;
+  event.place = state.position[who];
   if (event.health > 0.0) {
     feel_hurt(state, blow);
   } else {
-    defeat(state, blow);
+    defeat(state, who, blow.by);
   }
 }
 
@@ -118,16 +125,15 @@ double share_at(const Attack& attack, double radius, double distance) {
 
 }  // namespace
 
-void blast(Simulation::State& state, Index by, Index attack_number, const Vector3d& place,
-           double radius) {
-  const Attack& attack = state.attack(by, attack_number);
-  tell_attack(state, Event::What::blast, by, attack_number).place = place;
-  state.last_blast[by] = BlastMade{attack.name, place, radius, state.tick};
+void blast(Simulation::State& state, Index by, Index maker, const Attack& attack,
+           const Vector3d& place, double radius) {
+  tell_attack(state, Event::What::blast, maker, attack).place = place;
+  state.last_blast[maker] = BlastMade{attack.name, place, radius, state.tick};
   for (Index who = 0; who < state.agent_count(); ++who) {
-    if (!state.alive[who] || who == by || !may_harm(state, by, who)) continue;
+    if (!state.alive[who] || who == maker || !can_hurt(state, by, attack, who)) continue;
     const double share = share_at(attack, radius, distance_to(state.body(who), place));
     if (share > 0.0 && is_reached(state, place, who)) {
-      state.blows.push_back({by, who, attack_number, share, place});
+      state.blows.push_back({by, who, &attack, share, place, place});
     }
   }
   if (state.solid_health.empty()) return;
@@ -139,8 +145,26 @@ void blast(Simulation::State& state, Index by, Index attack_number, const Vector
   }
 }
 
+// What is defeated may burst, and so add to the blows that are dealt.
 void deal_blows(Simulation::State& state) {
-  for (const Blow& blow : state.blows) deal(state, blow);
+  for (std::size_t i = 0; i < state.blows.size(); ++i) {
+    const Blow blow = state.blows[i];
+    deal(state, blow);
+  }
+}
+
+// Of the step as much as lies after the wait since it was hurt.
+void heal(Simulation::State& state) {
+  for (const Index who : state.healers) {
+    const Kind& kind = state.kind(who);
+    if (!state.alive[who] || state.health[who] >= kind.health) continue;
+    const Moment from =
+        std::max(state.step_start(), state.hurt_at[who] + state.limit(who).heals_after);
+    if (from >= state.now()) continue;
+    const double seconds = static_cast<double>(state.now() - from) / double(kMomentsPerTick) /
+                           state.level->ticks_per_second;
+    state.health[who] = std::min(kind.health, state.health[who] + kind.heals * seconds);
+  }
 }
 
 // They slow down evenly, by friction.

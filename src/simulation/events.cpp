@@ -41,12 +41,19 @@ struct Describer {
                        by, teller, event.distance, event.angle_deg);
   }
 
+  std::string ending() const {
+    if (event.team == kNoTeam) return fmt::format("{} was caught", other());
+    return fmt::format("all {} are out", level.teams[event.team].name);
+  }
+
   std::string text() const {
     switch (event.what) {
       case Event::What::arrived:
         return fmt::format("{} arrived at {}", who(), place());
       case Event::What::blocked:
         return fmt::format("{} is blocked on its way to {}", who(), place());
+      case Event::What::took:
+        return fmt::format("{} took {}", who(), other());
       case Event::What::attacked:
         if (!event.other) return fmt::format("{} attacked with {}", who(), event.attack);
         return fmt::format("{} attacked {} with {} from {:.2f} m", who(), other(), event.attack,
@@ -63,7 +70,13 @@ struct Describer {
         return fmt::format("{} lost {:g} health to {} of {}, {:g} left", who(), event.damage,
                            event.attack, other(), event.health);
       case Event::What::defeated:
-        return fmt::format("{} was defeated by {}", who(), other());
+        if (event.score == 0.0) return fmt::format("{} was defeated by {}", who(), other());
+        return fmt::format("{} was defeated by {}, for {:g} points", who(), other(), event.score);
+      case Event::What::caught:
+        return fmt::format("{} caught {} with {}", who(), other(), event.attack);
+      case Event::What::ended:
+        return fmt::format("the round is over: {}{}", ending(),
+                           level.round.resets ? "; all begin again" : "");
       case Event::What::triggered:
         return fmt::format("{} triggered {}", who(), level.zones[*event.zone].id);
       case Event::What::heard:
@@ -86,9 +99,9 @@ struct Describer {
 }  // namespace
 
 std::string_view name_of(Event::What what) {
-  constexpr std::array<std::string_view, 15> kNames{
-      "arrived",  "blocked",   "attacked", "fired",   "hit",  "broke",  "blast", "hurt",
-      "defeated", "triggered", "heard",    "noticed", "lost", "forgot", "mode"};
+  constexpr std::array<std::string_view, 18> kNames{
+      "arrived",  "blocked", "took",  "attacked",  "fired", "hit",     "broke", "blast",  "hurt",
+      "defeated", "caught",  "ended", "triggered", "heard", "noticed", "lost",  "forgot", "mode"};
   return kNames[static_cast<std::size_t>(what)];
 }
 

@@ -103,6 +103,7 @@ void hang(Simulation::State& state, std::uint32_t who) {
 void settle(Simulation::State& state, std::uint32_t who) {
   const Gait gait = state.kind(who).move.gait;
   if (gait == Gait::drop) return hang(state, who);
+  if (state.kind(who).thing && state.is_airborne[who]) return fly(state, who, false);
   if (!state.has_relief || (gait != Gait::walk && gait != Gait::hop)) return;
   if (state.driver[who] == Driver::host) return;
   if (state.is_airborne[who]) return fly(state, who, true);

@@ -7,13 +7,6 @@
 namespace gaze {
 namespace {
 
-// In (-180, 180].
-double signed_degrees(double degrees) {
-  const double turn = std::fmod(degrees, 360.0);
-  if (turn > 180.0) return turn - 360.0;
-  return turn <= -180.0 ? turn + 360.0 : turn;
-}
-
 double degrees_to(const Simulation::State& state, std::uint32_t who, const Vector3d& place) {
   const Vector2d way = plan_part(state.plane(), place - state.fighter(who).middle());
   const Vector2d& facing = state.facing[who];
@@ -36,6 +29,12 @@ double wanted_degrees(const Simulation::State& state, std::uint32_t who) {
 }
 
 }  // namespace
+
+double signed_degrees(double degrees) {
+  const double turn = std::fmod(degrees, 360.0);
+  if (turn > 180.0) return turn - 360.0;
+  return turn <= -180.0 ? turn + 360.0 : turn;
+}
 
 void turn_head(Simulation::State& state, std::uint32_t who) {
   const double most = state.limit(who).head_turn_deg;

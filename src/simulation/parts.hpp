@@ -2,6 +2,7 @@
 
 #include <array>
 #include <cstdint>
+#include <limits>
 #include <optional>
 #include <string_view>
 #include <vector>
@@ -14,6 +15,8 @@
 
 /// The plain values that the state of a simulation is made of.
 namespace gaze {
+
+constexpr std::uint32_t kNoKind = 0xFFFFFFFF;
 
 /// So many foes are looked through one by one.
 constexpr std::size_t kFewFoes = 32;
@@ -32,8 +35,9 @@ struct KindLimits {
   std::vector<char> is_foe_of_team;  ///< By team + 1, 0: none; either is hostile to the other.
   std::vector<char> wants_team;      ///< By team: hostile, and not filtered out.
   std::vector<Moment> cooldowns;     ///< By attack.
-  std::vector<Moment> lifetimes;     ///< By attack; of its projectiles.
   Moment grace = 0;
+  Moment heals_after = 0;
+  double turret_turn_deg = 0.0;  ///< Most of one step, if its turning has limits; else 0.
 };
 
 /// How long a goal has been out of reach.
@@ -91,18 +95,47 @@ struct Readiness {
   int left = 0;  ///< Of its ammunition, if that is not endless.
 };
 
+/// What an attack is made at: an agent or a place; neither: straight ahead.
+struct Aimed {
+  std::optional<std::uint32_t> agent;
+  std::optional<Vector3d> place;
+  bool is_plan = false;  ///< The place has no height: what flies straight flies level.
+};
+
+/// What a driven agent aims at and whether it fires.
+struct Trigger {
+  std::optional<Vector3d> aim;
+  bool is_plan = false;  ///< It has no height.
+  std::uint64_t attacks = ~std::uint64_t{0};  ///< That it makes, by bit.
+  bool fires = false;
+  Moment until = std::numeric_limits<Moment>::max();  ///< It fires no later than then.
+};
+
+/// Where a body is that is not in play.
+enum class Presence : std::uint8_t {
+  here,     ///< In play, or defeated where it lies.
+  away,     ///< Not there yet.
+  carried,  ///< A thing in somebody's hand,
+  thrown,   ///< or in flight.
+};
+
 /// A blow or shot of an attack that has been pulled.
 struct Release {
   std::uint32_t who = 0;
   std::uint32_t attack = 0;
-  std::optional<std::uint32_t> target;
+  Aimed at;
   Moment due = 0;
   bool is_late = false;  ///< Some time has passed since it was pulled.
 };
 
 struct Shell {
   std::uint32_t shooter = 0;
-  std::uint32_t attack = 0;
+  const Attack* attack = nullptr;      ///< In the level, which outlives it.
+  std::optional<std::uint32_t> thing;  ///< The agent that has been thrown;
+  std::uint32_t thing_kind = kNoKind;  ///< its kind, also of one out of a pocket.
+  std::int64_t number = 0;             ///< So many were fired before it.
+  Moment lifetime = 0;
+  Vector3d origin{0.0, 0.0, 0.0};
   Vector3d position{0.0, 0.0, 0.0};
   Vector3d velocity{0.0, 0.0, 0.0};
   Moment age = 0;
@@ -118,11 +151,12 @@ struct Shell {
 struct Beam {
   std::uint32_t who = 0;
   std::uint32_t attack = 0;
-  std::optional<std::uint32_t> target;
+  Aimed at;
   Moment from = 0;
   Moment until = 0;
   std::optional<std::uint32_t> body;   ///< That it falls on,
   std::optional<std::uint32_t> solid;  ///< or this.
+  double length = 0.0;                 ///< To there, metres.
   Moment owed = 0;                     ///< For so long it has fallen there and not hurt yet.
 };
 
@@ -179,9 +213,19 @@ struct Perceived {
 struct Blow {
   std::uint32_t by = 0;
   std::uint32_t victim = 0;
-  std::uint32_t attack = 0;
-  double share = 1.0;            ///< Of the damage and push of the attack.
-  Vector3d from{0.0, 0.0, 0.0};  ///< Where it came from: it pushes away from there.
+  const Attack* attack = nullptr;  ///< In the level, which outlives it.
+  double share = 1.0;              ///< Of the damage and push of the attack.
+  Vector3d from{0.0, 0.0, 0.0};    ///< Where it came from: it pushes away from there.
+  Vector3d at{0.0, 0.0, 0.0};      ///< What tells on which side it falls.
+};
+
+/// Agents kept for what one may leave behind: at its defeat, or where its shots end.
+struct Leftover {
+  std::uint32_t owner = 0;
+  const Attack* attack = nullptr;  ///< In the level; none: at its defeat.
+  std::uint32_t first = 0;         ///< Index of an agent; so many from there on,
+  std::uint32_t count = 0;
+  std::uint32_t next = 0;  ///< of which that one is used next.
 };
 
 /// What an agent acts on: another that it notices, else the place that it learnt of last.

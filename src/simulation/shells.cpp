@@ -29,7 +29,8 @@ bool passes(const Simulation::State& state, const Shell& shell, Index other) {
   const auto pierced_end = shell.pierced.begin() + shell.pierced_count;
   if (std::find(shell.pierced.begin(), pierced_end, other) != pierced_end) return true;
   const std::uint32_t team = state.kind(shell.shooter).team;
-  return team != kNoTeam && team == state.kind(other).team;
+  return shell.attack->friends == Attack::Friends::pass && team != kNoTeam &&
+         team == state.kind(other).team;
 }
 
 // Both move within a step: each body evenly from where it was at the tick before.
@@ -71,7 +72,7 @@ Meeting first_meeting(const Simulation::State& state, const Shell& shell, const 
 
 Event& tell_hit(Simulation::State& state, const Shell& shell, const Meeting& meeting,
                 const Vector3d& place) {
-  Event& event = tell_attack(state, Event::What::hit, shell.shooter, shell.attack);
+  Event& event = tell_attack(state, Event::What::hit, shell.shooter, *shell.attack);
   event.place = place;
   event.solid = meeting.solid;
   if (meeting.body) event.other = AgentId{*meeting.body};
@@ -80,25 +81,33 @@ Event& tell_hit(Simulation::State& state, const Shell& shell, const Meeting& mee
 
 // What lands is heard once, however often it bounces. What bursts hurts by that alone.
 void hit(Simulation::State& state, Shell& shell, const Meeting& meeting, const Vector3d& place) {
-  const Attack& attack = state.attack(shell.shooter, shell.attack);
+  const Attack& attack = *shell.attack;
   tell_hit(state, shell, meeting, place);
   if (!shell.has_landed) {
     state.make_noise(place, attack.noise_reach, attack.name, shell.shooter);
   }
   shell.has_landed = true;
   if (attack.blast_radius > 0.0) return;
-  if (meeting.solid) wear_down(state, meeting.solid->index, attack.damage, shell.shooter);
-  if (!meeting.body || !may_harm(state, shell.shooter, *meeting.body)) return;
-  state.blows.push_back({shell.shooter, *meeting.body, shell.attack, 1.0, place - shell.velocity});
+  const Vector3d way = place - shell.origin;
+  const double distance = std::sqrt(way.x() * way.x() + way.y() * way.y() + way.z() * way.z());
+  const double share = damage_share(attack, distance);
+  if (meeting.solid) {
+    wear_down(state, meeting.solid->index, attack.damage * share, shell.shooter);
+  }
+  if (!meeting.body || !can_hurt(state, shell.shooter, attack, *meeting.body)) return;
+  state.blows.push_back(
+      {shell.shooter, *meeting.body, &attack, share, place - shell.velocity, place});
 }
 
-// Where it ends it bursts, if it does.
+// Where it ends it bursts, or leaves something, or lies there itself.
 void end_flight(Simulation::State& state, Shell& shell, const Vector3d& place) {
-  const Attack& attack = state.attack(shell.shooter, shell.attack);
+  const Attack& attack = *shell.attack;
   shell.is_spent = true;
   if (attack.blast_radius > 0.0) {
-    blast(state, shell.shooter, shell.attack, place, attack.blast_radius);
+    blast(state, shell.shooter, shell.shooter, attack, place, attack.blast_radius);
   }
+  leave_behind(state, shell.shooter, attack, place);
+  if (shell.thing_kind != kNoKind) land(state, shell, place);
 }
 
 void home(const Simulation::State& state, Shell& shell, const Attack& attack) {
@@ -110,7 +119,7 @@ void home(const Simulation::State& state, Shell& shell, const Attack& attack) {
 
 /// True once it has come to an end.
 bool meet(Simulation::State& state, Shell& shell, const Meeting& meeting, const Vector3d& place) {
-  const Attack& attack = state.attack(shell.shooter, shell.attack);
+  const Attack& attack = *shell.attack;
   hit(state, shell, meeting, place);
   if (meeting.body) {
     if (shell.pierced_count == attack.pierce) return true;
@@ -131,12 +140,17 @@ bool has_left(const Vector3d& place) {
            std::abs(place.z()) < kFarthest);
 }
 
+// What has been thrown out of the level is gone for good.
+void lose(Simulation::State& state, Shell& shell) {
+  shell.is_spent = true;
+  if (shell.thing) put_out(state, *shell.thing);
+}
+
 // From meeting to meeting, until the step or its time is over.
 void fly(Simulation::State& state, Shell& shell) {
-  const Attack& attack = state.attack(shell.shooter, shell.attack);
+  const Attack& attack = *shell.attack;
   const double fall = state.level->gravity * attack.gravity_share;
-  const Moment lifetime = state.limit(shell.shooter).lifetimes[shell.attack];
-  const Moment end = std::min(kMomentsPerTick, lifetime - shell.age);
+  const Moment end = std::min(kMomentsPerTick, shell.lifetime - shell.age);
   Moment at = 0;
   home(state, shell, attack);
   while (!shell.is_spent && at < end) {
@@ -165,8 +179,8 @@ void fly(Simulation::State& state, Shell& shell) {
   }
   shell.age += end;
   if (shell.is_spent) return;
-  if (shell.age >= lifetime) end_flight(state, shell, shell.position);
-  shell.is_spent |= has_left(shell.position);
+  if (shell.age >= shell.lifetime) end_flight(state, shell, shell.position);
+  if (!shell.is_spent && has_left(shell.position)) lose(state, shell);
 }
 
 void look_who_can_be_hit(Simulation::State& state) {
@@ -179,20 +193,35 @@ void look_who_can_be_hit(Simulation::State& state) {
   state.hittable.rebuild(state.plane(), state.position, state.alive);
 }
 
+// To its target while it is turned to it, or to the place that it is aimed at.
+std::optional<Vector3d> beam_way(const Simulation::State& state, const Beam& beam,
+                                 const Attack& attack, const Fighter& fighter,
+                                 const Vector3d& muzzle) {
+  Fighter target;
+  if (beam.at.agent && state.alive[*beam.at.agent]) {
+    target = state.fighter(*beam.at.agent);
+    if (!is_aimed_at(state.plane(), attack, fighter, target)) return std::nullopt;
+  } else if (beam.at.place) {
+    target.feet = *beam.at.place;
+    if (beam.at.is_plan) target.feet.z() = muzzle.z();
+  } else {
+    return std::nullopt;
+  }
+  const Vector3d to = target.middle() - muzzle;
+  const double length = std::sqrt(to.x() * to.x() + to.y() * to.y() + to.z() * to.z());
+  if (!(length > 0.0) || !can_tilt(state.plane(), fighter, to)) return std::nullopt;
+  return Vector3d(to / length);
+}
+
 /// Where a beam falls now: up to what it meets first. Nobody moves meanwhile.
 Meeting beam_end(const Simulation::State& state, const Beam& beam, Shell& ray, Vector3d& place) {
   const Attack& attack = state.attack(beam.who, beam.attack);
   const Fighter fighter = state.fighter(beam.who);
   ray.shooter = beam.who;
-  ray.attack = beam.attack;
+  ray.attack = &attack;
   ray.position = muzzle_of(state.plane(), attack, fighter);
   Vector3d way = ahead_of(state.plane(), fighter);
-  if (beam.target && state.alive[*beam.target]) {
-    const Fighter target = state.fighter(*beam.target);
-    const Vector3d to = target.middle() - ray.position;
-    const double length = std::sqrt(to.x() * to.x() + to.y() * to.y() + to.z() * to.z());
-    if (length > 0.0 && is_aimed_at(state.plane(), attack, fighter, target)) way = to / length;
-  }
+  if (const auto to = beam_way(state, beam, attack, fighter, ray.position)) way = *to;
   const BallPath ball{{ray.position, ray.position + way * attack.range}, attack.radius};
   const Meeting meeting = first_meeting(state, ray, ball, {1.0, 1.0});
   place = ball.path.from + (ball.path.to - ball.path.from) * meeting.share;
@@ -201,16 +230,17 @@ Meeting beam_end(const Simulation::State& state, const Beam& beam, Shell& ray, V
 
 // What it has done so far where it falls: of its damage as much as of its time.
 void settle_beam(Simulation::State& state, Beam& beam, const Vector3d& from) {
+  const Attack& attack = state.attack(beam.who, beam.attack);
   const bool is_moment = beam.from == beam.until;
   const double share =
       is_moment ? 1.0
                 : static_cast<double>(beam.owed) / static_cast<double>(beam.until - beam.from);
   beam.owed = 0;
   if (!(share > 0.0)) return;
-  const double damage = state.attack(beam.who, beam.attack).damage * share;
-  if (beam.solid) wear_down(state, *beam.solid, damage, beam.who);
-  if (!beam.body || !may_harm(state, beam.who, *beam.body)) return;
-  state.blows.push_back({beam.who, *beam.body, beam.attack, share, from});
+  const double left = share * damage_share(attack, beam.length);
+  if (beam.solid) wear_down(state, *beam.solid, attack.damage * left, beam.who);
+  if (!beam.body || !can_hurt(state, beam.who, attack, *beam.body)) return;
+  state.blows.push_back({beam.who, *beam.body, &attack, left, from, from});
 }
 
 // It hurts in portions, not in every step, and tells what it meets when that changes.
@@ -229,6 +259,7 @@ void shine(Simulation::State& state, Beam& beam) {
     beam.solid = solid;
     if (meeting.is_something()) tell_hit(state, ray, meeting, place);
   }
+  beam.length = attack.range * meeting.share;
   beam.owed += std::max(
       Moment{0}, std::min(beam.until, state.now()) - std::max(beam.from, state.step_start()));
   const Moment portion =
@@ -239,25 +270,33 @@ void shine(Simulation::State& state, Beam& beam) {
 }  // namespace
 
 void fire_shell(Simulation::State& state, Index who, Index attack, const Vector3d& velocity,
-                std::optional<Index> target) {
+                const Aimed& at) {
   const Attack& values = state.attack(who, attack);
   Shell shell;
   shell.shooter = who;
-  shell.attack = attack;
+  shell.attack = &values;
+  shell.number = state.shells_made++;
+  shell.lifetime = moments_of(values.lifetime, state.level->ticks_per_second);
   shell.position = muzzle_of(state.plane(), values, state.fighter(who));
+  shell.origin = shell.position;
   shell.velocity = velocity;
-  shell.target = target;
+  shell.target = at.agent;
   shell.bounces_left = values.bounces;
   state.shells.push_back(shell);
-  Event& event = tell_attack(state, Event::What::fired, who, attack);
-  if (target) event.other = AgentId{*target};
+  Event& event = tell_attack(state, Event::What::fired, who, values);
+  if (at.agent) event.other = AgentId{*at.agent};
   event.place = shell.position;
   state.make_noise(shell.position, values.fire_reach, "shot", who);
 }
 
 void fly_shells(Simulation::State& state) {
   if (!state.shells.empty() || !state.beams.empty() || state.uses_beams) look_who_can_be_hit(state);
-  for (Shell& shell : state.shells) fly(state, shell);
+  for (Shell& shell : state.shells) {
+    fly(state, shell);
+    if (shell.thing && !shell.is_spent) {
+      state.position[*shell.thing] = shell.position - Vector3d{0.0, 0.0, shell.attack->radius};
+    }
+  }
   std::erase_if(state.shells, [](const Shell& shell) { return shell.is_spent; });
 }
 
@@ -267,7 +306,7 @@ void light_beam(Simulation::State& state, const Release& release) {
   Beam& beam = state.beams.emplace_back();
   beam.who = release.who;
   beam.attack = release.attack;
-  beam.target = release.target;
+  beam.at = release.at;
   beam.from = release.due;
   beam.until = release.due + hold;
   const Vector3d muzzle = muzzle_of(state.plane(), attack, state.fighter(release.who));

@@ -97,9 +97,11 @@ KindLimits limits_of(const Simulation::State& state, const Kind& kind) {
   limits.reacts = !kind.when.rules.empty();
   add_filters(limits, *state.level, kind);
   limits.grace = moments_of(kind.grace, ticks_per_second);
+  limits.heals_after = moments_of(kind.heals_after, ticks_per_second);
+  const auto [low, high] = kind.move.turn_limits;
+  if (low > -180.0 || high < 180.0) limits.turret_turn_deg = turn_deg;
   for (const Attack& attack : kind.attacks) {
     limits.cooldowns.push_back(moments_of(attack.cooldown, ticks_per_second));
-    limits.lifetimes.push_back(moments_of(attack.lifetime, ticks_per_second));
     for (const Rule& rule : kind.when.rules) {
       if (rule.reaction.attack != attack.name) continue;
       limits.urged_only |= std::uint64_t{1} << (limits.cooldowns.size() - 1);
@@ -177,7 +179,9 @@ void set_up_senses(Simulation::State& state) {
   state.uses_crowd = uses_crowd(state);
 }
 
-void set_up(Simulation::State& state) {
+}  // namespace
+
+void place_all(Simulation::State& state) {
   const Level& level = *state.level;
   name_tags(state);
   for (const Kind& kind : level.kinds) state.limits.push_back(limits_of(state, kind));
@@ -200,21 +204,33 @@ void set_up(Simulation::State& state) {
   state.head_deg.resize(count);
   state.head = state.facing;
   set_up_fights(state);
+  set_up_things(state);
   set_up_solids(state);
   set_up_senses(state);
   set_up_roaming(state);
   set_up_routes(state);
   set_up_neighbours(state);
   set_up_footing(state);
+  set_up_defeats(state);
+}
+
+void begin(Simulation::State& state) {
   choose_starts(state);
-  for (Index who = 0; who < count; ++who) turn_head(state, who);
+  for (Index who = 0; who < state.agent_count(); ++who) turn_head(state, who);
   state.previous_head = state.head;
   sense(state);
   order_events(state);
 }
 
+namespace {
+
+// Once a round is over the next step is its first again, or nothing moves any more.
 void play_step(Simulation::State& state) {
   ++state.tick;
+  if (state.is_over) {
+    if (state.level->round.resets) begin_round(state);
+    return;
+  }
   decide(state);
   move_doors(state);
   travel(state);
@@ -260,11 +276,17 @@ std::string filter_text(const Simulation::State& state, Index looker, Index othe
                      tags.empty() ? "no tag" : fmt::format("{}", fmt::join(tags, ", ")));
 }
 
+std::string_view absence(const Simulation::State& state, Index who) {
+  constexpr std::array<std::string_view, 4> kWords{"defeated", "not there yet", "carried",
+                                                   "in flight"};
+  return kWords[static_cast<std::size_t>(state.presence[who])];
+}
+
 std::string hindrance(const Simulation::State& state, Index looker, Index other) {
   const std::string& name = state.agent(looker).id;
   const std::string& other_name = state.agent(other).id;
-  if (!state.alive[looker]) return fmt::format("{} is defeated", name);
-  if (!state.alive[other]) return fmt::format("{} is defeated", other_name);
+  if (!state.alive[looker]) return fmt::format("{} is {}", name, absence(state, looker));
+  if (!state.alive[other]) return fmt::format("{} is {}", other_name, absence(state, other));
   const auto team_name = [&](Index who) -> std::string {
     const std::uint32_t team = state.kind(who).team;
     return team == kNoTeam ? "no team" : state.level->teams[team].name;
@@ -301,8 +323,10 @@ Simulation::Simulation(const Level& level)
     : Simulation(std::make_shared<const Level>(level), World(level)) {}
 
 Simulation::Simulation(std::shared_ptr<const Level> level, World world)
-    : state_(std::make_unique<State>(std::move(level), std::move(world))) {
-  set_up(*state_);
+    : state_(std::make_unique<State>(with_leftovers(level), std::move(world))) {
+  state_->placed = level->agents.size();
+  place_all(*state_);
+  begin(*state_);
 }
 
 Simulation::Simulation(const Simulation& other) : state_(std::make_unique<State>(*other.state_)) {}
@@ -365,15 +389,27 @@ const std::string& Simulation::id_of(AgentId agent) const {
 AgentState Simulation::state(AgentId agent) const {
   const Index i = agent.index;
   if (i >= agent_count()) throw UsageError("no such agent");
-  AgentState result{state_->position[i],   state_->facing[i],     state_->health[i],
-                    state_->alive[i] != 0, state_->mode[i],       std::nullopt,
-                    state_->head[i],       state_->awake[i] != 0, {},
-                    std::nullopt};
+  AgentState result;
+  result.position = state_->position[i];
+  result.facing = state_->facing[i];
+  result.health = state_->health[i];
+  result.is_alive = state_->alive[i] != 0;
+  result.mode = state_->mode[i];
+  result.head = state_->head[i];
+  result.is_awake = state_->awake[i] != 0;
+  result.score = state_->score[i];
   if (const auto& clue = state_->clue[i]) result.goes_by = HeardNoise{clue->noise, clue->place};
   for (std::size_t bit = 0; bit < state_->tag_names.size(); ++bit) {
     if ((state_->tags[i] >> bit & 1U) != 0) result.tags.push_back(state_->tag_names[bit]);
   }
   if (const auto target = state_->target_agent(i)) result.target = AgentId{*target};
+  const Presence presence = state_->presence[i];
+  result.is_there = presence != Presence::away;
+  result.is_alive |= presence == Presence::carried || presence == Presence::thrown;
+  if (presence == Presence::carried) result.carrier = AgentId{state_->carrier[i]};
+  for (std::size_t n = 0; n < state_->pockets[i].size(); ++n) {
+    result.pockets.push_back(state_->pockets[i][n]);
+  }
   return result;
 }
 
@@ -451,6 +487,44 @@ void Simulation::set_pose(AgentId agent, const Vector3d& position, Angle facing)
   state_->position[agent.index] = position;
   state_->facing[agent.index] = {direction.cosine, direction.sine};
   state_->head[agent.index] = state_->facing[agent.index];
+}
+
+void Simulation::set_trigger(AgentId agent, const std::optional<Vector3d>& aim, bool fires) {
+  if (state_->agent(agent.index).driver != Driver::host) {
+    throw UsageError(fmt::format("{} is not driven by the host", id_of(agent)));
+  }
+  if (aim && !aim->allFinite()) {
+    throw UsageError(fmt::format("the aim of {} is not finite", id_of(agent)));
+  }
+  state_->trigger[agent.index] = {aim, false, ~std::uint64_t{0}, fires, kNeverReady};
+}
+
+bool Simulation::take(AgentId agent, AgentId thing) {
+  if (agent.index >= agent_count() || thing.index >= agent_count()) {
+    throw UsageError("no such agent");
+  }
+  return state_->is_up(agent.index) && gaze::take(*state_, agent.index, thing.index);
+}
+
+bool Simulation::throw_thing(AgentId agent, std::string_view kind, const Vector3d& place) {
+  if (agent.index >= agent_count()) throw UsageError("no such agent");
+  if (!place.allFinite()) throw UsageError("the place to throw to is not finite");
+  const std::vector<Kind>& kinds = state_->level->kinds;
+  for (Index i = 0; i < state_->level->named_kinds; ++i) {
+    if (kinds[i].name != kind) continue;
+    if (!kinds[i].thing) throw UsageError(fmt::format("a {} is no thing", kind));
+    return state_->is_up(agent.index) && gaze::throw_thing(*state_, agent.index, i, place);
+  }
+  throw UsageError(fmt::format("there is no kind '{}'", kind));
+}
+
+void Simulation::drop(AgentId agent) {
+  if (agent.index >= agent_count()) throw UsageError("no such agent");
+  drop_all(*state_, agent.index);
+}
+
+bool Simulation::is_over() const {
+  return state_->is_over && !state_->level->round.resets;
 }
 
 void Simulation::make_noise(const Vector3d& place, double reach, std::string_view name,

@@ -106,23 +106,26 @@ class StartChooser {
 
 }  // namespace
 
+void choose_start(Simulation::State& state, std::uint32_t who) {
+  const Kind& kind = state.kind(who);
+  std::vector<const Start*> own;
+  for (const Start& start : state.level->starts) {
+    const bool is_for_it =
+        start.kind == state.agent(who).id || start.kind == kind.name || start.kind == kind.like;
+    if (is_for_it) own.push_back(&start);
+  }
+  if (own.empty()) return;
+  const auto number = static_cast<std::size_t>(random_share(state, who) * double(own.size()));
+  if (!StartChooser(state, who, *own[number]).choose()) state.has_no_start.push_back(who);
+  state.previous[who] = state.position[who];
+  state.seen_position[who] = state.position[who];
+  state.home[who] = state.position[who];
+  state.post[who] = state.position[who];
+}
+
 void choose_starts(Simulation::State& state) {
-  const Level& level = *state.level;
-  for (std::uint32_t who = 0; who < state.agent_count() && !level.starts.empty(); ++who) {
-    std::vector<const Start*> own;
-    for (const Start& start : level.starts) {
-      const Kind& kind = state.kind(who);
-      const bool is_for_it =
-          start.kind == state.agent(who).id || start.kind == kind.name || start.kind == kind.like;
-      if (is_for_it) own.push_back(&start);
-    }
-    if (own.empty()) continue;
-    const auto number = static_cast<std::size_t>(random_share(state, who) * double(own.size()));
-    if (!StartChooser(state, who, *own[number]).choose()) state.has_no_start.push_back(who);
-    state.previous[who] = state.position[who];
-    state.seen_position[who] = state.position[who];
-    state.home[who] = state.position[who];
-    state.post[who] = state.position[who];
+  for (std::uint32_t who = 0; who < state.placed && !state.level->starts.empty(); ++who) {
+    choose_start(state, who);
   }
 }
 

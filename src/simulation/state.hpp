@@ -138,6 +138,25 @@ struct Simulation::State {
   std::vector<std::uint32_t> touchers;  ///< Agents with an attack by touch.
   std::vector<Blow> blows;
   std::vector<Projectile> projectiles;  ///< The shells, as the host may see them.
+  std::int64_t shells_made = 0;
+  std::vector<Shell> thrown;     ///< In this step; they fly from the next one on.
+  std::vector<Trigger> trigger;  ///< Of those who are driven.
+  std::vector<std::optional<std::uint32_t>> leader;  ///< Whom it mirrors.
+  std::vector<Moment> hurt_at;                       ///< When it was hurt last.
+  std::vector<std::uint32_t> healers;                ///< Agents that heal by themselves.
+
+  // Things, defeats and rounds.
+  std::vector<Presence> presence;
+  std::vector<std::uint32_t> things;      ///< Agents that are things.
+  std::vector<std::uint32_t> carrier;     ///< By agent, of what is carried.
+  std::vector<std::vector<int>> pockets;  ///< By agent, as its kind has them: how many are left.
+  std::vector<Leftover> leftovers;        ///< By owner.
+  std::vector<double> score;
+  std::vector<Moment> returns_at;        ///< By agent; kNeverReady: not at all.
+  std::vector<std::uint32_t> returning;  ///< Those who will.
+  bool somebody_caught = false;          ///< In this step.
+  bool is_over = false;                  ///< The round.
+  std::size_t placed = 0;                ///< Agents of the level itself; behind them leftovers.
 
   std::vector<Vector3d> seen_position;  ///< What minds travel by: poses once drivers have moved.
   std::vector<Event> events;
@@ -186,7 +205,8 @@ struct Simulation::State {
   bool is_up(std::uint32_t i) const { return alive[i] && awake[i]; }
 
   Fighter fighter(std::uint32_t i) const {
-    return {position[i], facing[i], kind(i).radius, kind(i).height};
+    const Kind& own = kind(i);
+    return {position[i], facing[i], own.radius, own.height, own.move.tilt_limits};
   }
 
   Looked looked(std::uint32_t i) const {
@@ -244,26 +264,98 @@ void order_events(Simulation::State& state);
 void fly_shells(Simulation::State& state);
 /// Fires one projectile from the muzzle.
 void fire_shell(Simulation::State& state, std::uint32_t who, std::uint32_t attack,
-                const Vector3d& velocity, std::optional<std::uint32_t> target);
+                const Vector3d& velocity, const Aimed& at);
 /// Switches a beam on, from a moment on.
 void light_beam(Simulation::State& state, const Release& release);
 /// What beams that are on do in this step.
 void shine_beams(Simulation::State& state);
-/// A blast: blows for all foes within it that nothing shields, and wear on what breaks.
-void blast(Simulation::State& state, std::uint32_t by, std::uint32_t attack, const Vector3d& place,
-           double radius);
+/// A blast: blows for all whom it may hurt within it and nothing shields, and wear on what breaks.
+/// `by` is who did it, `maker` whose attack it is: the jar, not its thrower.
+void blast(Simulation::State& state, std::uint32_t by, std::uint32_t maker, const Attack& attack,
+           const Vector3d& place, double radius);
 /// Blows of this step fall together, against the health at its start.
 void deal_blows(Simulation::State& state);
 /// Moves for one step those who have been pushed.
 void move_pushed(Simulation::State& state);
+/// Gives back what heals by itself in this step.
+void heal(Simulation::State& state);
+
+/// Attacks of this step: of minds, by touch, and of those whom a script or the host drives.
+void make_attacks(Simulation::State& state);
+void make_touches(Simulation::State& state);
+/// What each blow or shot does that is due.
+void let_go_of_what_is_due(Simulation::State& state);
+/// True if an attack can be made at that target now, but for being ready.
+[[nodiscard]] bool can_make(const Simulation::State& state, std::uint32_t who, const Attack& attack,
+                            std::uint32_t target);
+/// Near and far enough, and as healthy as its condition asks.
+[[nodiscard]] bool is_chosen(const Simulation::State& state, std::uint32_t who,
+                             const Attack& attack, std::uint32_t target);
+/// Who of its own side an attack would meet that does not pass friends.
+[[nodiscard]] std::optional<std::uint32_t> friend_in_the_way(const Simulation::State& state,
+                                                             std::uint32_t who,
+                                                             const Attack& attack,
+                                                             const Launch& launch);
 
 /// One of the events of an attack.
 Event& tell_attack(Simulation::State& state, Event::What what, std::uint32_t who,
-                   std::uint32_t attack);
-/// True if an agent may harm another.
+                   const Attack& attack);
+/// True if one looks for and may harm another.
 [[nodiscard]] bool may_harm(const Simulation::State& state, std::uint32_t who, std::uint32_t other);
+/// True if an attack of one hurts another: a foe, a thing, or a friend if it spares none.
+[[nodiscard]] bool can_hurt(const Simulation::State& state, std::uint32_t by, const Attack& attack,
+                            std::uint32_t victim);
+/// What is left of the damage of an attack from so far, in [0, 1].
+[[nodiscard]] double damage_share(const Attack& attack, double distance);
 /// How an agent moves in this step, metres a second.
 [[nodiscard]] Vector3d motion_of(const Simulation::State& state, std::uint32_t who);
+
+/// Things: takes one, if it is near enough; throws one that it has, if it has one; puts all down.
+bool take(Simulation::State& state, std::uint32_t who, std::uint32_t thing);
+bool throw_thing(Simulation::State& state, std::uint32_t who, std::uint32_t kind,
+                 const Vector3d& place);
+void drop_all(Simulation::State& state, std::uint32_t who);
+/// Where a thrown thing ends: it breaks, or lies there.
+void land(Simulation::State& state, const Shell& shell, const Vector3d& place);
+/// What is carried is where its carrier's hand is.
+void carry(Simulation::State& state);
+[[nodiscard]] Vector3d hand_of(const Simulation::State& state, std::uint32_t who);
+void set_up_things(Simulation::State& state);
+
+/// Takes somebody out of play who has lost all health, with all that this brings.
+void defeat(Simulation::State& state, std::uint32_t who, std::uint32_t by);
+/// Takes somebody out of the round, whole.
+void put_out(Simulation::State& state, std::uint32_t who);
+/// Puts somebody into play afresh.
+void appear(Simulation::State& state, std::uint32_t who, const Vector3d& feet,
+            const Vector2d& facing);
+/// What a shot leaves behind where it ends.
+void leave_behind(Simulation::State& state, std::uint32_t owner, const Attack& attack,
+                  const Vector3d& place);
+/// Those who were defeated so long ago that they come back.
+void bring_back(Simulation::State& state);
+void set_up_defeats(Simulation::State& state);
+/// The level with an agent, not there yet, for everything that may be left behind.
+[[nodiscard]] std::shared_ptr<const Level> with_leftovers(std::shared_ptr<const Level> level);
+
+/// Ends the round in this step if it is to.
+void judge_round(Simulation::State& state);
+/// Everything but the time, the score and the course of chance as it was in the beginning.
+void begin_round(Simulation::State& state);
+/// Everything in its place, before anybody has looked.
+void place_all(Simulation::State& state);
+/// Start places are drawn and all look once.
+void begin(Simulation::State& state);
+
+/// Turns what is fixed, within its limits if it has any.
+void turn_turret(Simulation::State& state, std::uint32_t who, const Vector2d& wanted);
+/// In (-180, 180].
+[[nodiscard]] double signed_degrees(double degrees);
+/// The friend that an agent mirrors now: the nearest one, within the radius, who is driven.
+[[nodiscard]] std::optional<std::uint32_t> mirrored(const Simulation::State& state,
+                                                    std::uint32_t who);
+/// Tells an agent where another is, if it looks for it.
+void tell_of(Simulation::State& state, std::uint32_t who, std::uint32_t other);
 
 /// Switches an agent on, if it sleeps.
 void wake(Simulation::State& state, std::uint32_t who);
@@ -286,6 +378,7 @@ void turn_head(Simulation::State& state, std::uint32_t who);
 [[nodiscard]] FacingWish wander(Simulation::State& state, std::uint32_t who);
 [[nodiscard]] FacingWish follow(Simulation::State& state, std::uint32_t who);
 [[nodiscard]] FacingWish flee(Simulation::State& state, std::uint32_t who);
+[[nodiscard]] FacingWish mirror(Simulation::State& state, std::uint32_t who);
 
 /// An even number in [0, 1), of the agent's own stream.
 [[nodiscard]] double random_share(Simulation::State& state, std::uint32_t who);
@@ -349,6 +442,8 @@ void set_up_solids(Simulation::State& state);
 
 /// Puts those who have start places at one of them, drawn by the seed.
 void choose_starts(Simulation::State& state);
+/// The same for one; it stays where it is if there is none for it.
+void choose_start(Simulation::State& state, std::uint32_t who);
 void set_up_roaming(Simulation::State& state);
 
 /// True once a goal has been out of reach for a second; resets itself for a new goal.

@@ -178,6 +178,8 @@ Wish follow_mind(Simulation::State& state, std::uint32_t who) {
       return follow(state, who);
     case Mode::flee:
       return flee(state, who);
+    case Mode::mirror:
+      return mirror(state, who);
     default:
       return stand(state, who);
   }
@@ -208,15 +210,17 @@ void turn(Simulation::State& state, std::uint32_t who, const Wish& wish) {
   if (wish.look_along) wanted = *wish.look_along;
   if (wish.look_at) wanted = plan_part(state.plane(), *wish.look_at - middle_of(state, who));
   const Kind& kind = state.kind(who);
-  const bool flips = state.plane() == Plane::upright && kind.move.gait != Gait::fixed;
-  state.facing[who] = flips ? flip_toward(state.facing[who], wanted)
-                            : turn_toward(state.facing[who], wanted, state.limit(who).turn);
+  if (kind.move.gait == Gait::fixed) return turn_turret(state, who, wanted);
+  state.facing[who] = state.plane() == Plane::upright
+                          ? flip_toward(state.facing[who], wanted)
+                          : turn_toward(state.facing[who], wanted, state.limit(who).turn);
 }
 
 // A scripted walker looks where it goes.
 Wish along_script(Simulation::State& state, std::uint32_t who) {
   const std::vector<ScriptStep>& script = state.agent(who).script;
   const Course& course = state.course[who];
+  if (state.trigger[who].aim) return {state.trigger[who].aim, std::nullopt};
   if (course.next >= script.size() || script[course.next].what != ScriptStep::What::go) {
     return {std::nullopt, state.script_facing[who]};
   }
@@ -262,6 +266,7 @@ void travel(Simulation::State& state) {
   move_pushed(state);
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
     if (!state.is_up(who) || state.mode[who] != Mode::script) continue;
+    state.trigger[who] = {};
     if (state.is_in_flight(who)) fly_on(state, who);
     if (!state.is_in_flight(who)) follow_script(state, who);
   }
@@ -281,6 +286,7 @@ void travel(Simulation::State& state) {
     turn_head(state, who);
     make_step_noise(state, who);
   }
+  carry(state);
   note_pace(state);
 }
 

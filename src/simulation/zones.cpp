@@ -37,15 +37,6 @@ bool is_triggered_by(const Simulation::State& state, const Zone& zone, Index who
                      });
 }
 
-void tell_of(Simulation::State& state, Index who, Index other) {
-  if (!looks_for(state, who, other)) return;
-  const auto& tell = state.kind(who).tell;
-  const Duration remember = tell ? tell->remember : Tell{}.remember;
-  state.sudden.push_back({who, other, Sense::told,
-                          moments_of(remember, state.level->ticks_per_second),
-                          state.position[other], std::nullopt});
-}
-
 void trigger(Simulation::State& state, Index zone_index, Index who) {
   const Zone& zone = state.level->zones[zone_index];
   if (zone.once && state.zone_spent[zone_index]) return;
@@ -87,6 +78,15 @@ void find_zones(Simulation::State& state, Index who) {
 }
 
 }  // namespace
+
+void tell_of(Simulation::State& state, Index who, Index other) {
+  if (!looks_for(state, who, other)) return;
+  const auto& tell = state.kind(who).tell;
+  const Duration remember = tell ? tell->remember : Tell{}.remember;
+  state.sudden.push_back({who, other, Sense::told,
+                          moments_of(remember, state.level->ticks_per_second),
+                          state.position[other], std::nullopt});
+}
 
 // Who has not moved is where it was. Placed inside a zone is stepped into it at tick 0.
 void enter_zones(Simulation::State& state) {

@@ -128,7 +128,7 @@ INSTANTIATE_TEST_SUITE_P(
         Bad{"[kind.a.attack.x]\nhow = \"touch\"\nrange = 9\ndamage = 1\ncooldown = 1\nsides = "
             "[\"botom\"]\n[kind.a.resist]\nwater = 1.5\n",
             "bad.toml:3:1: error: unknown key 'range' in kind.a.attack.x; allowed: how, damage, "
-            "cooldown, wind_up, ammunition, reload, push, damage_kind, sides\n"
+            "cooldown, wind_up, ammunition, reload, push, damage_kind, at_health, sides\n"
             "bad.toml:6:10: error: there is no side 'botom'; did you mean 'bottom'?\n"
             "bad.toml:8:9: error: kind.a.resist.water is 1.5; -100 to 1 is allowed\n"}));
 

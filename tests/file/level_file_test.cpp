@@ -372,7 +372,8 @@ INSTANTIATE_TEST_SUITE_P(
             "allowed\n"
             "bad.toml:5:12: error: kind.a.attack.x.cooldown is 0; 0.001 to 86400 s is allowed\n"
             "bad.toml:6:1: error: unknown key 'speed' in kind.a.attack.x; allowed: how, range, "
-            "damage, cooldown, wind_up, ammunition, reload, push, damage_kind, arc\n"},
+            "damage, cooldown, wind_up, ammunition, reload, push, damage_kind, far_damage, "
+            "fade_from, min_range, at_health, arc\n"},
         Bad{"[kind.a.move]\nstep_height = 1.7\n",
             "bad.toml:2:15: error: kind.a.move.step_height is 1.7; below the height of 1.7 m is "
             "allowed\n"},
@@ -392,7 +393,7 @@ INSTANTIATE_TEST_SUITE_P(
         Bad{"[kind.a]\n[[agent]]\nid = \"x\"\nkind = \"a\"\nat = [0, 0]\n"
             "script = [{ go = [1, 1], wait = 1 }, { repeat = true }, { wait = 1 }]\n",
             "bad.toml:6:11: error: agent.x.script[1] must hold one of: go, wait, face, noise, "
-            "quiet, hop, repeat\n"
+            "quiet, hop, repeat, take, throw, drop, aim\n"
             "bad.toml:6:38: error: agent.x.script[2] repeats; the steps after it would never be "
             "played\n"},
         Bad{"[[wall]]\nid = \"w\"\nmaterial = \"brik\"\npath = [[0, 0], [0, 0]]\n",

@@ -1,0 +1,90 @@
+#pragma once
+
+#include <cstdint>
+#include <optional>
+#include <string>
+
+#include "gaze/geometry.hpp"
+#include "gaze/senses.hpp"
+#include "gaze/time.hpp"
+
+/// Ways to harm, as a designer sets them.
+namespace gaze {
+
+/// So many bodies a projectile can pierce at the most.
+constexpr int kMostPierced = 16;
+
+/// A way to harm. What is meant for one way alone says so.
+struct Attack {
+  enum class How {
+    strike,  ///< Hits its target itself, near by.
+    shot,    ///< Fires projectiles.
+    beam,    ///< A ray from the muzzle, at once, for a while.
+    touch,   ///< Hurts who touches it on some side.
+    burst,   ///< A blast around itself.
+    catch_,  ///< Takes who is near enough out of the round.
+  };
+  enum class Aim {
+    direct,    ///< Straight at the middle of the target.
+    lead,      ///< Straight to where the two meet if the target keeps its course.
+    lob,       ///< In an arc under gravity, the low one of two,
+    high_lob,  ///< or the high one; to where it meets the target.
+    ahead,     ///< Along the facing.
+    mirror,    ///< Where the nearest friend aims who is driven, when that fires.
+  };
+  /// What friends in its way do to it.
+  enum class Friends {
+    pass,  ///< Nothing.
+    stop,  ///< They stop it, unhurt; it is not fired while they are in the way.
+    hurt,  ///< The same, and they are hurt.
+  };
+  std::string name;
+  How how = How::strike;
+  double range = 0.0;  ///< Metres, above 0. Bursts: the radius of the blast; catches: 0: touching.
+  double min_range = 0.0;                  ///< Nearer than that it is not made, metres.
+  double health_low = 0.0;                 ///< It is made while its own health, as a share,
+  double health_high = 1.0;                ///< is between these.
+  double damage = 0.0;                     ///< Points of health.
+  std::string damage_kind;                 ///< That kinds may resist; empty: none.
+  double far_damage = 1.0;                 ///< Share of the damage that is left at the range,
+  double fade_from = 0.0;                  ///< fading evenly from this share of it.
+  Friends friends = Friends::pass;         ///< Shots, beams, bursts.
+  double push = 0.0;                       ///< Metres a second for a body of mass 1, away from it.
+  Duration cooldown;                       ///< Above 0; from pull to pull.
+  Duration wind_up;                        ///< From the pull to the first blow or shot.
+  int ammunition = 0;                      ///< Blows or shots until it is empty; 0: endless.
+  std::optional<Duration> reload;          ///< From empty to full; none: never.
+  Angle arc = Angle::from_degrees(360.0);  ///< Strikes: full opening, (0, 360].
+  SideSet sides{0b111111};                 ///< Touches: on which of its own sides.
+
+  Aim aim = Aim::direct;           ///< Shots.
+  double speed = 0.0;              ///< Shots: metres a second, above 0.
+  double radius = 0.0;             ///< Shots: of the projectile; beams: half as thick.
+  double gravity_share = 0.0;      ///< Shots: of the level's gravity.
+  Vector3d muzzle{0.0, 0.0, 0.0};  ///< Shots, beams: forward, left, up from the feet, metres.
+  Angle aim_tolerance = Angle::from_degrees(3.0);  ///< Shots, beams: between facing and target.
+  Duration lifetime;                               ///< Shots: above 0.
+  int burst = 1;                                   ///< Shots: so many a pull,
+  Duration burst_interval;                         ///< so far apart.
+  Angle spread;                                    ///< Shots: full opening of the cone, [0, 360].
+  int bounces = 0;                                 ///< Shots: off solids.
+  double bounce_loss = 0.0;                        ///< Shots: of the speed, [0, 1].
+  int pierce = 0;                                  ///< Shots: so many bodies let them through.
+  double drag = 0.0;                               ///< Shots: share of the speed lost, a second.
+  Angle homing_rate;                               ///< Shots: turn to their target, a second.
+  double blast_radius = 0.0;                       ///< Shots: of the blast where they end; 0: none.
+  double blast_fall_off = 1.0;  ///< Shots, bursts: 0 the same all over, 1 to nothing at the rim.
+  Duration hold;                ///< Beams: how long they stay on; 0: for a moment.
+  double noise_reach = 0.0;     ///< Shots: heard where they land, by its name.
+  double fire_reach = 0.0;      ///< Shots, beams: of the noise "shot" at the muzzle.
+  std::optional<std::uint32_t> leaves;  ///< Shots: a kind that appears where they end, by index.
+  int keeps = 4;                        ///< So many of these at once; then the oldest is moved.
+  double mirror_radius = 0.0;           ///< Mirrored: how near the friend has to be, metres.
+};
+
+/// True for shots in an arc.
+[[nodiscard]] constexpr bool is_lobbed(const Attack& attack) {
+  return attack.aim == Attack::Aim::lob || attack.aim == Attack::Aim::high_lob;
+}
+
+}  // namespace gaze
