@@ -87,7 +87,14 @@ void add_draw(CLI::App& app, Calls& calls) {
       ->required()
       ->type_name("FILE");
   draw->add_flag("--mesh", calls.draw.mesh, "draw where bodies can walk instead, and its islands");
-  draw->add_option("--kind", calls.draw.kind, "with --mesh: whose body (else the first walker's)")
+  draw->add_option("--reach", calls.draw.reach,
+                   "draw where the attacks of an agent can hurt from where it stands instead")
+      ->type_name("AGENT")
+      ->excludes("--mesh");
+  draw->add_option(
+          "--kind", calls.draw.kind,
+          "with --mesh: whose body (else the first walker's); with --reach: upon whom (else "
+          "the first that it is hostile to)")
       ->type_name("K");
 }
 

@@ -56,7 +56,8 @@ struct DrawOptions {
   LevelOptions level;
   double at = 0.0;
   bool mesh = false;  ///< The navigation mesh instead of what is perceived.
-  std::string kind;   ///< Whose mesh; else of the first agent that walks.
+  std::string reach;  ///< An agent: what its attacks reach instead.
+  std::string kind;   ///< Whose mesh, else of the first agent that walks; of --reach, upon whom.
   std::string output;
 };
 

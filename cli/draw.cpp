@@ -1,5 +1,7 @@
 #include <fmt/format.h>
 
+#include <algorithm>
+
 #include <ostream>
 
 #include "output.hpp"
@@ -28,6 +30,57 @@ int draw_mesh(const DrawOptions& options, const Level& level, const PictureOptio
   return done;
 }
 
+// Whose reach, and upon whom: a kind that was asked for, else that of the first hostile agent.
+const Kind& victim_of(const DrawOptions& options, const Level& level, const Kind& by) {
+  if (!options.kind.empty()) return kind_called(level, options.kind);
+  for (const Agent& agent : level.agents) {
+    const Kind& kind = level.kind_of(agent);
+    if (is_hostile(level, by.team, kind.team)) return kind;
+  }
+  throw std::invalid_argument(
+      fmt::format("no agent of this level is hostile to {}: --reach needs --kind", by.name));
+}
+
+SpotPicture reach_picture(const Simulation& simulation, AgentId agent, const Kind& victim) {
+  FloorOptions options;
+  options.radius = victim.radius;
+  options.height = victim.height;
+  options.step_height = victim.move.step_height;
+  options.spot_size = 0.1;
+  const FreeFloor floor = free_floor(simulation.level(), simulation.world(), options);
+  SpotPicture picture;
+  picture.grid = floor.grid;
+  picture.is_free = floor.is_free;
+  picture.seen_by.assign(floor.grid.count(), 0);
+  picture.heading = fmt::format("Attacks of {} that reach", simulation.id_of(agent));
+  picture.classes = {"none", "one", "two", "three", "four or more"};
+  picture.numbers.push_back(
+      fmt::format("a {} standing there, of {:.1f} m2:", victim.name, floor.area));
+  const auto reaches = attack_reach(simulation, agent, victim, floor);
+  picture.classes.resize(std::min<std::size_t>(picture.classes.size(), reaches.size() + 1));
+  for (const AttackReach& reach : reaches) {
+    picture.numbers.push_back(fmt::format("{}: {:.1f} m2", reach.attack, reach.area));
+    for (std::size_t spot = 0; spot < picture.seen_by.size(); ++spot) {
+      picture.seen_by[spot] =
+          static_cast<std::uint16_t>(picture.seen_by[spot] + reach.can_hurt[spot]);
+    }
+  }
+  return picture;
+}
+
+int draw_reach(const DrawOptions& options, const Level& level, const PictureOptions& picture,
+               const Streams& streams) {
+  Simulation simulation(level);
+  play(simulation, tick_at(level, options.at), nullptr);
+  const AgentId agent = agent_called(simulation, options.reach, "--reach");
+  const Kind& kind = level.kinds[simulation.level().agents[agent.index].kind];
+  const SpotPicture spots = reach_picture(simulation, agent, victim_of(options, level, kind));
+  write_file(options.output, gaze::draw(simulation, spots, picture));
+  for (const std::string& line : spots.numbers) streams.err << line << '\n';
+  streams.err << fmt::format("{} drawn at {:g} s\n", options.output, simulation.seconds());
+  return done;
+}
+
 }  // namespace
 
 int draw(const DrawOptions& options, const Streams& streams) {
@@ -35,6 +88,7 @@ int draw(const DrawOptions& options, const Streams& streams) {
   picture.format = picture_format(options.output);
   const Level level = read(options.level);
   if (options.mesh) return draw_mesh(options, level, picture, streams);
+  if (!options.reach.empty()) return draw_reach(options, level, picture, streams);
   const std::int64_t tick = tick_at(level, options.at);
   Simulation simulation(level);
   Trails trails(simulation);

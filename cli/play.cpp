@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+
 #include "file/names.hpp"
 
 namespace gaze::cli {
@@ -58,6 +60,16 @@ const Kind& kind_called(const Level& level, const std::string& name) {
   }
   throw std::invalid_argument(
       fmt::format("there is no kind '{}'{}", name, suggestion(name, names)));
+}
+
+AgentId agent_called(const Simulation& simulation, const std::string& id, const char* option) {
+  std::vector<std::string> ids;
+  for (const Agent& agent : simulation.level().agents) ids.push_back(agent.id);
+  if (id.empty()) throw UsageError(fmt::format("{} is required", option));
+  if (std::find(ids.begin(), ids.end(), id) == ids.end()) {
+    throw UsageError(fmt::format("there is no agent '{}'{}", id, suggestion(id, ids)));
+  }
+  return simulation.agent(id);
 }
 
 BodySize body_of(const Level& level, const Kind& kind) {

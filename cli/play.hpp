@@ -27,6 +27,10 @@ std::vector<Event> play(Simulation& simulation, std::int64_t last_tick,
 /// A kind of the file by its name. Throws std::invalid_argument, with the nearest right name.
 [[nodiscard]] const Kind& kind_called(const Level& level, const std::string& name);
 
+/// An agent by its id. Throws UsageError, with the nearest right one.
+[[nodiscard]] AgentId agent_called(const Simulation& simulation, const std::string& id,
+                                   const char* option);
+
 /// The body of a kind: that of its first agent, if there is one.
 [[nodiscard]] BodySize body_of(const Level& level, const Kind& kind);
 

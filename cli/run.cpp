@@ -42,6 +42,35 @@ std::string harm_table(const Simulation& simulation, std::span<const Event> even
   return text + "(warning: from being noticed to the first hit)\n";
 }
 
+// In which zones each was hurt, if there are zones at all.
+std::string place_table(const Simulation& simulation, std::span<const Event> events) {
+  const std::vector<HarmPlace> places = harm_places(simulation, events);
+  const std::vector<Zone>& zones = simulation.level().zones;
+  if (zones.empty() || places.empty()) return {};
+  std::size_t width = 4;
+  for (const HarmPlace& place : places) {
+    width = std::max(width, simulation.id_of(place.victim).size());
+  }
+  std::string text =
+      fmt::format("\n{:<{}} {:>6} {:>7}  {}\n", "whom", width, "blows", "lost", "where");
+  for (const HarmPlace& place : places) {
+    text += fmt::format("{:<{}} {:>6} {:>7.6g}  {}\n", simulation.id_of(place.victim), width,
+                        place.blows, place.dealt,
+                        place.zone ? zones[*place.zone].id : "outside of zones");
+  }
+  return text;
+}
+
+// Where anybody has scored.
+std::string score_lines(const Simulation& simulation) {
+  std::string text;
+  for (std::uint32_t i = 0; i < simulation.agent_count(); ++i) {
+    const double score = simulation.state({i}).score;
+    if (score != 0.0) text += fmt::format("{} scored {:g}\n", simulation.id_of({i}), score);
+  }
+  return text.empty() ? text : "\n" + text;
+}
+
 }  // namespace
 
 int run(const RunOptions& options, const Streams& streams) {
@@ -63,7 +92,9 @@ int run(const RunOptions& options, const Streams& streams) {
                              level.seconds, level.ticks_per_second, level.seed);
   for (const Event& event : events) streams.out << timeline_line(simulation, event);
   if (events.empty()) streams.out << "nothing happened\n";
-  streams.out << '\n' << summary(simulation, events) << harm_table(simulation, events);
+  streams.out << '\n'
+              << summary(simulation, events) << harm_table(simulation, events)
+              << place_table(simulation, events) << score_lines(simulation);
   return done;
 }
 

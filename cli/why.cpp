@@ -1,25 +1,13 @@
 #include <fmt/format.h>
 
-#include <algorithm>
 #include <ostream>
 
-#include "file/names.hpp"
 #include "output.hpp"
 #include "play.hpp"
 #include "stretch.hpp"
 
 namespace gaze::cli {
 namespace {
-
-AgentId agent_called(const Simulation& simulation, const std::string& id, const char* option) {
-  std::vector<std::string> ids;
-  for (const Agent& agent : simulation.level().agents) ids.push_back(agent.id);
-  if (id.empty()) throw UsageError(fmt::format("{} is required", option));
-  if (std::find(ids.begin(), ids.end(), id) == ids.end()) {
-    throw UsageError(fmt::format("there is no agent '{}'{}", id, suggestion(id, ids)));
-  }
-  return simulation.agent(id);
-}
 
 void check_options(const WhyOptions& options) {
   const bool is_stretch = options.from || options.to;

@@ -1,5 +1,7 @@
 #pragma once
 
+#include <array>
+#include <cstdint>
 #include <optional>
 #include <span>
 #include <vector>
@@ -16,7 +18,8 @@ struct Duel {
   int pulls = 0;       ///< Attacks made at it.
   int blows = 0;       ///< Projectiles fired at it, and pulls of what fires none.
   int hits = 0;        ///< Times that it was hit; by what bursts, times that this hurt it.
-  double dealt = 0.0;  ///< Health that it lost.
+  double dealt = 0.0;  ///< Health that it lost,
+  std::array<double, 6> by_side{};       ///< by Side.
   std::optional<double> noticed;         ///< Seconds: when the one first noticed the other,
   std::optional<double> first_attacked;  ///< first attacked it,
   std::optional<double> first_hurt;      ///< first hurt it,
@@ -34,5 +37,17 @@ struct Duel {
 /// All pairs of which one attacked or hurt the other, by the order of both in the level. From the
 /// events of a run, in the order in which they came.
 [[nodiscard]] std::vector<Duel> duels(const Simulation& simulation, std::span<const Event> events);
+
+/// What was lost at a place: in a zone, or outside all.
+struct HarmPlace {
+  AgentId victim;
+  std::optional<std::uint32_t> zone;  ///< Index in Level::zones; where zones overlap, the first.
+  int blows = 0;
+  double dealt = 0.0;
+};
+
+/// Where each was hurt in a run, by the order of agents and of zones; outside of zones last.
+[[nodiscard]] std::vector<HarmPlace> harm_places(const Simulation& simulation,
+                                                 std::span<const Event> events);
 
 }  // namespace gaze

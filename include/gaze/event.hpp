@@ -56,6 +56,7 @@ struct Event {
   double health = 0.0;
   double score = 0.0;
   Side side = Side::front;
+  std::int64_t projectile = -1;  ///< Its number, of what was fired and what it hit; -1: of none.
   std::uint32_t team = kNoTeam;  ///< All of which are out, so that the round ended.
   Vector3d place{0.0, 0.0, 0.0};
   Mode from = Mode::post;

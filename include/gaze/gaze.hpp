@@ -22,6 +22,7 @@
 #include "gaze/path.hpp"
 #include "gaze/picture.hpp"
 #include "gaze/ray_source.hpp"
+#include "gaze/reach.hpp"
 #include "gaze/reaction.hpp"
 #include "gaze/report.hpp"
 #include "gaze/seen_area.hpp"

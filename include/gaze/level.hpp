@@ -161,6 +161,7 @@ struct ScriptStep {
   bool quiet = true;              ///< quiet: from here on, or no longer.
   std::string name;               ///< take: of an agent; aim: of an attack, or empty for all.
   std::uint32_t kind = 0;         ///< throw: index in Level::kinds.
+  Place written;
 };
 
 /// What it does at a point of its patrol.

@@ -19,15 +19,29 @@ struct PictureOptions {
   int height = 800;  ///< The same.
 };
 
-/// Where agents have been, for the trails of a picture. One list an agent, of places in order.
+/// The way of a projectile.
+struct ShotTrack {
+  std::int64_t number = 0;       ///< As in `Projectile`.
+  double radius = 0.0;           ///< Metres.
+  std::vector<Vector3d> places;  ///< From the muzzle on.
+  std::vector<Vector3d> hits;    ///< Where it met something.
+  std::int64_t tick = 0;         ///< When it was seen last.
+};
+
+/// Where agents have been, for the trails of a picture: one list an agent, of places in order. And
+/// the tracks of what has flown in the last second and a half.
 class Trails {
  public:
   explicit Trails(const Simulation& simulation);
   void add(const Simulation& simulation);  ///< Once after each step.
   std::span<const Vector3d> of(AgentId agent) const { return positions_[agent.index]; }
+  std::span<const ShotTrack> tracks() const { return tracks_; }
 
  private:
+  ShotTrack* track(std::int64_t number);
+
   std::vector<std::vector<Vector3d>> positions_;
+  std::vector<ShotTrack> tracks_;  ///< In the order of their numbers.
 };
 
 /// Draws a level at the current tick: solids by material, agents with facing and mode, what each
@@ -43,7 +57,8 @@ struct SpotPicture {
   std::vector<std::uint16_t> seen_by;  ///< By how many, at once.
   std::vector<double> seen_time;       ///< Share of a run; empty for a moment.
   std::string heading;                 ///< Of the legend.
-  std::vector<std::string> numbers;    ///< Lines of text below it.
+  std::vector<std::string> classes{"nobody", "one", "two", "three", "four or more"};
+  std::vector<std::string> numbers;  ///< Lines of text below it.
 };
 
 /// Draws a level with its spots: by how many each is seen, in patterns as well as shades, with

@@ -35,4 +35,9 @@ struct SeenArea {
 /// and what they hide is left out: the time goes with what is in sight.
 [[nodiscard]] SeenArea seen_area(const World& world, const Looker& looker);
 
+/// The same all round a place, for another of the things that solids stop: what a blast there
+/// reaches in its plane.
+[[nodiscard]] SeenArea clear_area(const World& world, const Vector3d& place, double radius,
+                                  Stops what);
+
 }  // namespace gaze

@@ -55,6 +55,7 @@ std::optional<ScriptStep> read_step(ReadContext& context, const Node& node, cons
   TableReader reader(context, node, path);
   if (!is_table(reader, node, path)) return std::nullopt;
   ScriptStep step;
+  step.written = node.place;
   int given = 0;
   for (std::size_t i = 0; i < kWords.size(); ++i) {
     if (reader.find(kWords[i]) == nullptr) continue;

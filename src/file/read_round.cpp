@@ -1,4 +1,5 @@
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 
 #include <algorithm>
 
@@ -74,11 +75,14 @@ void read_round(ReadContext& context, TableReader& top, Level& level) {
   for (const Team& team : level.teams) words.push_back(team.name + " out");
   reader.need("ends", "a list");
   for (const Node& item : reader.items("ends", ReadLimits::list_items)) {
-    const std::uint32_t word = reader.reference(item, words, "end of a round called");
-    if (word == 0) {
+    const auto word = std::find(words.begin(), words.end(), item.text);
+    if (item.type != Node::Type::text || word == words.end()) {
+      reader.fault(item.place, fmt::format("round.ends holds {}; allowed: \"{}\"", found(item),
+                                           fmt::join(words, "\", \"")));
+    } else if (word == words.begin()) {
       round.ends_when_caught = true;
     } else {
-      round.ends_without.push_back(word - 1);
+      round.ends_without.push_back(static_cast<std::uint32_t>(word - words.begin() - 1));
     }
   }
   round.resets = reader.boolean("resets", false);
@@ -93,7 +97,7 @@ void check_leftovers(ReadContext& context, const Level& level) {
     const auto own = leftovers.of(agent.kind);
     const Place place = level.origin(agent, "defeat.leaves").value_or(agent.place);
     if (!own) {
-      context.faults.add(place, fmt::format("a {} leaves itself behind for ever, by what it leaves",
+      context.faults.add(place, fmt::format("'{}' leaves itself behind for ever, by what it leaves",
                                             level.kind_of(agent).name));
       return;
     }

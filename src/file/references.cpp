@@ -104,8 +104,7 @@ class References {
 
   void check_scripts() {
     for (const Agent& agent : level_.agents) {
-      const Place place = level_.origin(agent, "script").value_or(agent.place);
-      for (const ScriptStep& step : agent.script) check_step(agent, step, place);
+      for (const ScriptStep& step : agent.script) check_step(agent, step, step.written);
     }
   }
 
@@ -126,9 +125,10 @@ class References {
 
   void need_thing(std::uint32_t kind, const Place& place) {
     if (kind >= level_.kinds.size() || level_.kinds[kind].thing) return;
-    context_.faults.add(place, fmt::format("a {0} is no thing that can be carried and thrown: the "
-                                           "kind needs a table [kind.{0}.thing]",
-                                           level_.kinds[kind].name));
+    context_.faults.add(place,
+                        fmt::format("'{0}' is no thing to be carried and thrown: the kind needs "
+                                    "a table [kind.{0}.thing]",
+                                    level_.kinds[kind].name));
   }
 
   Place zone_place(const Zone& zone, const std::string& key) const {

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 #include <set>
 #include <utility>
 
@@ -38,20 +39,16 @@ double damage_against(const Attack& attack, const Kind& foe) {
   return attack.damage * (own == foe.resist.end() ? 1.0 : 1.0 - own->second);
 }
 
-/// How a foe fares that everything hits, from the first pull on.
-struct Outcome {
-  std::optional<double> seconds;  ///< Until it is defeated; nothing if the ammunition ends before.
-  double lost = 0.0;              ///< Health until then.
-};
+}  // namespace
 
-Outcome outcome_of(const Attack& attack, const Kind& foe) {
+Outcome outcome_of(const Attack& attack, const Kind& foe, double until) {
   const double damage = damage_against(attack, foe);
   const int shots = attack.how == Attack::How::shot ? attack.burst : 1;
   Outcome outcome;
   double pulled = 0.0;
   double spared_until = -1.0;
   int left = attack.ammunition;
-  for (int pull = 0; pull < 1'000'000; ++pull) {
+  for (int pull = 0; pull < 1'000'000 && pulled <= until; ++pull) {
     double last = pulled;
     const int count = left == 0 ? shots : std::min(shots, left);
     for (int shot = 0; shot < count; ++shot) {
@@ -75,10 +72,12 @@ Outcome outcome_of(const Attack& attack, const Kind& foe) {
   return outcome;
 }
 
+namespace {
+
 void judge_outcome(Reports& bench, const Kind& kind, const Attack& attack, const Kind& foe) {
   if (!(damage_against(attack, foe) > 0.0)) return;
   const Place place = bench.place_of(kind, "attack." + attack.name + ".damage");
-  const Outcome outcome = outcome_of(attack, foe);
+  const Outcome outcome = outcome_of(attack, foe, std::numeric_limits<double>::infinity());
   if (!outcome.seconds) {
     return bench.say(
         Severity::note, "never-defeats", place,

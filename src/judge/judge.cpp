@@ -32,6 +32,9 @@ std::vector<Finding> judge(const Level& level) {
   judge_placement(bench);
   judge_reach(bench);
   judge_harm(bench);
+  judge_fleeing(bench);
+  judge_blocked(bench);
+  judge_defeats(bench);
   judge_chases(bench);
   judge_names(bench);
   judge_senses(bench);

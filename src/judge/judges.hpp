@@ -31,6 +31,9 @@ class Bench {
 /// Each looks at one side of a level.
 void judge_reach(Bench& bench);        ///< Strikes, shots and stop distances against sight.
 void judge_harm(Bench& bench);         ///< How fast attacks defeat, and which fall short.
+void judge_fleeing(Bench& bench);      ///< What those suffer who run away.
+void judge_blocked(Bench& bench);      ///< Attacks that hit nobody from where they stand.
+void judge_defeats(Bench& bench);      ///< What is left behind only by inheritance.
 void judge_placement(Bench& bench);    ///< Agents and patrol points in solids and in each other.
 void judge_names(Bench& bench);        ///< Kinds and teams that play no part.
 void judge_chases(Bench& bench);       ///< Who can outrun whom.
@@ -42,6 +45,15 @@ void judge_blind_spots(Bench& bench);  ///< Where those at their posts can never
 
 /// The kinds that agents are of, each once, in the order of the level.
 [[nodiscard]] std::vector<std::uint32_t> kinds_in_play(const Level& level);
+
+/// How a foe fares that everything of an attack hits, from the first pull on.
+struct Outcome {
+  std::optional<double> seconds;  ///< Until it is defeated; nothing if that never comes.
+  double lost = 0.0;              ///< Health until then.
+};
+
+/// Pulls up to a time of so many seconds.
+[[nodiscard]] Outcome outcome_of(const Attack& attack, const Kind& foe, double until);
 
 /// True if the values let an agent of the kind chase.
 [[nodiscard]] bool can_chase(const Kind& kind);

@@ -31,11 +31,12 @@ struct EyeBox {
 /// what has been added before.
 class EyeWalk {
  public:
-  EyeWalk(const World& world, const PlanPoint& eye, double range, Outlook& outlook)
+  EyeWalk(const World& world, const PlanPoint& eye, double range, Stops what, Outlook& outlook)
       : world_(world),
         index_(world.index()),
         eye_(eye),
         range2_(range * range),
+        what_(what),
         outlook_(outlook),
         around_({eye, eye}, {range, range, 0.0}) {}
 
@@ -98,7 +99,7 @@ class EyeWalk {
   }
 
   void add_piece(std::uint32_t piece) {
-    if (!world_.stops(piece, Stops::sight)) return;
+    if (!world_.stops(piece, what_)) return;
     const Slice slice(index_.prism(piece), eye_.across, eye_.across);
     if (slice.is_empty()) return;
     const Prism prism = slice.prism();
@@ -128,6 +129,7 @@ class EyeWalk {
   const World::Index& index_;
   PlanPoint eye_;
   double range2_;
+  Stops what_;
   Outlook& outlook_;
   Walker around_;
   std::array<float, Tree::kWidth> enter_{};
@@ -225,7 +227,19 @@ SeenArea seen_area(const World& world, const Looker& looker) {
     const FieldSides field = field_sides(looker.facing, looker.sight.field_of_view);
     outlook.close(field.end, field.start);
   }
-  if (EyeWalk(world, eye, area.range, outlook).walk()) EdgeMaker(outlook, area).make();
+  if (EyeWalk(world, eye, area.range, Stops::sight, outlook).walk()) {
+    EdgeMaker(outlook, area).make();
+  }
+  return area;
+}
+
+SeenArea clear_area(const World& world, const Vector3d& place, double radius, Stops what) {
+  const PlanPoint eye = to_plan(world.plane(), place);
+  SeenArea area;
+  area.eye = eye.plan;
+  area.range = radius;
+  Outlook outlook(radius);
+  if (EyeWalk(world, eye, radius, what, outlook).walk()) EdgeMaker(outlook, area).make();
   return area;
 }
 

@@ -129,6 +129,10 @@ void paint_labels(Canvas& canvas, const Scene& scene, const MapView& view) {
   }
   for (const AgentShape& agent : scene.agents) label_agent(canvas, placer, agent, view);
   for (const RingShape& ring : scene.rings) label_ring(canvas, placer, ring, view);
+  for (const BlastShape& blast : scene.blasts) {
+    const RingShape rim{RingShape::What::noise, blast.clear.eye, blast.clear.range, blast.label};
+    label_ring(canvas, placer, rim, view);
+  }
   for (const SightLine& line : scene.lines) label_line(canvas, placer, line, view);
   for (const SolidShape& solid : scene.solids) {
     if (!solid.pieces.empty()) label_solid(canvas, placer, solid, view);

@@ -75,9 +75,28 @@ void add_agents(Canvas& canvas, Legend& legend, const Scene& scene) {
       paint_beam(canvas, p - Vector2d{16, 0}, p + Vector2d{9, 0}, 3.0);
     });
   }
-  if (has_ring(scene, RingShape::What::blast)) {
-    legend.row("a blast just now, and its reach",
-               [&](const Vector2d& p) { paint_ring_at(canvas, RingShape::What::blast, p, 10.0); });
+  const bool any_hit = std::any_of(scene.tracks.begin(), scene.tracks.end(),
+                                   [](const TrackShape& track) { return !track.hits.empty(); });
+  if (any_hit) {
+    legend.row("a hit of the last 1.5 s", [&](const Vector2d& p) {
+      canvas.line(p - Vector2d{16, 0}, p + Vector2d{9, 0});
+      canvas.stroke(kShot.with_opacity(0.7), 1.0);
+      paint_hit(canvas, p + Vector2d{9, 0});
+    });
+  }
+  if (!scene.blasts.empty()) {
+    legend.row("a blast just now", [&](const Vector2d& p) {
+      canvas.disc(p, 10.0);
+      canvas.set(kStopped.with_opacity(0.25));
+      cairo_fill_preserve(canvas.raw());
+      canvas.stroke(kStopped, 1.6);
+    });
+    legend.row("shielded from it", [&](const Vector2d& p) {
+      canvas.disc(p, 10.0);
+      fill_shadow(canvas, p, 10.0);
+      canvas.disc(p, 10.0);
+      canvas.stroke(kStopped, 1.8, {1.0, 3.0});
+    });
   }
 }
 

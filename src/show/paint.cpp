@@ -31,26 +31,9 @@ void paint_ground(Canvas& canvas, const Scene& scene, const MapView& view) {
   canvas.stroke(kInk, 2.0);
 }
 
-// Angles of the plan grow anticlockwise, those of the sheet clockwise.
-void arc_path(Canvas& canvas, const Vector2d& middle, double radius, double start, double end) {
-  cairo_arc_negative(canvas.raw(), middle.x(), middle.y(), radius, -start, -end);
-}
-
 void paint_seen(Canvas& canvas, const SeenShape& seen, const MapView& view) {
   if (seen.area.edges.empty()) return;
-  const Vector2d eye = view(seen.area.eye);
-  if (seen.half_field_deg < 180.0) cairo_move_to(canvas.raw(), eye.x(), eye.y());
-  for (const SeenEdge& edge : seen.area.edges) {
-    const Vector2d from = view(edge.from);
-    const Vector2d to = view(edge.to);
-    cairo_line_to(canvas.raw(), from.x(), from.y());
-    if (edge.at_range) {
-      arc_path(canvas, eye, seen.area.range * view.scale, edge.start.radians(), edge.end.radians());
-    } else {
-      cairo_line_to(canvas.raw(), to.x(), to.y());
-    }
-  }
-  cairo_close_path(canvas.raw());
+  area_path(canvas, seen.area, seen.half_field_deg < 180.0, view);
   paint_seen_edge(canvas, seen.is_alert);
 }
 
@@ -167,6 +150,27 @@ MapView fit(const Scene& scene, const Rectangle& frame) {
 
 }  // namespace
 
+// Angles of the plan grow anticlockwise, those of the sheet clockwise.
+void arc_path(Canvas& canvas, const Vector2d& middle, double radius, double start, double end) {
+  cairo_arc_negative(canvas.raw(), middle.x(), middle.y(), radius, -start, -end);
+}
+
+void area_path(Canvas& canvas, const SeenArea& area, bool from_eye, const MapView& view) {
+  const Vector2d eye = view(area.eye);
+  if (from_eye) cairo_move_to(canvas.raw(), eye.x(), eye.y());
+  for (const SeenEdge& edge : area.edges) {
+    const Vector2d from = view(edge.from);
+    const Vector2d to = view(edge.to);
+    cairo_line_to(canvas.raw(), from.x(), from.y());
+    if (edge.at_range) {
+      arc_path(canvas, eye, area.range * view.scale, edge.start.radians(), edge.end.radians());
+    } else {
+      cairo_line_to(canvas.raw(), to.x(), to.y());
+    }
+  }
+  cairo_close_path(canvas.raw());
+}
+
 Colour team_colour(std::uint32_t team) {
   return team == kNoTeam ? kInk : kTeams[team % kTeams.size()];
 }
@@ -231,12 +235,6 @@ void paint_ring_at(Canvas& canvas, RingShape::What what, const Vector2d& middle,
     canvas.stroke(kCalm, 1.4, {2.0, 4.0});
     return;
   }
-  if (what == RingShape::What::blast) {
-    canvas.set(kStopped.with_opacity(0.12));
-    cairo_fill_preserve(canvas.raw());
-    canvas.stroke(kStopped, 1.8, {1.0, 3.0});
-    return;
-  }
   canvas.stroke(kShot.with_opacity(0.7), 1.6, {10.0, 4.0});
   canvas.disc(middle, 5.0);
   canvas.stroke(kShot, 1.4);
@@ -299,29 +297,6 @@ void paint_nose(Canvas& canvas, const Vector2d& middle, const Vector2d& facing, 
   canvas.stroke(kInk, 1.2);
 }
 
-void paint_shot(Canvas& canvas, const Vector2d& place, const Vector2d& direction, double radius) {
-  const double length = std::sqrt(direction.squaredNorm());
-  if (length > 0.0) {
-    canvas.line(place - direction * (22.0 / length), place);
-    canvas.stroke(kShot, 2.0);
-  }
-  canvas.disc(place, std::max(radius, 3.5));
-  canvas.set(kShot);
-  cairo_fill(canvas.raw());
-}
-
-// Two lines, as thick apart as it is, and a star where it falls.
-void paint_beam(Canvas& canvas, const Vector2d& from, const Vector2d& to, double thickness) {
-  canvas.line(from, to);
-  canvas.stroke(kShot.with_opacity(0.25), std::max(thickness, 6.0));
-  canvas.line(from, to);
-  canvas.stroke(kShot, 1.6);
-  for (const Vector2d& ray : {Vector2d{7, 0}, Vector2d{0, 7}, Vector2d{5, 5}, Vector2d{5, -5}}) {
-    canvas.line(to - ray, to + ray);
-    canvas.stroke(kShot, 1.4);
-  }
-}
-
 void paint_trail(Canvas& canvas, std::uint32_t team, const std::vector<Vector2d>& points) {
   cairo_new_path(canvas.raw());
   for (const Vector2d& point : points) cairo_line_to(canvas.raw(), point.x(), point.y());
@@ -348,6 +323,8 @@ void paint_map(Canvas& canvas, const Scene& scene, const MapView& view) {
     for (const Vector2d& point : agent.trail) points.push_back(view(point));
     paint_trail(canvas, agent.team, points);
   }
+  for (const BlastShape& blast : scene.blasts) paint_blast(canvas, blast, view);
+  for (const TrackShape& track : scene.tracks) paint_track(canvas, track, view);
   for (const RingShape& ring : scene.rings) paint_ring(canvas, ring, view);
   for (const FeelerShape& feeler : scene.feelers) paint_feeler(canvas, feeler, view);
   for (const SightLine& line : scene.lines) {

@@ -51,6 +51,14 @@ void paint_feeler_line(Canvas& canvas, const Vector2d& from, const Vector2d& sto
                        const Vector2d& to, double thickness, bool is_yes);
 void paint_ring_at(Canvas& canvas, RingShape::What what, const Vector2d& middle, double radius);
 void paint_seen_edge(Canvas& canvas, bool is_alert);  ///< Fills and strokes the current path.
+/// The path of an area about its eye; from the eye if it is no whole round.
+void area_path(Canvas& canvas, const SeenArea& area, bool from_eye, const MapView& view);
+void arc_path(Canvas& canvas, const Vector2d& middle, double radius, double start, double end);
+void paint_track(Canvas& canvas, const TrackShape& track, const MapView& view);
+void paint_hit(Canvas& canvas, const Vector2d& place);
+void paint_blast(Canvas& canvas, const BlastShape& blast, const MapView& view);
+/// Hatches the current path, a disc, leaving no path.
+void fill_shadow(Canvas& canvas, const Vector2d& middle, double radius);
 void paint_shot(Canvas& canvas, const Vector2d& place, const Vector2d& direction, double radius);
 void paint_beam(Canvas& canvas, const Vector2d& from, const Vector2d& to, double thickness);
 void paint_trail(Canvas& canvas, std::uint32_t team, const std::vector<Vector2d>& points);

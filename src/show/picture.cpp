@@ -1,12 +1,42 @@
 #include "gaze/picture.hpp"
 
+#include <algorithm>
+
 #include "show/paint.hpp"
 
 namespace gaze {
 
 Trails::Trails(const Simulation& simulation) : positions_(simulation.agent_count()) {}
 
+ShotTrack* Trails::track(std::int64_t number) {
+  const auto it = std::lower_bound(
+      tracks_.begin(), tracks_.end(), number,
+      [](const ShotTrack& track, std::int64_t wanted) { return track.number < wanted; });
+  return it == tracks_.end() || it->number != number ? nullptr : &*it;
+}
+
 void Trails::add(const Simulation& simulation) {
+  constexpr double kShown = 1.5;  // seconds
+  const double ticks = kShown * simulation.level().ticks_per_second;
+  std::erase_if(tracks_, [&](const ShotTrack& track) {
+    return static_cast<double>(simulation.tick() - track.tick) > ticks;
+  });
+  for (const Event& event : simulation.events()) {
+    ShotTrack* hit = event.projectile < 0 ? nullptr : track(event.projectile);
+    if (hit == nullptr || event.what != Event::What::hit) continue;
+    hit->places.push_back(event.place);
+    hit->hits.push_back(event.place);
+    hit->tick = simulation.tick();
+  }
+  for (const Projectile& shot : simulation.projectiles()) {
+    ShotTrack* known = track(shot.number);
+    if (known == nullptr) {
+      tracks_.push_back({shot.number, shot.radius, {}, {}, 0});
+      known = &tracks_.back();
+    }
+    known->places.push_back(shot.position);
+    known->tick = simulation.tick();
+  }
   for (std::uint32_t i = 0; i < positions_.size(); ++i) {
     const Vector3d position = simulation.state({i}).position;
     // Standing still leaves no trail, however long.

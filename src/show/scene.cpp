@@ -50,6 +50,7 @@ class SceneMaker {
     for (const Projectile& shot : simulation_.projectiles()) {
       scene_.shots.push_back({plan(shot.position), plan(shot.velocity), shot.radius});
     }
+    add_tracks();
     for (const BeamRay& beam : simulation_.beams()) {
       scene_.beams.push_back({plan(beam.from), plan(beam.to), 2.0 * beam.radius});
     }
@@ -106,14 +107,25 @@ class SceneMaker {
     return 2 * (simulation_.tick() - tick) < level_.ticks_per_second;
   }
 
+  void add_tracks() {
+    for (const ShotTrack& track : trails_.tracks()) {
+      TrackShape shape;
+      shape.radius = track.radius;
+      for (const Vector3d& place : track.places) shape.points.push_back(plan(place));
+      for (const Vector3d& place : track.hits) shape.hits.push_back(plan(place));
+      scene_.tracks.push_back(std::move(shape));
+    }
+  }
+
   // Feelers and nearness of those awake, and the blasts and noises of the last half second.
   void add_bodily(AgentId id) {
     const AgentState state = simulation_.state(id);
     const Kind& kind = level_.kind_of(level_.agents[id.index]);
     const auto blast = simulation_.last_blast(id);
     if (blast && is_recent(blast->tick)) {
-      scene_.rings.push_back({RingShape::What::blast, plan(blast->place), blast->radius,
-                              fmt::format("{}, {:g} m", blast->attack, blast->radius)});
+      scene_.blasts.push_back(
+          {clear_area(simulation_.world(), blast->place, blast->radius, Stops::shots),
+           fmt::format("{}, {:g} m", blast->attack, blast->radius)});
     }
     if (!state.is_alive) return;
     if (const auto made = simulation_.last_noise(id)) {
@@ -202,6 +214,7 @@ class SceneMaker {
 
   void add_agent(AgentId id) {
     const AgentState state = simulation_.state(id);
+    if (!state.is_there) return;
     const Kind& kind = level_.kind_of(level_.agents[id.index]);
     AgentShape shape;
     shape.id = simulation_.id_of(id);
@@ -280,6 +293,7 @@ void leave_out_senses(Scene& scene) {
   scene.seen.clear();
   scene.feelers.clear();
   scene.rings.clear();
+  scene.blasts.clear();
   scene.lines.clear();
 }
 

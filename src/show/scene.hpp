@@ -44,6 +44,19 @@ struct ShotShape {
   double radius = 0.0;
 };
 
+/// Where a projectile has flown, and what it met on the way.
+struct TrackShape {
+  std::vector<Vector2d> points;
+  std::vector<Vector2d> hits;
+  double radius = 0.0;
+};
+
+/// A blast, and what of its disc nothing shields.
+struct BlastShape {
+  SeenArea clear;
+  std::string label;
+};
+
 struct BeamShape {
   Vector2d from{0.0, 0.0};
   Vector2d to{0.0, 0.0};
@@ -65,9 +78,9 @@ struct FeelerShape {
   bool is_yes = false;
 };
 
-/// A circle about an agent, a noise or a blast.
+/// A circle about an agent or a noise.
 struct RingShape {
-  enum class What { nearness, noise, blast } what = What::nearness;
+  enum class What { nearness, noise } what = What::nearness;
   Vector2d middle{0.0, 0.0};
   double radius = 0.0;
   std::string label;
@@ -105,6 +118,8 @@ struct Scene {
   std::vector<FeelerShape> feelers;
   std::vector<RingShape> rings;
   std::vector<ShotShape> shots;
+  std::vector<TrackShape> tracks;
+  std::vector<BlastShape> blasts;
   std::vector<BeamShape> beams;
   std::vector<AgentShape> agents;
 };

@@ -1,7 +1,6 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <array>
 
 #include "show/paint.hpp"
 #include "show/palette.hpp"
@@ -109,15 +108,15 @@ void paint_spot_legend(Canvas& canvas, const SpotPicture& spots, const Rectangle
   canvas.font(12.5, true);
   canvas.text({frame.x + 14.0, y + 12.0}, spots.heading, kInk);
   y += 26.0;
-  constexpr std::array kNames{"nobody", "one", "two", "three", "four or more"};
-  for (int which = 0; which < kClasses; ++which) {
+  const int classes = std::min(kClasses, static_cast<int>(spots.classes.size()));
+  for (int which = 0; which < classes; ++which) {
     const Rectangle swatch{frame.x + 14.0, y, 34.0, 16.0};
     cairo_rectangle(canvas.raw(), swatch.x, swatch.y, swatch.width, swatch.height);
     fill_class(canvas, which, swatch);
     cairo_rectangle(canvas.raw(), swatch.x, swatch.y, swatch.width, swatch.height);
     canvas.stroke(kInk, 1.0);
     canvas.font(11.5);
-    canvas.text({frame.x + 58.0, y + 12.0}, kNames[static_cast<std::size_t>(which)], kInk);
+    canvas.text({frame.x + 58.0, y + 12.0}, spots.classes[static_cast<std::size_t>(which)], kInk);
     y += 24.0;
   }
   if (!spots.seen_time.empty()) {

@@ -105,7 +105,7 @@ struct Aimed {
 /// What a driven agent aims at and whether it fires.
 struct Trigger {
   std::optional<Vector3d> aim;
-  bool is_plan = false;  ///< It has no height.
+  bool is_plan = false;                       ///< It has no height.
   std::uint64_t attacks = ~std::uint64_t{0};  ///< That it makes, by bit.
   bool fires = false;
   Moment until = std::numeric_limits<Moment>::max();  ///< It fires no later than then.
@@ -133,7 +133,7 @@ struct Shell {
   const Attack* attack = nullptr;      ///< In the level, which outlives it.
   std::optional<std::uint32_t> thing;  ///< The agent that has been thrown;
   std::uint32_t thing_kind = kNoKind;  ///< its kind, also of one out of a pocket.
-  std::int64_t number = 0;             ///< So many were fired before it.
+  std::int64_t number = -1;            ///< So many were fired before it; -1: a beam.
   Moment lifetime = 0;
   Vector3d origin{0.0, 0.0, 0.0};
   Vector3d position{0.0, 0.0, 0.0};

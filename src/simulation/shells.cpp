@@ -76,6 +76,7 @@ Event& tell_hit(Simulation::State& state, const Shell& shell, const Meeting& mee
   event.place = place;
   event.solid = meeting.solid;
   if (meeting.body) event.other = AgentId{*meeting.body};
+  event.projectile = shell.number;
   return event;
 }
 
@@ -175,7 +176,10 @@ void fly(Simulation::State& state, Shell& shell) {
       shell.velocity = flown(from, fall, attack.drag, seconds(used)).velocity;
       at += used;
     }
-    if (meet(state, shell, meeting, place)) end_flight(state, shell, place);
+    // Just off what it meets: what bursts there is not shielded by that itself.
+    if (meet(state, shell, meeting, place)) {
+      end_flight(state, shell, place + meeting.normal * kContactGap);
+    }
   }
   shell.age += end;
   if (shell.is_spent) return;
@@ -285,6 +289,7 @@ void fire_shell(Simulation::State& state, Index who, Index attack, const Vector3
   state.shells.push_back(shell);
   Event& event = tell_attack(state, Event::What::fired, who, values);
   if (at.agent) event.other = AgentId{*at.agent};
+  event.projectile = shell.number;
   event.place = shell.position;
   state.make_noise(shell.position, values.fire_reach, "shot", who);
 }

@@ -103,6 +103,7 @@ bool throw_thing(Simulation::State& state, Index who, Index kind, const Vector3d
   state.thrown.push_back(shell);
   if (carried) state.presence[*carried] = Presence::thrown;
   Event& event = tell_attack(state, Event::What::fired, who, flight);
+  event.projectile = shell.number;
   event.place = shell.position;
   return true;
 }

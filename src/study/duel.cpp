@@ -4,6 +4,9 @@
 #include <map>
 #include <utility>
 
+#include "geometry/plan.hpp"
+#include "geometry/polygon.hpp"
+
 namespace gaze {
 namespace {
 
@@ -37,6 +40,7 @@ void count_harm(Pairs& pairs, const Level& level, const Event& event, double sec
   }
   if (bursts(attack_of(level, *event.other, event.attack))) ++duel.hits;
   duel.dealt += event.damage;
+  duel.by_side[static_cast<std::size_t>(event.side)] += event.damage;
   set_first(duel.first_hurt, seconds);
   duel.last_hurt = seconds;
 }
@@ -67,6 +71,12 @@ void count(Pairs& pairs, const Level& level, const Event& event, double seconds)
   }
 }
 
+bool is_in(const Level& level, const Zone& zone, const Vector3d& feet) {
+  const bool is_at_height = level.plane == Plane::upright ||
+                            (zone.base <= feet.z() && feet.z() <= zone.base + zone.height);
+  return is_at_height && contains(zone.outline, plan_part(level.plane, feet));
+}
+
 }  // namespace
 
 std::optional<double> Duel::hit_share() const {
@@ -82,6 +92,25 @@ std::optional<double> Duel::damage_rate() const {
 std::optional<double> Duel::warning() const {
   if (!noticed || !first_hurt || *first_hurt < *noticed) return std::nullopt;
   return *first_hurt - *noticed;
+}
+
+std::vector<HarmPlace> harm_places(const Simulation& simulation, std::span<const Event> events) {
+  const Level& level = simulation.level();
+  const auto outside = static_cast<std::uint32_t>(level.zones.size());
+  std::map<std::pair<std::uint32_t, std::uint32_t>, HarmPlace> places;
+  for (const Event& event : events) {
+    if (event.what != Event::What::hurt) continue;
+    std::uint32_t zone = 0;
+    while (zone < outside && !is_in(level, level.zones[zone], event.place)) ++zone;
+    HarmPlace& place = places[{event.agent.index, zone}];
+    place.victim = event.agent;
+    if (zone < outside) place.zone = zone;
+    ++place.blows;
+    place.dealt += event.damage;
+  }
+  std::vector<HarmPlace> result;
+  for (const auto& [key, place] : places) result.push_back(place);
+  return result;
 }
 
 std::vector<Duel> duels(const Simulation& simulation, std::span<const Event> events) {

@@ -195,7 +195,7 @@ TEST(Defeats, ShotsLeaveSoManyAndNoMore) {
   EXPECT_TRUE(is_there(simulation, "collector-satchel-1"));
   EXPECT_FALSE(is_there(simulation, "collector-satchel-2"));
   const double x = simulation.state(simulation.agent("collector-satchel-1")).position.x();
-  EXPECT_NEAR(x, 2.9 - 0.05, 1e-6);
+  EXPECT_NEAR(x, 2.9 - 0.05, 1e-5);
   play(simulation, 150);
   EXPECT_TRUE(is_there(simulation, "collector-satchel-2"));
   EXPECT_EQ(simulation.agent_count(), 4U);

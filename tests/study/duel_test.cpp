@@ -93,5 +93,54 @@ TEST(Duels, OfNobodyAreNone) {
   EXPECT_TRUE(duels(simulation, testing::play(simulation, 10)).empty());
 }
 
+// Struck from the front until it has walked into the shade, then on: what is lost adds up, by zone
+// and by side.
+TEST(HarmPlaces, AddUpToWhatIsLost) {
+  Simulation simulation(testing::garden(R"(
+[kind.pruner]
+team = "caretakers"
+[kind.pruner.sight]
+range = 30.0
+field_of_view = 360.0
+[kind.pruner.attack.shears]
+how = "strike"
+range = 30.0
+damage = 3
+cooldown = 0.5
+[kind.collector]
+team = "visitors"
+[kind.collector.move]
+speed = 2.0
+[[zone]]
+id = "shade"
+outline = [[2.0, -1.0], [5.0, -1.0], [5.0, 1.0], [2.0, 1.0]]
+[[agent]]
+id = "pruner"
+kind = "pruner"
+at = [9.0, 0.0]
+[[agent]]
+id = "collector"
+kind = "collector"
+at = [0.0, 0.0]
+facing = 0.0
+script = [{ go = [4.0, 0.0] }, { face = 180.0 }]
+)"));
+  const auto events = testing::play(simulation, 240);
+  const auto places = harm_places(simulation, events);
+  ASSERT_EQ(places.size(), 2U);
+  ASSERT_TRUE(places[0].zone);
+  EXPECT_EQ(simulation.level().zones[*places[0].zone].id, "shade");
+  EXPECT_FALSE(places[1].zone);
+  // Blows at 1/60 s and every half second; it is in the shade from 1 s on.
+  EXPECT_EQ(places[1].blows, 2);
+  EXPECT_EQ(places[0].blows, 6);
+  const double lost = 100.0 - simulation.state(simulation.agent("collector")).health;
+  EXPECT_EQ(places[0].dealt + places[1].dealt, lost);
+  const Duel duel = duels(simulation, events).at(0);
+  // It arrives after 2 s, and half a second later it has turned its back: to the last three.
+  EXPECT_EQ(duel.by_side[static_cast<std::size_t>(Side::front)], 5 * 3.0);
+  EXPECT_EQ(duel.by_side[static_cast<std::size_t>(Side::back)], 3 * 3.0);
+}
+
 }  // namespace
 }  // namespace gaze

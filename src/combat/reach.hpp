@@ -1,0 +1,26 @@
+#pragma once
+
+#include <array>
+
+#include "combat/aim.hpp"
+
+namespace gaze {
+
+/// A fighter where it stands, and how far it can turn there.
+struct Stance {
+  Fighter fighter;                                   ///< Facing as it was placed.
+  std::array<double, 2> turn_limits{-180.0, 180.0};  ///< Degrees about that.
+};
+
+/// Of an agent of a kind placed there: what cannot turn at all has no range to either side.
+[[nodiscard]] Stance stance_of(const Kind& kind, const Vector3d& feet, const Vector2d& facing);
+
+/// True if an attack, made from there once it has turned as far as it can, hits a body that stands
+/// still: within range, within arc or tolerance, tilted far enough, and nothing in the way. What is
+/// fired straight ahead hits bodies as high as it flies. Friends and bounces are left out.
+///
+/// @param gravity  Of the level, metres a second squared.
+[[nodiscard]] bool can_hit(const World& world, const Attack& attack, const Stance& stance,
+                           const Fighter& victim, double gravity);
+
+}  // namespace gaze

@@ -1,0 +1,48 @@
+#include "gaze/reach.hpp"
+
+#include "combat/reach.hpp"
+#include "geometry/plan.hpp"
+#include "simulation/state.hpp"
+
+namespace gaze {
+namespace {
+
+Fighter standing_at(const Level& level, const Kind& victim, const Vector2d& spot) {
+  const double height = level.ground_height.value_or(0.0);
+  Fighter fighter;
+  fighter.feet = level.plane == Plane::upright ? Vector3d{spot.x(), 0.0, spot.y()}
+                                               : Vector3d{spot.x(), spot.y(), height};
+  fighter.radius = victim.radius;
+  fighter.height = victim.height;
+  return fighter;
+}
+
+}  // namespace
+
+std::vector<AttackReach> attack_reach(const Simulation& simulation, AgentId agent,
+                                      const Kind& victim, const FreeFloor& floor) {
+  const Simulation::State& state = simulation.raw();
+  if (agent.index >= state.agent_count()) throw UsageError("no such agent");
+  const Kind& kind = state.kind(agent.index);
+  const Stance stance =
+      stance_of(kind, state.position[agent.index], state.placed_facing[agent.index]);
+  std::vector<AttackReach> reaches;
+  for (const Attack& attack : kind.attacks) {
+    AttackReach& reach = reaches.emplace_back();
+    reach.attack = attack.name;
+    reach.can_hurt.assign(floor.grid.count(), 0);
+    for (int row = 0; row < floor.grid.rows; ++row) {
+      for (int column = 0; column < floor.grid.columns; ++column) {
+        const std::size_t spot = floor.grid.index(column, row);
+        if (floor.is_free[spot] == 0) continue;
+        const Fighter there = standing_at(*state.level, victim, floor.grid.middle(column, row));
+        if (!can_hit(state.world, attack, stance, there, state.level->gravity)) continue;
+        reach.can_hurt[spot] = 1;
+        reach.area += floor.grid.size * floor.grid.size;
+      }
+    }
+  }
+  return reaches;
+}
+
+}  // namespace gaze
