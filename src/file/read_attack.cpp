@@ -35,9 +35,8 @@ void read_aim(TableReader& reader, Attack& attack) {
   const auto aim = reader.word("aim", {"direct", "lead", "lob", "high lob", "ahead", "mirror"});
   attack.aim = static_cast<Attack::Aim>(aim.value_or(0));
   read_gravity(reader, attack);
-  if (attack.aim == Attack::Aim::mirror) {
-    attack.mirror_radius = reader.number("mirror_radius", attack.range, kReach);
-  }
+  const double radius = reader.number("mirror_radius", attack.range, kReach);
+  if (attack.aim == Attack::Aim::mirror) attack.mirror_radius = radius;
 }
 
 void read_friends(TableReader& reader, Attack& attack) {

@@ -172,12 +172,15 @@ std::string timeline_line(const Simulation& simulation, const Event& event) {
 std::string summary(const Simulation& simulation, std::span<const Event> events) {
   const std::vector<Tally> tallies = tally(simulation, events);
   std::size_t width = 5;
-  for (const Agent& agent : simulation.level().agents) width = std::max(width, agent.id.size());
+  for (std::uint32_t i = 0; i < simulation.agent_count(); ++i) {
+    if (simulation.state({i}).is_there) width = std::max(width, simulation.id_of({i}).size());
+  }
   std::string text =
       fmt::format("{:<{}}  {:<8} {:>9} {:>8} {:>8} {:>6} {:>7} {:>9}  {}\n", "agent", width, "mode",
                   "health", "noticed", "attacks", "hits", "dealt", "suffered", "position");
   for (std::uint32_t i = 0; i < simulation.agent_count(); ++i) {
     const AgentState state = simulation.state({i});
+    if (!state.is_there) continue;
     const Tally& own = tallies[i];
     text +=
         fmt::format("{:<{}}  {:<8} {:>9.6g} {:>8} {:>8} {:>6} {:>7.6g} {:>9.6g}  {}\n",

@@ -62,6 +62,9 @@ void count(Pairs& pairs, const Level& level, const Event& event, double seconds)
     case Event::What::fired:
       ++pairs[{event.agent.index, event.other->index}].blows;
       return;
+    case Event::What::caught:
+      ++pairs[{event.agent.index, event.other->index}].hits;
+      return;
     case Event::What::hit:
       if (bursts(attack_of(level, event.agent, event.attack))) return;
       ++pairs[{event.agent.index, event.other->index}].hits;

@@ -22,11 +22,12 @@ struct Played {
 };
 
 Played run_at(const std::string& file, int rate, double seconds) {
-  Simulation simulation(read_level(file, {{"ticks_per_second", std::to_string(rate)}}));
+  const Level level = read_level(file, {{"ticks_per_second", std::to_string(rate)}});
+  Simulation simulation(level);
   Played run;
   const auto positions = [&] {
     std::vector<Vector3d> all;
-    for (std::uint32_t i = 0; i < simulation.agent_count(); ++i) {
+    for (std::uint32_t i = 0; i < level.agents.size(); ++i) {
       all.push_back(simulation.state({i}).position);
     }
     return all;

@@ -36,8 +36,8 @@ class DemoRun : public ::testing::TestWithParam<const char*> {};
 // 10 seconds without 5 cm of headway, in one mode, is stuck.
 TEST_P(DemoRun, GoesOnForTenThousandStepsWithNobodyStuckOrInASolid) {
   const auto folder = std::filesystem::path(GAZE_DEMO).parent_path();
-  const Level level = read_level(folder / (std::string(GetParam()) + ".toml"));
-  Simulation simulation(level);
+  Simulation simulation(read_level(folder / (std::string(GetParam()) + ".toml")));
+  const Level& level = simulation.level();
   const std::size_t count = simulation.agent_count();
   std::vector<Vector3d> anchor(count);
   std::vector<std::int64_t> since(count, 0);
