@@ -31,8 +31,10 @@ void Trails::add(const Simulation& simulation) {
   for (const Projectile& shot : simulation.projectiles()) {
     ShotTrack* known = track(shot.number);
     if (known == nullptr) {
-      tracks_.push_back({shot.number, shot.radius, {}, {}, 0});
-      known = &tracks_.back();
+      const auto place = std::upper_bound(
+          tracks_.begin(), tracks_.end(), shot.number,
+          [](std::int64_t wanted, const ShotTrack& track) { return wanted < track.number; });
+      known = &*tracks_.insert(place, {shot.number, shot.radius, {}, {}, 0});
     }
     known->places.push_back(shot.position);
     known->tick = simulation.tick();

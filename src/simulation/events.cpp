@@ -1,5 +1,7 @@
 #include <fmt/format.h>
 
+#include <algorithm>
+
 #include "simulation/state.hpp"
 
 namespace gaze {
@@ -109,14 +111,25 @@ std::string Simulation::describe(const Event& event) const {
   return Describer{*state_->level, event}.text();
 }
 
-// Insertion sort: few events a tick, mostly in order already, and no memory asked for.
+// By what they are, by agent, and then as they came. The keys are sorted, and events moved once.
 void order_events(Simulation::State& state) {
-  const auto before = [](const Event& a, const Event& b) {
-    return a.what != b.what ? a.what < b.what : a.agent < b.agent;
-  };
-  const auto first = state.events.begin() + static_cast<std::ptrdiff_t>(state.sorted_events);
-  for (auto next = first; next != state.events.end(); ++next) {
-    std::rotate(std::upper_bound(first, next, *next, before), next, next + 1);
+  const std::size_t first = state.sorted_events;
+  const std::size_t count = state.events.size() - first;
+  state.event_keys.clear();
+  state.ordered_events.clear();
+  for (std::size_t i = 0; i < count; ++i) {
+    const Event& event = state.events[first + i];
+    const auto what = static_cast<std::uint64_t>(event.what);
+    state.event_keys.push_back(what << 56U | std::uint64_t{event.agent.index} << 28U | i);
+  }
+  if (!std::is_sorted(state.event_keys.begin(), state.event_keys.end())) {
+    std::sort(state.event_keys.begin(), state.event_keys.end());
+    constexpr std::uint64_t kPlace = (std::uint64_t{1} << 28U) - 1;
+    for (const std::uint64_t key : state.event_keys) {
+      state.ordered_events.push_back(state.events[first + (key & kPlace)]);
+    }
+    std::copy(state.ordered_events.begin(), state.ordered_events.end(),
+              state.events.begin() + static_cast<std::ptrdiff_t>(first));
   }
   state.sorted_events = state.events.size();
 }

@@ -84,6 +84,7 @@ void fight(Simulation::State& state) {
   make_touches(state);
   let_go_of_what_is_due(state);
   state.shells.insert(state.shells.end(), state.thrown.begin(), state.thrown.end());
+  state.pierced.resize(state.shells.size());
   state.thrown.clear();
   shine_beams(state);
   deal_blows(state);

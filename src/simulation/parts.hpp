@@ -141,11 +141,14 @@ struct Shell {
   Moment age = 0;
   std::optional<std::uint32_t> target;  ///< That it turns to, if it does.
   bool has_landed = false;
+  bool is_spent = false;
+  int clear_steps = 0;  ///< So many whole steps from here on nothing solid is in its way.
   int bounces_left = 0;
   int pierced_count = 0;
-  std::array<std::uint32_t, kMostPierced> pierced{};  ///< Bodies that it has passed through.
-  bool is_spent = false;
 };
+
+/// Bodies that a shell has passed through.
+using Pierced = std::array<std::uint32_t, kMostPierced>;
 
 /// A ray that stays on.
 struct Beam {

@@ -44,6 +44,7 @@ bool is_in_its_way(const Simulation::State& state, const Solid& door) {
 
 void set_gone(Simulation::State& state, std::uint32_t solid, bool is_gone) {
   state.world.set_gone({solid}, is_gone);
+  for (Shell& shell : state.shells) shell.clear_steps = 0;
   mend_routes(state, solid);
 }
 

@@ -128,10 +128,12 @@ struct Simulation::State {
   std::vector<Beam> beams;
   std::vector<BeamRay> beam_rays;                    ///< As they fell in this step.
   std::vector<std::optional<BlastMade>> last_blast;  ///< By agent.
-  std::vector<Shell> shells;
-  Crowd hittable{2.0};                  ///< Where those are who can be hit.
+  std::vector<Shell> shells;                         ///< In flight, in no order.
+  std::vector<Pierced> pierced;                      ///< By shell; apart, for few of them pierce.
+  Crowd hittable{2.0};                               ///< Where those are who can be hit.
   double most_moved = 0.0;              ///< In this step along an axis, by anybody, metres.
   double tallest = 0.0;                 ///< Of any agent, metres.
+  double highest = 0.0;                 ///< Top of any living body in this step, metres.
   bool uses_beams = false;              ///< Some kind has a beam.
   std::vector<Moment> grace_until;      ///< It cannot be hurt again before that.
   std::vector<Vector3d> pushed;         ///< By blows: velocity, level, metres a second.
@@ -160,6 +162,8 @@ struct Simulation::State {
 
   std::vector<Vector3d> seen_position;  ///< What minds travel by: poses once drivers have moved.
   std::vector<Event> events;
+  std::vector<std::uint64_t> event_keys;  ///< Scratch: their order,
+  std::vector<Event> ordered_events;      ///< and they in it.
   std::size_t sorted_events = 0;
   bool events_are_old = false;
   std::int64_t tick = 0;
