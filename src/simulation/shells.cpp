@@ -154,6 +154,16 @@ bool has_left(const Vector3d& place) {
            std::abs(place.z()) < kFarthest);
 }
 
+// Just off what it meets: what bursts there is not shielded by that itself. A point meets no side:
+// it is taken back the way that it came.
+Vector3d just_before(const BallPath& ball, const Meeting& meeting, const Vector3d& place) {
+  if (meeting.body) return place;
+  if (meeting.normal != Vector3d(0.0, 0.0, 0.0)) return place + meeting.normal * kContactGap;
+  const Vector3d way = ball.path.to - ball.path.from;
+  const double length = std::sqrt(way.x() * way.x() + way.y() * way.y() + way.z() * way.z());
+  return length > 0.0 ? Vector3d(place - way * (kContactGap / length)) : place;
+}
+
 // What has been thrown out of the level is gone for good.
 void lose(Simulation::State& state, Shell& shell) {
   shell.is_spent = true;
@@ -207,9 +217,8 @@ void fly(Simulation::State& state, Shell& shell) {
       shell.velocity = flown(from, fall, attack.drag, seconds(used)).velocity;
       at += used;
     }
-    // Just off what it meets: what bursts there is not shielded by that itself.
     if (meet(state, shell, meeting, place)) {
-      end_flight(state, shell, place + meeting.normal * kContactGap);
+      end_flight(state, shell, just_before(ball, meeting, place));
     }
   }
   shell.age += end;
