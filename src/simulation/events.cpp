@@ -117,6 +117,8 @@ void order_events(Simulation::State& state) {
   const std::size_t count = state.events.size() - first;
   state.event_keys.clear();
   state.ordered_events.clear();
+  state.event_keys.reserve(state.events.capacity());
+  state.ordered_events.reserve(state.events.capacity());
   for (std::size_t i = 0; i < count; ++i) {
     const Event& event = state.events[first + i];
     const auto what = static_cast<std::uint64_t>(event.what);
