@@ -97,9 +97,10 @@ TEST_F(Command, RunPrintsTheContractsJson) {
     last = event["time"];
     // The script of the collector aims at a place, at nobody.
     const bool is_aimed_at_a_place = what == "attacked" && event["agent"] == "collector";
-    for (const std::string& key : keys[what])
-      EXPECT_TRUE((is_aimed_at_a_place && key == "other") !=(event.contains(key))
-          << what << " " << key;
+    for (const std::string& key : keys[what]) {
+      const bool is_missing = is_aimed_at_a_place && key == "other";
+      EXPECT_NE(event.contains(key), is_missing) << what << " " << key;
+    }
   }
   for (const auto& [what, ignored] : keys) EXPECT_TRUE(met.contains(what)) << what;
 }
