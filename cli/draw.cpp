@@ -30,13 +30,16 @@ int draw_mesh(const DrawOptions& options, const Level& level, const PictureOptio
   return done;
 }
 
-// Whose reach, and upon whom: a kind that was asked for, else that of the first hostile agent.
+// Upon whom: a kind that was asked for, else that of the first hostile agent, players first.
 const Kind& victim_of(const DrawOptions& options, const Level& level, const Kind& by) {
   if (!options.kind.empty()) return kind_called(level, options.kind);
+  const Agent* best = nullptr;
   for (const Agent& agent : level.agents) {
-    const Kind& kind = level.kind_of(agent);
-    if (is_hostile(level, by.team, kind.team)) return kind;
+    if (!is_hostile(level, by.team, level.kind_of(agent).team)) continue;
+    const bool is_player = agent.driver != Driver::mind;
+    if (best == nullptr || (is_player && best->driver == Driver::mind)) best = &agent;
   }
+  if (best != nullptr) return level.kind_of(*best);
   throw std::invalid_argument(
       fmt::format("no agent of this level is hostile to {}: --reach needs --kind", by.name));
 }
@@ -54,8 +57,8 @@ SpotPicture reach_picture(const Simulation& simulation, AgentId agent, const Kin
   picture.seen_by.assign(floor.grid.count(), 0);
   picture.heading = fmt::format("Attacks of {} that reach", simulation.id_of(agent));
   picture.classes = {"none", "one", "two", "three", "four or more"};
-  picture.numbers.push_back(
-      fmt::format("a {} standing there, of {:.1f} m2:", victim.name, floor.area));
+  picture.numbers.push_back(fmt::format("a {} standing there,", victim.name));
+  picture.numbers.push_back(fmt::format("of {:.1f} m2 of floor:", floor.area));
   const auto reaches = attack_reach(simulation, agent, victim, floor);
   picture.classes.resize(std::min<std::size_t>(picture.classes.size(), reaches.size() + 1));
   for (const AttackReach& reach : reaches) {

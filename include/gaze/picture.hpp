@@ -28,8 +28,9 @@ struct ShotTrack {
   std::int64_t tick = 0;         ///< When it was seen last.
 };
 
-/// Where agents have been, for the trails of a picture: one list an agent, of places in order. And
-/// the tracks of what has flown in the last second and a half.
+/// Where agents have been, for the trails of a picture: one list an agent, of places in order, from
+/// the beginning of the round or its last return on. And the tracks of what has flown in the last
+/// second and a half.
 class Trails {
  public:
   explicit Trails(const Simulation& simulation);
@@ -40,8 +41,11 @@ class Trails {
  private:
   ShotTrack* track(std::int64_t number);
 
+  void forget_old(const Simulation& simulation);
+
   std::vector<std::vector<Vector3d>> positions_;
   std::vector<ShotTrack> tracks_;  ///< In the order of their numbers.
+  bool round_is_over_ = false;     ///< All begin again with the next step.
 };
 
 /// Draws a level at the current tick: solids by material, agents with facing and mode, what each

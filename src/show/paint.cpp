@@ -49,15 +49,18 @@ void paint_field(Canvas& canvas, const SeenShape& seen, const MapView& view) {
   canvas.stroke(kFaintInk, 1.0, {1.5, 4.0});
 }
 
-// Seen from the side, nobody looks into the ground.
+// Seen from the side, nothing is seen in the ground, and no blast goes into it.
+void clip_to_air(Canvas& canvas, const Scene& scene, const MapView& view) {
+  if (!scene.is_upright || !scene.ground_height) return;
+  const double bottom = view({0.0, *scene.ground_height}).y();
+  cairo_rectangle(canvas.raw(), view.frame.x, view.frame.y, view.frame.width,
+                  bottom - view.frame.y);
+  cairo_clip(canvas.raw());
+}
+
 void paint_senses(Canvas& canvas, const Scene& scene, const MapView& view) {
   cairo_save(canvas.raw());
-  if (scene.is_upright && scene.ground_height) {
-    const double bottom = view({0.0, *scene.ground_height}).y();
-    cairo_rectangle(canvas.raw(), view.frame.x, view.frame.y, view.frame.width,
-                    bottom - view.frame.y);
-    cairo_clip(canvas.raw());
-  }
+  clip_to_air(canvas, scene, view);
   for (const SeenShape& seen : scene.seen) paint_seen(canvas, seen, view);
   for (const SeenShape& seen : scene.seen) paint_field(canvas, seen, view);
   cairo_restore(canvas.raw());
@@ -323,7 +326,10 @@ void paint_map(Canvas& canvas, const Scene& scene, const MapView& view) {
     for (const Vector2d& point : agent.trail) points.push_back(view(point));
     paint_trail(canvas, agent.team, points);
   }
+  cairo_save(raw);
+  clip_to_air(canvas, scene, view);
   for (const BlastShape& blast : scene.blasts) paint_blast(canvas, blast, view);
+  cairo_restore(raw);
   for (const TrackShape& track : scene.tracks) paint_track(canvas, track, view);
   for (const RingShape& ring : scene.rings) paint_ring(canvas, ring, view);
   for (const FeelerShape& feeler : scene.feelers) paint_feeler(canvas, feeler, view);

@@ -15,7 +15,22 @@ ShotTrack* Trails::track(std::int64_t number) {
   return it == tracks_.end() || it->number != number ? nullptr : &*it;
 }
 
+// Who is put somewhere anew has left no trail to there.
+void Trails::forget_old(const Simulation& simulation) {
+  if (round_is_over_) {
+    for (std::vector<Vector3d>& places : positions_) places.clear();
+    tracks_.clear();
+  }
+  round_is_over_ = false;
+  for (const Event& event : simulation.events()) {
+    round_is_over_ |= event.what == Event::What::ended;
+    const bool returns = event.what == Event::What::mode && event.from == Mode::out;
+    if (returns) positions_[event.agent.index].clear();
+  }
+}
+
 void Trails::add(const Simulation& simulation) {
+  forget_old(simulation);
   constexpr double kShown = 1.5;  // seconds
   const double ticks = kShown * simulation.level().ticks_per_second;
   std::erase_if(tracks_, [&](const ShotTrack& track) {
