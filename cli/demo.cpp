@@ -41,13 +41,14 @@ int demo(const DemoOptions& options, const Streams& streams) {
   make_folder(folder);
   Simulation simulation(level);
   Trails trails(simulation);
-  constexpr std::array kMoments{0.2, 0.5, 0.8};  // shares of the run
+  // A jar has burst; the twin sprinkler fires with the collector; the lamp's ray falls on it.
+  constexpr std::array kMoments{8.5, 10.3, 17.3};  // seconds
   std::size_t next_picture = 0;
   std::vector<std::string> written;
   const auto draw_if_due = [&] {
     trails.add(simulation);
     if (next_picture >= kMoments.size()) return;
-    const auto due = nearest_tick(level.seconds * kMoments[next_picture], level.ticks_per_second);
+    const auto due = nearest_tick(kMoments[next_picture], level.ticks_per_second);
     if (simulation.tick() != due) return;
     const fs::path file = folder / fmt::format("moment-{}.png", ++next_picture);
     write_file(file, gaze::draw(simulation, trails));

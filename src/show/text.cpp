@@ -34,6 +34,15 @@ std::vector<Tally> tally(const Simulation& simulation, std::span<const Event> ev
   return tallies;
 }
 
+// Of the longest id of those who are there, or of the heading.
+std::size_t id_width(const Simulation& simulation) {
+  std::size_t width = std::string_view("agent").size();
+  for (std::uint32_t i = 0; i < simulation.agent_count(); ++i) {
+    if (simulation.state({i}).is_there) width = std::max(width, simulation.id_of({i}).size());
+  }
+  return width;
+}
+
 std::string place_text(const Vector3d& p) {
   return fmt::format("{:.2f}, {:.2f}, {:.2f}", p.x() + 0.0, p.y() + 0.0, p.z() + 0.0);
 }
@@ -171,10 +180,7 @@ std::string timeline_line(const Simulation& simulation, const Event& event) {
 
 std::string summary(const Simulation& simulation, std::span<const Event> events) {
   const std::vector<Tally> tallies = tally(simulation, events);
-  std::size_t width = 5;
-  for (std::uint32_t i = 0; i < simulation.agent_count(); ++i) {
-    if (simulation.state({i}).is_there) width = std::max(width, simulation.id_of({i}).size());
-  }
+  const std::size_t width = id_width(simulation);
   std::string text =
       fmt::format("{:<{}}  {:<8} {:>9} {:>8} {:>8} {:>6} {:>7} {:>9}  {}\n", "agent", width, "mode",
                   "health", "noticed", "attacks", "hits", "dealt", "suffered", "position");
@@ -225,8 +231,7 @@ std::string account(const Simulation& simulation, AgentId looker, AgentId other)
 
 std::string all_accounts(const Simulation& simulation) {
   const Level& level = simulation.level();
-  std::size_t width = 5;
-  for (const Agent& agent : level.agents) width = std::max(width, agent.id.size());
+  const std::size_t width = id_width(simulation);
   std::string text =
       fmt::format("At {:.3f} s\n{:<{}}  {:<{}}  {:<5} {:<10} {}\n", simulation.seconds(), "agent",
                   width, "other", width, "sees", "knows by", "because");
@@ -234,7 +239,9 @@ std::string all_accounts(const Simulation& simulation) {
     for (std::uint32_t j = 0; j < simulation.agent_count(); ++j) {
       const bool is_hostile_pair = is_hostile(level, level.kind_of(level.agents[i]).team,
                                               level.kind_of(level.agents[j]).team);
+      const bool are_there = simulation.state({i}).is_there && simulation.state({j}).is_there;
       if (i == j || !is_hostile_pair || !perceives(level.kind_of(level.agents[i]))) continue;
+      if (!are_there) continue;
       const Verdict verdict = simulation.look(AgentId{i}, AgentId{j});
       const auto by = simulation.noticed_by({i}, {j});
       text += fmt::format("{:<{}}  {:<{}}  {:<5} {:<10} {}\n", verdict.looker, width, verdict.other,

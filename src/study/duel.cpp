@@ -16,11 +16,19 @@ void set_first(std::optional<double>& time, double seconds) {
   if (!time) time = seconds;
 }
 
-const Attack* attack_of(const Level& level, AgentId who, std::string_view name) {
-  const std::vector<Attack>& attacks = level.kind_of(level.agents[who.index]).attacks;
-  const auto it = std::find_if(attacks.begin(), attacks.end(),
+const Attack* attack_of(const Kind& kind, std::string_view name) {
+  const auto it = std::find_if(kind.attacks.begin(), kind.attacks.end(),
                                [&](const Attack& attack) { return attack.name == name; });
-  return it == attacks.end() ? nullptr : &*it;
+  return it == kind.attacks.end() ? nullptr : &*it;
+}
+
+// Its own, else that of a thing that it may have thrown or broken.
+const Attack* attack_of(const Level& level, AgentId who, std::string_view name) {
+  const Attack* own = attack_of(level.kind_of(level.agents[who.index]), name);
+  for (const Kind& kind : level.kinds) {
+    if (own == nullptr && kind.thing) own = attack_of(kind, name);
+  }
+  return own;
 }
 
 bool fires(const Attack* attack) {
