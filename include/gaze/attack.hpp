@@ -61,6 +61,8 @@ struct Attack {
   double speed = 0.0;              ///< Shots: metres a second, above 0.
   double radius = 0.0;             ///< Shots: of the projectile; beams: half as thick.
   double gravity_share = 0.0;      ///< Shots: of the level's gravity.
+  Angle toward;                    ///< Shots, beams: straight ahead, turned from the facing
+  Angle tilt;                      ///< and upwards by so much.
   Vector3d muzzle{0.0, 0.0, 0.0};  ///< Shots, beams: forward, left, up from the feet, metres.
   Angle aim_tolerance = Angle::from_degrees(3.0);  ///< Shots, beams: between facing and target.
   Duration lifetime;                               ///< Shots: above 0.

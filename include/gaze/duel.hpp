@@ -32,6 +32,8 @@ struct Duel {
   std::optional<double> damage_rate() const;
   /// Seconds from being noticed to being hurt: what the other had to react.
   std::optional<double> warning() const;
+  /// Seconds from being noticed to being defeated.
+  std::optional<double> time_to_defeat() const;
 };
 
 /// All pairs of which one attacked or hurt the other, by the order of both in the level. From the

@@ -88,8 +88,8 @@ enum class Awareness { unaware, gathering, noticed, remembers };
 class Simulation {
  public:
   /// Places all agents and lets them look once, at tick 0. Behind the agents of the level come, not
-  /// there yet, those that may be left behind: `agent_count` counts them, and `level` has them. The level must be as `read_level` leaves
-  /// it, or as valid as that.
+  /// there yet, those that may be left behind: `agent_count` counts them, and `level` has them. The
+  /// level must be as `read_level` leaves it, or as valid as that.
   explicit Simulation(const Level& level);
   Simulation(std::shared_ptr<const Level> level, World world);
   Simulation(const Simulation& other);

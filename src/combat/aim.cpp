@@ -37,15 +37,15 @@ Vector3d muzzle_of(Plane plane, const Attack& attack, const Fighter& fighter) {
   return offset_place(plane, fighter.feet, fighter.facing, attack.muzzle);
 }
 
-Vector3d ahead_of(Plane plane, const Fighter& fighter) {
-  return from_plan(plane, {fighter.facing, 0.0});
+Vector3d ahead_of(Plane plane, const Attack& attack, const Fighter& fighter) {
+  return direction_along(plane, fighter.facing, attack.toward, attack.tilt);
 }
 
 std::optional<Launch> launch_at(Plane plane, const Attack& attack, const Fighter& shooter,
                                 const Fighter& target, const Vector3d& motion, double gravity) {
   const Vector3d muzzle = muzzle_of(plane, attack, shooter);
   const Vector3d middle = target.middle();
-  const Vector3d ahead = ahead_of(plane, shooter);
+  const Vector3d ahead = ahead_of(plane, attack, shooter);
   const Vector3d standing{0.0, 0.0, 0.0};
   switch (attack.aim) {
     case Attack::Aim::direct:

@@ -82,7 +82,7 @@ bool along_flight(const Attack& attack, const Vector3d& muzzle, const Launch& la
 /// Where the muzzle is.
 [[nodiscard]] Vector3d muzzle_of(Plane plane, const Attack& attack, const Fighter& fighter);
 
-/// Along the facing.
-[[nodiscard]] Vector3d ahead_of(Plane plane, const Fighter& fighter);
+/// Straight ahead as the attack has it: along the facing, or along a feeler.
+[[nodiscard]] Vector3d ahead_of(Plane plane, const Attack& attack, const Fighter& fighter);
 
 }  // namespace gaze

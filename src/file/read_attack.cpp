@@ -39,6 +39,18 @@ void read_aim(TableReader& reader, Attack& attack) {
   if (attack.aim == Attack::Aim::mirror) attack.mirror_radius = radius;
 }
 
+// Along a feeler of its own instead of the facing.
+void read_ahead(TableReader& reader, Attack& attack, const std::vector<Feeler>& feelers) {
+  const Node* along = reader.find("along");
+  if (along == nullptr) return;
+  std::vector<std::string> names;
+  for (const Feeler& feeler : feelers) names.push_back(feeler.name);
+  const std::uint32_t number = reader.reference(*along, names, "feeler");
+  if (number >= feelers.size()) return;
+  attack.toward = feelers[number].toward;
+  attack.tilt = feelers[number].tilt;
+}
+
 void read_friends(TableReader& reader, Attack& attack) {
   attack.friends =
       static_cast<Attack::Friends>(reader.word("friends", {"pass", "stop", "hurt"}).value_or(0));
@@ -76,11 +88,12 @@ void read_flight(TableReader& reader, Attack& attack, const Names& names) {
   read_leftovers(reader, attack, names);
 }
 
-void read_shot(TableReader& reader, Attack& attack, double height, const Names& names) {
+void read_shot(TableReader& reader, Attack& attack, const Kind& kind, const Names& names) {
   attack.speed = reader.needed_number("speed", {0.0, 10'000.0, "m/s", true});
   attack.radius = reader.number("radius", 0.05, {0.0, 100.0, "m"});
   read_aim(reader, attack);
-  read_muzzle(reader, attack, height);
+  read_ahead(reader, attack, kind.feelers);
+  read_muzzle(reader, attack, kind.height);
   read_friends(reader, attack);
   attack.burst = static_cast<int>(reader.integer("burst", 1, 1, 1000));
   attack.burst_interval = reader.duration("burst_interval", 0.1, kSeconds);
@@ -89,23 +102,24 @@ void read_shot(TableReader& reader, Attack& attack, double height, const Names& 
   read_flight(reader, attack, names);
 }
 
-void read_beam(TableReader& reader, Attack& attack, double height) {
+void read_beam(TableReader& reader, Attack& attack, const Kind& kind) {
   attack.radius = reader.number("thickness", 0.0, {0.0, 100.0, "m"}) / 2.0;
   attack.hold = reader.duration("hold", 0.0, kSeconds);
-  read_muzzle(reader, attack, height);
+  read_ahead(reader, attack, kind.feelers);
+  read_muzzle(reader, attack, kind.height);
   read_friends(reader, attack);
 }
 
-void read_own_keys(TableReader& reader, Attack& attack, double height, const Names& names) {
+void read_own_keys(TableReader& reader, Attack& attack, const Kind& kind, const Names& names) {
   switch (attack.how) {
     case Attack::How::strike:
       attack.arc = Angle::from_degrees(reader.number("arc", 360.0, kFullAngle));
       break;
     case Attack::How::shot:
-      read_shot(reader, attack, height, names);
+      read_shot(reader, attack, kind, names);
       break;
     case Attack::How::beam:
-      read_beam(reader, attack, height);
+      read_beam(reader, attack, kind);
       break;
     case Attack::How::touch:
       attack.sides = read_sides(reader);
@@ -152,7 +166,7 @@ void read_range(TableReader& reader, Attack& attack) {
 }
 
 Attack read_attack(ReadContext& context, const Node& table, const std::string& name,
-                   const std::string& path, double height, const Names& names) {
+                   const std::string& path, const Kind& kind, const Names& names) {
   TableReader reader(context, table, path);
   Attack attack;
   attack.name = name;
@@ -172,7 +186,7 @@ Attack read_attack(ReadContext& context, const Node& table, const std::string& n
   if (reader.find("reload") != nullptr) attack.reload = reader.duration("reload", 0.0, kSeconds);
   read_effect(reader, attack);
   read_condition(reader, attack);
-  read_own_keys(reader, attack, height, names);
+  read_own_keys(reader, attack, kind, names);
   // Without knowing how, there is no telling which keys are right.
   if (how) reader.finish();
   return attack;
@@ -215,7 +229,7 @@ void read_attacks(ReadContext& context, TableReader& reader, Kind& kind, const N
     const std::string own_path = path + "." + entry.key;
     if (node.type == Node::Type::boolean && !node.boolean) continue;  // taken away
     if (!is_table(reader, node, own_path)) continue;
-    kind.attacks.push_back(read_attack(context, node, entry.key, own_path, kind.height, names));
+    kind.attacks.push_back(read_attack(context, node, entry.key, own_path, kind, names));
   }
 }
 

@@ -75,6 +75,20 @@ inline Vector2d turned(const Vector2d& v, const SineCosine& by) {
   return {v.x() * by.cosine - v.y() * by.sine, v.y() * by.cosine + v.x() * by.sine};
 }
 
+/// A direction turned from a facing, anticlockwise, and upwards. Seen from the side both turn it in
+/// the plane: those of a walker that faces left are those of one that faces right, in a mirror.
+inline Vector3d direction_along(Plane plane, const Vector2d& facing, Angle toward, Angle tilt) {
+  if (plane == Plane::upright) {
+    const double sign = facing.x() < 0.0 ? -1.0 : 1.0;
+    const Angle turn = Angle::from_degrees(sign * (toward.degrees() + tilt.degrees()));
+    const Vector2d way = turned(facing, sine_cosine(turn));
+    return {way.x(), 0.0, way.y()};
+  }
+  const SineCosine rise = sine_cosine(tilt);
+  const Vector2d way = turned(facing, sine_cosine(toward));
+  return {way.x() * rise.cosine, way.y() * rise.cosine, rise.sine};
+}
+
 /// Distances between agents are measured in x and y; upright: x and z; space: all three.
 inline double squared_plane_distance(Plane plane, const Vector3d& a, const Vector3d& b) {
   const double x = b.x() - a.x();

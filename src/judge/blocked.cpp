@@ -71,7 +71,7 @@ std::string ahead_of_it(const Bench& bench, const Agent& agent, const Attack& at
   const Fighter fighter{agent.position, {facing.cosine, facing.sine}, kind.radius, kind.height};
   const bool is_strike = attack.how == Attack::How::strike;
   const Vector3d from = is_strike ? fighter.middle() : muzzle_of(level.plane, attack, fighter);
-  const Vector3d to = from + ahead_of(level.plane, fighter) * attack.range;
+  const Vector3d to = from + ahead_of(level.plane, attack, fighter) * attack.range;
   const auto touch = bench.world().first_touch(BallPath{{from, to}, attack.radius},
                                                is_strike ? Stops::bodies : Stops::shots);
   if (!touch) return "";

@@ -9,20 +9,6 @@
 namespace gaze {
 namespace {
 
-Vector3d direction_of(Plane plane, const Feeler& feeler, const Vector2d& facing) {
-  const SineCosine tilt = sine_cosine(feeler.tilt);
-  if (plane == Plane::upright) {
-    // Turns of a walker that faces left are those of one that faces right, seen in a mirror.
-    const double sign = facing.x() < 0.0 ? -1.0 : 1.0;
-    const Angle turn =
-        Angle::from_degrees(sign * (feeler.toward.degrees() + feeler.tilt.degrees()));
-    const Vector2d way = turned(facing, sine_cosine(turn));
-    return {way.x(), 0.0, way.y()};
-  }
-  const Vector2d way = turned(facing, sine_cosine(feeler.toward));
-  return {way.x() * tilt.cosine, way.y() * tilt.cosine, tilt.sine};
-}
-
 void keep_nearer(Felt& felt, double& best, double share, std::optional<std::uint32_t> body,
                  std::optional<SolidId> solid) {
   if (!(share < best)) return;
@@ -36,7 +22,7 @@ void keep_nearer(Felt& felt, double& best, double share, std::optional<std::uint
 BallPath feeler_path(Plane plane, const Feeler& feeler, const Vector3d& feet,
                      const Vector2d& facing) {
   const Vector3d start = offset_place(plane, feet, facing, feeler.from);
-  const Vector3d end = start + direction_of(plane, feeler, facing) * feeler.length;
+  const Vector3d end = start + direction_along(plane, facing, feeler.toward, feeler.tilt) * feeler.length;
   return {{start, end}, feeler.thickness / 2.0};
 }
 

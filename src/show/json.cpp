@@ -67,6 +67,7 @@ void add_numbers(Json& json, const Event& event) {
       if (event.score != 0.0) json["score"] = rounded(event.score);
       break;
     case Event::What::took:
+    case Event::What::ended:
     case Event::What::forgot:
       break;
     default:

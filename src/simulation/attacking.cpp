@@ -141,8 +141,8 @@ std::optional<AttackAnswer> shot_fails(const State& state, Index who, const Atta
 }
 
 std::optional<AttackAnswer> not_chosen(const State& state, Index who, const Attack& attack) {
+  if (is_fit(state, who, attack)) return std::nullopt;
   const double health = state.health[who] / state.kind(who).health;
-  if (health >= attack.health_low && health <= attack.health_high) return std::nullopt;
   return no(fmt::format("made only with {:.0f} to {:.0f} % of its health; it has {:.0f} %",
                         100.0 * attack.health_low, 100.0 * attack.health_high, 100.0 * health));
 }

@@ -92,7 +92,7 @@ void attack_with(Simulation::State& state, Index who, Index attack, std::optiona
       values.how == How::shot || values.how == How::beam || values.how == How::burst;
   const bool is_possible =
       target ? is_chosen(state, who, values, *target) && can_make(state, who, values, *target)
-             : needs_none;
+             : needs_none && is_fit(state, who, values);
   if (is_possible) pull_all_due(state, who, attack, {target, std::nullopt, false});
 }
 
@@ -137,7 +137,7 @@ bool is_turned_to_aim(const Simulation::State& state, Index who, const Attack& a
 void attack_by_trigger(Simulation::State& state, Index who, Index attack, const Trigger& trigger) {
   const Attack& values = state.attack(who, attack);
   if (values.how == How::touch || values.how == How::catch_) return;
-  if (state.ready[who][attack].at > state.now()) return;
+  if (state.ready[who][attack].at > state.now() || !is_fit(state, who, values)) return;
   Aimed at{std::nullopt, trigger.aim, trigger.is_plan};
   if (values.how == How::strike) {
     at = {strikable(state, who, values), std::nullopt, false};
@@ -167,9 +167,13 @@ void attack_as_mirror(Simulation::State& state, Index who) {
 
 }  // namespace
 
-bool is_chosen(const Simulation::State& state, Index who, const Attack& attack, Index target) {
+bool is_fit(const Simulation::State& state, Index who, const Attack& attack) {
   const double health = state.health[who] / state.kind(who).health;
-  if (health < attack.health_low || health > attack.health_high) return false;
+  return health >= attack.health_low && health <= attack.health_high;
+}
+
+bool is_chosen(const Simulation::State& state, Index who, const Attack& attack, Index target) {
+  if (!is_fit(state, who, attack)) return false;
   if (attack.min_range == 0.0) return true;
   return plane_distance(state.plane(), state.position[who], state.position[target]) >=
          attack.min_range;

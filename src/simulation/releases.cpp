@@ -69,7 +69,7 @@ std::optional<Launch> launch_of(const Simulation::State& state, const Release& r
 
 void shoot(Simulation::State& state, const Release& release, const Attack& attack) {
   const auto launch = launch_of(state, release, attack);
-  const Vector3d ahead = ahead_of(state.plane(), state.fighter(release.who)) * attack.speed;
+  const Vector3d ahead = ahead_of(state.plane(), attack, state.fighter(release.who)) * attack.speed;
   fire_shell(state, release.who, release.attack,
              spread(state, release.who, attack, launch ? launch->velocity : ahead), release.at);
 }

@@ -268,7 +268,7 @@ Meeting beam_end(const Simulation::State& state, const Beam& beam, Shell& ray, V
   ray.shooter = beam.who;
   ray.attack = &attack;
   ray.position = muzzle_of(state.plane(), attack, fighter);
-  Vector3d way = ahead_of(state.plane(), fighter);
+  Vector3d way = ahead_of(state.plane(), attack, fighter);
   if (const auto to = beam_way(state, beam, attack, fighter, ray.position)) way = *to;
   const BallPath ball{{ray.position, ray.position + way * attack.range}, attack.radius};
   const Meeting meeting = first_meeting(state, ray, ball, {1.0, 1.0}, false);

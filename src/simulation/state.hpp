@@ -292,7 +292,9 @@ void let_go_of_what_is_due(Simulation::State& state);
 /// True if an attack can be made at that target now, but for being ready.
 [[nodiscard]] bool can_make(const Simulation::State& state, std::uint32_t who, const Attack& attack,
                             std::uint32_t target);
-/// Near and far enough, and as healthy as its condition asks.
+/// As healthy as its condition asks.
+[[nodiscard]] bool is_fit(const Simulation::State& state, std::uint32_t who, const Attack& attack);
+/// The same, and far enough from its target.
 [[nodiscard]] bool is_chosen(const Simulation::State& state, std::uint32_t who,
                              const Attack& attack, std::uint32_t target);
 /// Who of its own side an attack would meet that does not pass friends.

@@ -105,6 +105,11 @@ std::optional<double> Duel::warning() const {
   return *first_hurt - *noticed;
 }
 
+std::optional<double> Duel::time_to_defeat() const {
+  if (!noticed || !defeated || *defeated < *noticed) return std::nullopt;
+  return *defeated - *noticed;
+}
+
 std::vector<HarmPlace> harm_places(const Simulation& simulation, std::span<const Event> events) {
   const Level& level = simulation.level();
   const auto outside = static_cast<std::uint32_t>(level.zones.size());

@@ -227,5 +227,46 @@ TEST(Conditions, OfItsOwnHealth) {
   EXPECT_EQ(lost(simulation, "collector"), 30.0);
 }
 
+// A reed that looks east and shoots along its feeler, up and to the left: the shot starts in the
+// feeler's own direction.
+TEST(Ahead, IsAlongAFeelerIfTheAttackSaysSo) {
+  for (const char* plane : {"ground", "upright", "space"}) {
+    const bool is_space = std::string(plane) == "space";
+    Simulation simulation(garden(
+        R"(
+[kind.reed]
+team = "caretakers"
+[kind.reed.feeler.aside]
+from = [0.0, 0.0, 1.0]
+toward = 40.0
+tilt = 20.0
+length = 9.0
+[kind.reed.attack.thorn]
+how = "shot"
+aim = "ahead"
+along = "aside"
+speed = 10.0
+range = 9.0
+damage = 1
+cooldown = 9.0
+[[agent]]
+id = "reed"
+kind = "reed"
+at = )" + std::string(is_space ? "[0.0, 0.0, 0.0]" : "[0.0, 0.0]") +
+            "\nfacing = 0.0\ndriver = \"host\"\n",
+        {{"plane", std::string("\"") + plane + "\""}}));
+    simulation.set_trigger(simulation.agent("reed"), std::nullopt, true);
+    simulation.step();
+    ASSERT_EQ(simulation.projectiles().size(), 1U);
+    const double degree = 3.14159265358979323846 / 180.0;
+    const Vector3d expected =
+        std::string(plane) == "upright"
+            ? Vector3d{std::cos(60.0 * degree), 0.0, std::sin(60.0 * degree)}
+            : Vector3d{std::cos(20.0 * degree) * std::cos(40.0 * degree),
+                       std::cos(20.0 * degree) * std::sin(40.0 * degree), std::sin(20.0 * degree)};
+    EXPECT_LT((simulation.projectiles()[0].velocity / 10.0 - expected).norm(), 1e-12) << plane;
+  }
+}
+
 }  // namespace
 }  // namespace gaze

@@ -47,6 +47,7 @@ at = [2.0, 0.0]
   EXPECT_NEAR(*duel.first_hurt, 1.0 / 60.0, 1e-12);
   EXPECT_NEAR(*duel.warning(), 1.0 / 60.0, 1e-12);
   EXPECT_NEAR(*duel.defeated, 181.0 / 60.0, 1e-12);
+  EXPECT_NEAR(*duel.time_to_defeat(), 181.0 / 60.0, 1e-12);
   EXPECT_NEAR(*duel.damage_rate(), 100.0 / 3.0, 1e-9);
 }
 
