@@ -165,6 +165,17 @@ void attack_as_mirror(Simulation::State& state, Index who) {
   }
 }
 
+// A cheap no for most.
+bool is_near_piece(const Segment& piece, double radius, const Cylinder& body) {
+  const Vector3d middle = (piece.from + piece.to) / 2.0;
+  const Vector3d way = piece.to - piece.from;
+  const double x = body.feet.x() - middle.x();
+  const double y = body.feet.y() - middle.y();
+  const double reach =
+      std::sqrt(way.x() * way.x() + way.y() * way.y()) / 2.0 + radius + body.radius;
+  return x * x + y * y <= reach * reach * (1.0 + 1e-9);
+}
+
 }  // namespace
 
 bool is_fit(const Simulation::State& state, Index who, const Attack& attack) {
@@ -207,7 +218,8 @@ std::optional<Index> friend_in_the_way(const Simulation::State& state, Index who
   along_flight(attack, muzzle, launch, state.level->gravity, [&](const Segment& piece) {
     for (Index other = 0; other < state.agent_count() && !found; ++other) {
       const bool is_friend = other != who && state.alive[other] && state.kind(other).team == team;
-      if (is_friend && first_touch(BallPath{piece, attack.radius}, state.body(other), still)) {
+      if (is_friend && is_near_piece(piece, attack.radius, state.body(other)) &&
+          first_touch(BallPath{piece, attack.radius}, state.body(other), still)) {
         found = other;
       }
     }

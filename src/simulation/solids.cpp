@@ -24,6 +24,7 @@ bool is_at_its_height(const Simulation::State& state, const Solid& door, std::ui
 bool is_somebody_near(const Simulation::State& state, const Solid& door) {
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
     if (!state.is_up(who) || !is_at_its_height(state, door, who)) continue;
+    if (state.kind(who).thing) continue;  // it opens no doors
     if (!opens_for(*state.level, door, state.kind(who))) continue;
     const Vector2d feet = plan_part(state.plane(), state.position[who]);
     if (distance_to_leaf(door, feet) <= door.door.opens_within) return true;

@@ -26,8 +26,8 @@ std::uint64_t bits_of(const Simulation::State& state, const std::vector<std::str
 }
 
 bool is_triggered_by(const Simulation::State& state, const Zone& zone, Index who) {
-  if (zone.triggered_by.empty()) return true;
   const Kind& kind = state.kind(who);
+  if (zone.triggered_by.empty()) return !kind.thing;
   return std::any_of(zone.triggered_by.begin(), zone.triggered_by.end(),
                      [&](const std::string& name) {
                        if (kind.name == name) return true;

@@ -116,6 +116,40 @@ TEST(Shells, NeverGainEnergy) {
   EXPECT_GT(lost, 1000U);
 }
 
+// 50 m in a step, past a body that crosses its way in the same step: it is hit just where the
+// least distance of the two, both moving evenly, is no more than their radii together.
+TEST(Shells, MeetBodiesThatCrossTheirWayWithinAStep) {
+  const Level level = testing::garden(
+      "[kind.reed]\nteam = \"caretakers\"\nheight = 1.0\n[kind.reed.attack.thorn]\nhow = \"shot\"\n"
+      "speed = 1000.0\nradius = 0.05\nrange = 60.0\ndamage = 1\ncooldown = 60.0\n"
+      "[kind.collector]\nteam = \"visitors\"\nradius = 0.3\nheight = 1.0\n"
+      "[[agent]]\nid = \"reed\"\nkind = \"reed\"\nat = [0.0, 0.0]\ndriver = \"host\"\n"
+      "[[agent]]\nid = \"collector\"\nkind = \"collector\"\nat = [9.0, 9.0]\ndriver = \"host\"\n",
+      {{"ticks_per_second", "20"}});
+  scenes::Random random(17);
+  int hits = 0;
+  for (int i = 0; i < 1000; ++i) {
+    const double x = random.between(1.0, 49.0);
+    const double from = random.between(-6.0, 6.0);
+    const double to = random.between(-6.0, 6.0);
+    const double s = std::clamp(
+        (50.0 * x - from * (to - from)) / (2500.0 + (to - from) * (to - from)), 0.0, 1.0);
+    const double least = std::hypot(50.0 * s - x, from + (to - from) * s);
+    if (std::abs(least - 0.35) < 1e-9) continue;
+    Simulation simulation(level);
+    const AgentId collector = simulation.agent("collector");
+    simulation.set_pose(collector, {x, from, 0.0}, Angle{});
+    simulation.set_trigger(simulation.agent("reed"), std::nullopt, true);
+    simulation.step();
+    simulation.set_pose(collector, {x, to, 0.0}, Angle{});
+    simulation.step();
+    const bool is_hit = simulation.state(collector).health < 100.0;
+    ASSERT_EQ(is_hit, least < 0.35) << x << " " << from << " " << to;
+    hits += is_hit ? 1 : 0;
+  }
+  EXPECT_GT(hits, 40);
+}
+
 // A leaf that shuts in the way of what flies already stops it.
 TEST(Shells, AreStoppedByADoorThatShutsBeforeThem) {
   const char* const text = R"(

@@ -183,6 +183,19 @@ TEST(Things, BreakWhereTheyLandIfTheyDo) {
   EXPECT_EQ(simulation.id_of(*defeated[0].other), "collector");
 }
 
+TEST(Things, OpenNoDoorsAndTriggerNothing) {
+  const std::string more =
+      "[[door]]\nid = \"door\"\nmaterial = \"brick\"\npath = [[1.0, 1.0], [2.0, 1.0]]\n"
+      "[[zone]]\nid = \"mat\"\noutline = [[0.5, -0.5], [1.5, -0.5], [1.5, 0.5], [0.5, 0.5]]\n"
+      "grants = [\"muddy\"]\n";
+  Simulation lies = played("[{ wait = 9.0 }]", more);
+  EXPECT_TRUE(only(play(lies, 60), What::triggered).empty());
+  EXPECT_FALSE(lies.world().is_gone({0}));
+  Simulation stands = played("[{ go = [1.0, 0.3] }]", more);
+  EXPECT_EQ(only(play(stands, 60), What::triggered).size(), 1U);
+  EXPECT_TRUE(stands.world().is_gone({0}));
+}
+
 // In the hand of whom the host drives, by calls.
 TEST(Things, ObeyTheHost) {
   Simulation simulation(garden(shed(), {{"agent.collector.driver", "\"host\""}}));
