@@ -118,7 +118,7 @@ void end_flight(Simulation::State& state, Shell& shell, const Vector3d& place) {
   if (attack.blast_radius > 0.0) {
     blast(state, shell.shooter, shell.shooter, attack, place, attack.blast_radius);
   }
-  leave_behind(state, shell.shooter, attack, place);
+  leave_behind(state, shell.thing.value_or(shell.shooter), attack, place);
   if (shell.thing_kind != kNoKind) land(state, shell, place);
 }
 

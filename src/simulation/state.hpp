@@ -363,6 +363,9 @@ void turn_turret(Simulation::State& state, std::uint32_t who, const Vector2d& wa
 /// Tells an agent where another is, if it looks for it.
 void tell_of(Simulation::State& state, std::uint32_t who, std::uint32_t other);
 
+/// True if feet at a place are in a zone, borders included.
+[[nodiscard]] bool is_in(Plane plane, const Zone& zone, const Vector3d& feet);
+
 /// Switches an agent on, if it sleeps.
 void wake(Simulation::State& state, std::uint32_t who);
 

@@ -8,13 +8,6 @@ namespace {
 
 using Index = std::uint32_t;
 
-bool is_in(Plane plane, const Zone& zone, const Vector3d& feet) {
-  if (plane != Plane::upright && !(zone.base <= feet.z() && feet.z() <= zone.base + zone.height)) {
-    return false;
-  }
-  return contains(zone.outline, plan_part(plane, feet));
-}
-
 std::uint64_t bits_of(const Simulation::State& state, const std::vector<std::string>& tags) {
   std::uint64_t bits = 0;
   for (std::size_t i = 0; i < state.tag_names.size(); ++i) {
@@ -78,6 +71,13 @@ void find_zones(Simulation::State& state, Index who) {
 }
 
 }  // namespace
+
+bool is_in(Plane plane, const Zone& zone, const Vector3d& feet) {
+  if (plane != Plane::upright && !(zone.base <= feet.z() && feet.z() <= zone.base + zone.height)) {
+    return false;
+  }
+  return contains(zone.outline, plan_part(plane, feet));
+}
 
 void tell_of(Simulation::State& state, Index who, Index other) {
   if (!looks_for(state, who, other)) return;

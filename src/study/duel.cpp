@@ -4,8 +4,7 @@
 #include <map>
 #include <utility>
 
-#include "geometry/plan.hpp"
-#include "geometry/polygon.hpp"
+#include "simulation/state.hpp"
 
 namespace gaze {
 namespace {
@@ -82,12 +81,6 @@ void count(Pairs& pairs, const Level& level, const Event& event, double seconds)
   }
 }
 
-bool is_in(const Level& level, const Zone& zone, const Vector3d& feet) {
-  const bool is_at_height = level.plane == Plane::upright ||
-                            (zone.base <= feet.z() && feet.z() <= zone.base + zone.height);
-  return is_at_height && contains(zone.outline, plan_part(level.plane, feet));
-}
-
 }  // namespace
 
 std::optional<double> Duel::hit_share() const {
@@ -117,7 +110,7 @@ std::vector<HarmPlace> harm_places(const Simulation& simulation, std::span<const
   for (const Event& event : events) {
     if (event.what != Event::What::hurt) continue;
     std::uint32_t zone = 0;
-    while (zone < outside && !is_in(level, level.zones[zone], event.place)) ++zone;
+    while (zone < outside && !is_in(level.plane, level.zones[zone], event.place)) ++zone;
     HarmPlace& place = places[{event.agent.index, zone}];
     place.victim = event.agent;
     if (zone < outside) place.zone = zone;

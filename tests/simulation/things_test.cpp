@@ -196,6 +196,27 @@ TEST(Things, OpenNoDoorsAndTriggerNothing) {
   EXPECT_TRUE(stands.world().is_gone({0}));
 }
 
+// Out of the hand it is the jar's own, out of the pocket one of its thrower's.
+TEST(Things, LeaveSomethingWhereTheyEnd) {
+  const char* const splinters = "[kind.splinters]\nradius = 0.2\nheight = 0.1\n";
+  Simulation jar = played("[{ take = \"jar\" }, { throw = \"jar\", to = [5.0, 1.0] }]", splinters,
+                          {{"kind.jar.thing.leaves", "\"splinters\""},
+                           {"kind.jar.thing.keeps", "1"},
+                           {"kind.jar.thing.breaks", "true"}});
+  play(jar, 180);
+  const AgentState left = jar.state(jar.agent("jar-splinters"));
+  EXPECT_TRUE(left.is_there);
+  EXPECT_NEAR(left.position.x(), 5.0, 1e-3);
+  EXPECT_NEAR(left.position.z(), 0.0, 1e-3);
+
+  Simulation pebble =
+      played("[{ throw = \"pebble\", to = [5.0, 1.0] }]", splinters,
+             {{"kind.pebble.thing.leaves", "\"splinters\""}, {"kind.pebble.thing.bounces", "0"}});
+  play(pebble, 180);
+  EXPECT_TRUE(pebble.state(pebble.agent("collector-splinters-1")).is_there);
+  EXPECT_FALSE(pebble.state(pebble.agent("collector-splinters-2")).is_there);
+}
+
 // In the hand of whom the host drives, by calls.
 TEST(Things, ObeyTheHost) {
   Simulation simulation(garden(shed(), {{"agent.collector.driver", "\"host\""}}));
