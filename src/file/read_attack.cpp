@@ -44,6 +44,7 @@ void read_ahead(TableReader& reader, Attack& attack, const std::vector<Feeler>& 
   const Node* along = reader.find("along");
   if (along == nullptr) return;
   std::vector<std::string> names;
+  names.reserve(feelers.size());
   for (const Feeler& feeler : feelers) names.push_back(feeler.name);
   const std::uint32_t number = reader.reference(*along, names, "feeler");
   if (number >= feelers.size()) return;

@@ -27,7 +27,8 @@ bool any_place(Plane plane, const Vector3d& feet, double range, Use&& use) {
   constexpr int kDistances = 16;
   for (int i = 0; i < kDirections * kDistances; ++i) {
     const SineCosine way = sine_cosine(Angle::from_degrees(i % kDirections * 360.0 / kDirections));
-    const double away = range * (i / kDirections + 0.99) / kDistances;
+    const int ring = i / kDirections;
+    const double away = range * (ring + 0.99) / kDistances;
     const Vector2d offset{away * way.cosine, away * way.sine};
     if (plane == Plane::upright) {
       if (use(Vector3d(feet + Vector3d{offset.x(), 0.0, offset.y()}))) return true;
