@@ -118,6 +118,7 @@ std::vector<HarmPlace> harm_places(const Simulation& simulation, std::span<const
     place.dealt += event.damage;
   }
   std::vector<HarmPlace> result;
+  result.reserve(places.size());
   for (const auto& [key, place] : places) result.push_back(place);
   return result;
 }
