@@ -22,7 +22,8 @@ void keep_nearer(Felt& felt, double& best, double share, std::optional<std::uint
 BallPath feeler_path(Plane plane, const Feeler& feeler, const Vector3d& feet,
                      const Vector2d& facing) {
   const Vector3d start = offset_place(plane, feet, facing, feeler.from);
-  const Vector3d end = start + direction_along(plane, facing, feeler.toward, feeler.tilt) * feeler.length;
+  const Vector3d end =
+      start + direction_along(plane, facing, feeler.toward, feeler.tilt) * feeler.length;
   return {{start, end}, feeler.thickness / 2.0};
 }
 
