@@ -322,9 +322,10 @@ double gathered_share(const Simulation::State& state, AgentId looker, AgentId ot
 Simulation::Simulation(const Level& level)
     : Simulation(std::make_shared<const Level>(level), World(level)) {}
 
-Simulation::Simulation(std::shared_ptr<const Level> level, World world)
-    : state_(std::make_unique<State>(with_leftovers(level), std::move(world))) {
-  state_->placed = level->agents.size();
+Simulation::Simulation(std::shared_ptr<const Level> level, World world) {
+  const std::size_t placed = level->agents.size();
+  state_ = std::make_unique<State>(with_leftovers(std::move(level)), std::move(world));
+  state_->placed = placed;
   place_all(*state_);
   begin(*state_);
 }
