@@ -82,4 +82,13 @@ std::optional<Launch> can_shoot(const World& world, const Attack& attack, const 
   return is_flight_clear(world, attack, muzzle, *launch, gravity) ? launch : std::nullopt;
 }
 
+bool can_shine(const World& world, const Attack& attack, const Fighter& fighter,
+               const Fighter& target) {
+  const Plane plane = world.plane();
+  const Vector3d muzzle = muzzle_of(plane, attack, fighter);
+  return is_aimed_at(plane, attack, fighter, target) &&
+         can_tilt(plane, fighter, target.middle() - muzzle) &&
+         world.is_clear(BallPath{{muzzle, target.middle()}, attack.radius}, Stops::shots);
+}
+
 }  // namespace gaze

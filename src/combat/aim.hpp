@@ -79,6 +79,10 @@ bool along_flight(const Attack& attack, const Vector3d& muzzle, const Launch& la
                                               const Fighter& fighter, const Fighter& target,
                                               const Vector3d& motion, double gravity);
 
+/// Aimed at the target, not tilted too far, and the straight way there is clear for a beam.
+[[nodiscard]] bool can_shine(const World& world, const Attack& attack, const Fighter& fighter,
+                             const Fighter& target);
+
 /// Where the muzzle is.
 [[nodiscard]] Vector3d muzzle_of(Plane plane, const Attack& attack, const Fighter& fighter);
 

@@ -5,14 +5,10 @@
 
 #include "geometry/plan.hpp"
 #include "geometry/rolling.hpp"
+#include "geometry/signed_turn.hpp"
 
 namespace gaze {
 namespace {
-
-double signed_turn(const Vector2d& from, const Vector2d& to) {
-  const double degrees = angle_of({dot(from, to), cross(from, to)}).degrees();
-  return degrees > 180.0 ? degrees - 360.0 : degrees;
-}
 
 // To the victim, or as near to that as its limits let it.
 Fighter turned_to(Plane plane, const Stance& stance, const Fighter& victim) {
@@ -92,12 +88,8 @@ bool can_hit(const World& world, const Attack& attack, const Stance& stance, con
       return can_strike(world, attack, fighter, victim);
     case Attack::How::shot:
       return can_shoot_it(world, attack, fighter, victim, gravity);
-    case Attack::How::beam: {
-      const Vector3d muzzle = muzzle_of(plane, attack, fighter);
-      return is_aimed_at(plane, attack, fighter, victim) &&
-             can_tilt(plane, fighter, victim.middle() - muzzle) &&
-             world.is_clear(BallPath{{muzzle, victim.middle()}, attack.radius}, Stops::shots);
-    }
+    case Attack::How::beam:
+      return can_shine(world, attack, fighter, victim);
     case Attack::How::burst:
       return can_burst_over(world, attack, fighter, victim);
     default:

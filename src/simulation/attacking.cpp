@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "combat/cooldown.hpp"
+#include "geometry/signed_turn.hpp"
 #include "simulation/state.hpp"
 
 namespace gaze {
@@ -41,9 +42,7 @@ std::string not_its_target(const State& state, Index who, Index other) {
 
 double degrees_off(Plane plane, const Fighter& fighter, const Fighter& target) {
   const Vector2d way = plan_part(plane, target.middle() - fighter.middle());
-  const double turned = angle_of(way).degrees() - angle_of(fighter.facing).degrees();
-  const double off = std::abs(std::fmod(turned, 360.0));
-  return off > 180.0 ? 360.0 - off : off;
+  return std::abs(signed_turn(fighter.facing, way));
 }
 
 std::optional<AttackAnswer> out_of_reach(double distance, double range) {
@@ -67,8 +66,7 @@ std::optional<AttackAnswer> beyond_limits(const State& state, Index who, Index t
   if (low <= -180.0 && high >= 180.0) return std::nullopt;
   const Vector2d way =
       plan_part(state.plane(), state.fighter(target).middle() - state.fighter(who).middle());
-  const Vector2d& placed = state.placed_facing[who];
-  const double wanted = signed_degrees(angle_of({dot(placed, way), cross(placed, way)}).degrees());
+  const double wanted = signed_turn(state.placed_facing[who], way);
   const double beyond = std::max(low - wanted, wanted - high) - most;
   if (beyond <= 0.0) return std::nullopt;
   return no(fmt::format("cannot turn so far by {:.1f} degrees ({:.1f} from its placed facing; "

@@ -1,3 +1,4 @@
+#include "geometry/signed_turn.hpp"
 #include "simulation/state.hpp"
 #include "travel/walk.hpp"
 
@@ -37,8 +38,7 @@ Moment go(Simulation::State& state, std::uint32_t who, const ScriptStep& step, M
 
 double degrees_off(const Simulation::State& state, std::uint32_t who, const Vector3d& place) {
   const Vector2d way = plan_part(state.plane(), place - state.fighter(who).middle());
-  const Vector2d& facing = state.facing[who];
-  return std::abs(signed_degrees(angle_of({dot(facing, way), cross(facing, way)}).degrees()));
+  return std::abs(signed_turn(state.facing[who], way));
 }
 
 // Walkers seen from the side flip at once.

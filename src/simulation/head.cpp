@@ -1,6 +1,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "geometry/signed_turn.hpp"
 #include "simulation/state.hpp"
 #include "travel/scan.hpp"
 
@@ -9,8 +10,7 @@ namespace {
 
 double degrees_to(const Simulation::State& state, std::uint32_t who, const Vector3d& place) {
   const Vector2d way = plan_part(state.plane(), place - state.fighter(who).middle());
-  const Vector2d& facing = state.facing[who];
-  return signed_degrees(angle_of({dot(facing, way), cross(facing, way)}).degrees());
+  return signed_turn(state.facing[who], way);
 }
 
 // To the target; else as it scans; else to the place it knows of; else straight ahead.
@@ -29,12 +29,6 @@ double wanted_degrees(const Simulation::State& state, std::uint32_t who) {
 }
 
 }  // namespace
-
-double signed_degrees(double degrees) {
-  const double turn = std::fmod(degrees, 360.0);
-  if (turn > 180.0) return turn - 360.0;
-  return turn <= -180.0 ? turn + 360.0 : turn;
-}
 
 void turn_head(Simulation::State& state, std::uint32_t who) {
   const double most = state.limit(who).head_turn_deg;

@@ -22,11 +22,8 @@ bool can_shoot_at(const Simulation::State& state, Index who, const Attack& attac
 bool can_shine_at(const Simulation::State& state, Index who, const Attack& attack, Index target) {
   const Fighter fighter = state.fighter(who);
   const Fighter other = state.fighter(target);
-  const Vector3d muzzle = muzzle_of(state.plane(), attack, fighter);
-  const Vector3d way = other.middle() - muzzle;
-  return is_aimed_at(state.plane(), attack, fighter, other) &&
-         can_tilt(state.plane(), fighter, way) &&
-         state.world.is_clear(BallPath{{muzzle, other.middle()}, attack.radius}, Stops::shots) &&
+  const Vector3d way = other.middle() - muzzle_of(state.plane(), attack, fighter);
+  return can_shine(state.world, attack, fighter, other) &&
          !friend_in_the_way(state, who, attack, {way, 1.0, other.middle()});
 }
 

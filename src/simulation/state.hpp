@@ -355,8 +355,6 @@ void begin(Simulation::State& state);
 
 /// Turns what is fixed, within its limits if it has any.
 void turn_turret(Simulation::State& state, std::uint32_t who, const Vector2d& wanted);
-/// In (-180, 180].
-[[nodiscard]] double signed_degrees(double degrees);
 /// The friend that an agent mirrors now: the nearest one, within the radius, who is driven.
 [[nodiscard]] std::optional<std::uint32_t> mirrored(const Simulation::State& state,
                                                     std::uint32_t who);

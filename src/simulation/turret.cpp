@@ -1,20 +1,13 @@
 #include <algorithm>
 #include <cmath>
 
+#include "geometry/signed_turn.hpp"
 #include "simulation/state.hpp"
 #include "travel/turn.hpp"
 
 /// What is fixed and turns: within limits, and as a friend does.
 namespace gaze {
-namespace {
-
 using Index = std::uint32_t;
-
-double degrees_from(const Vector2d& from, const Vector2d& to) {
-  return signed_degrees(angle_of({dot(from, to), cross(from, to)}).degrees());
-}
-
-}  // namespace
 
 // Never through what lies outside its limits, even where that would be shorter.
 void turn_turret(Simulation::State& state, Index who, const Vector2d& wanted) {
@@ -27,8 +20,8 @@ void turn_turret(Simulation::State& state, Index who, const Vector2d& wanted) {
   if (dot(wanted, wanted) == 0.0) return;
   const auto [low, high] = state.kind(who).move.turn_limits;
   const Vector2d& placed = state.placed_facing[who];
-  const double from = degrees_from(placed, facing);
-  const double to = std::clamp(degrees_from(placed, wanted), low, high);
+  const double from = signed_turn(placed, facing);
+  const double to = std::clamp(signed_turn(placed, wanted), low, high);
   const double turn = std::clamp(to - from, -most, most);
   if (turn == 0.0) return;
   facing = turned(placed, sine_cosine(Angle::from_degrees(from + turn)));

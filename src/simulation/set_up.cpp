@@ -1,0 +1,224 @@
+#include <algorithm>
+#include <cmath>
+
+#include "combat/cooldown.hpp"
+#include "simulation/state.hpp"
+
+/// What is worked out once from a level, and everybody in their places.
+namespace gaze {
+namespace {
+
+using Index = std::uint32_t;
+
+// The head turns as fast as it scans, whatever else.
+double head_turn_of(const Kind& kind) {
+  if (!kind.head && !kind.scan) return 0.0;
+  const double own = kind.head ? kind.head->turn_rate.degrees() : kind.move.turn_rate.degrees();
+  return kind.scan ? std::max(own, kind.scan->rate.degrees()) : own;
+}
+
+double farthest_sense(const Level& level, const Kind& kind) {
+  double radius = 0.0;
+  for (const Kind& other : level.kinds) radius = std::max(radius, other.radius);
+  double farthest = 0.0;
+  if (kind.sight) {
+    const bool to_surface = kind.sight->measure == Measure::surface;
+    farthest = kind.sight->keep_range + (to_surface ? radius : 0.0);
+  }
+  if (kind.touch) farthest = std::max(farthest, kind.radius + radius + kTouchGap);
+  for (const Feeler& feeler : kind.feelers) {
+    const Vector3d& from = feeler.from;
+    const double start = std::sqrt(from.x() * from.x() + from.y() * from.y() + from.z() * from.z());
+    farthest = std::max(farthest, start + feeler.length + feeler.thickness / 2.0 + radius);
+  }
+  return farthest;
+}
+
+std::uint64_t tag_bits(const std::vector<std::string>& names,
+                       const std::vector<std::string>& tags) {
+  std::uint64_t bits = 0;
+  for (const std::string& tag : tags) {
+    const auto it = std::find(names.begin(), names.end(), tag);
+    if (it != names.end()) bits |= std::uint64_t{1} << (it - names.begin());
+  }
+  return bits;
+}
+
+// Of that name, or like one of that name.
+bool is_of_kind(const Level& level, const Kind& kind, const std::string& name) {
+  const Kind* at = &kind;
+  for (std::size_t depth = 0; depth <= level.kinds.size(); ++depth) {
+    if (at->name == name) return true;
+    const auto base = std::find_if(level.kinds.begin(), level.kinds.end(),
+                                   [&](const Kind& other) { return other.name == at->like; });
+    if (at->like.empty() || base == level.kinds.end()) return false;
+    at = &*base;
+  }
+  return false;
+}
+
+void add_filters(KindLimits& limits, const Level& level, const Kind& kind) {
+  const auto has = [](const std::vector<std::string>& names, const std::string& name) {
+    return names.empty() || std::find(names.begin(), names.end(), name) != names.end();
+  };
+  limits.is_foe_of_team.push_back(false);
+  for (Index team = 0; team < level.teams.size(); ++team) {
+    limits.is_foe_of_team.push_back(is_hostile(level, kind.team, team) ||
+                                    is_hostile(level, team, kind.team));
+  }
+  if (kind.team == kNoTeam) return;
+  for (Index team = 0; team < level.teams.size(); ++team) {
+    limits.wants_team.push_back(is_hostile(level, kind.team, team) &&
+                                has(kind.choose.teams, level.teams[team].name));
+  }
+  if (kind.choose.kinds.empty()) return;
+  for (const Kind& other : level.kinds) {
+    const auto is_it = [&](const std::string& name) { return is_of_kind(level, other, name); };
+    limits.wants_kind.push_back(
+        std::any_of(kind.choose.kinds.begin(), kind.choose.kinds.end(), is_it));
+  }
+}
+
+KindLimits limits_of(const Simulation::State& state, const Kind& kind) {
+  const int ticks_per_second = state.level->ticks_per_second;
+  KindLimits limits;
+  if (kind.sight) {
+    limits.notice = {moments_of(kind.sight->notice_time, ticks_per_second),
+                     moments_of(kind.sight->ebb_time, ticks_per_second),
+                     moments_of(kind.sight->remember, ticks_per_second)};
+  }
+  const double turn_deg = kind.move.turn_rate.degrees() / ticks_per_second;
+  limits.turn = sine_cosine(Angle::from_degrees(std::min(turn_deg, 180.0)));
+  limits.head_turn_deg = head_turn_of(kind) / ticks_per_second;
+  limits.farthest = farthest_sense(*state.level, kind);
+  limits.tags = tag_bits(state.tag_names, kind.tags);
+  limits.wanted_tags = tag_bits(state.tag_names, kind.choose.tags);
+  limits.reacts = !kind.when.rules.empty();
+  add_filters(limits, *state.level, kind);
+  limits.grace = moments_of(kind.grace, ticks_per_second);
+  limits.heals_after = moments_of(kind.heals_after, ticks_per_second);
+  const auto [low, high] = kind.move.turn_limits;
+  if (low > -180.0 || high < 180.0) limits.turret_turn_deg = turn_deg;
+  for (const Attack& attack : kind.attacks) {
+    limits.cooldowns.push_back(moments_of(attack.cooldown, ticks_per_second));
+    for (const Rule& rule : kind.when.rules) {
+      if (rule.reaction.attack != attack.name) continue;
+      limits.urged_only |= std::uint64_t{1} << (limits.cooldowns.size() - 1);
+    }
+  }
+  return limits;
+}
+
+void place_agent(Simulation::State& state, const Agent& agent) {
+  const Kind& kind = state.level->kind_of(agent);
+  const SineCosine facing = sine_cosine(agent.facing);
+  state.position.push_back(agent.position);
+  state.position.back().z() = altitude_of(kind, agent.position);
+  state.facing.push_back({facing.cosine, facing.sine});
+  state.health.push_back(kind.health);
+  state.idle.push_back(idle_mode(agent, kind));
+  state.kind_index.push_back(agent.kind);
+  state.driver.push_back(agent.driver);
+  state.awake.push_back(!agent.is_asleep);
+  state.stride_left.push_back(kind.move.stride);
+  state.tags.push_back(state.limits[agent.kind].tags);
+  std::vector<Readiness>& ready = state.ready.emplace_back();
+  for (const Attack& attack : kind.attacks) ready.push_back({kAlwaysReady, attack.ammunition});
+}
+
+void find_foes(Simulation::State& state) {
+  const Level& level = *state.level;
+  state.foes_of.resize(level.teams.size());
+  for (Index team = 0; team < level.teams.size(); ++team) {
+    for (Index i = 0; i < level.agents.size(); ++i) {
+      if (is_hostile(level, team, level.kind_of(level.agents[i]).team)) {
+        state.foes_of[team].push_back(i);
+      }
+    }
+  }
+}
+
+void name_tags(Simulation::State& state) {
+  const auto add = [&](const std::vector<std::string>& tags) {
+    for (const std::string& tag : tags) {
+      std::vector<std::string>& names = state.tag_names;
+      if (std::find(names.begin(), names.end(), tag) == names.end()) names.push_back(tag);
+    }
+  };
+  for (const Kind& kind : state.level->kinds) add(kind.tags);
+  for (const Zone& zone : state.level->zones) add(zone.grants);
+}
+
+// Few foes are looked through one by one, many are looked up by where they are.
+bool uses_crowd(const Simulation::State& state) {
+  const std::vector<Agent>& agents = state.level->agents;
+  return std::any_of(agents.begin(), agents.end(), [&](const Agent& agent) {
+    const Kind& kind = state.level->kind_of(agent);
+    const bool looks_at_many =
+        kind.sight && kind.team != kNoTeam && state.foes_of[kind.team].size() > kFewFoes;
+    return looks_at_many || !kind.feelers.empty() || kind.touch || kind.tell;
+  });
+}
+
+void set_up_senses(Simulation::State& state) {
+  const std::size_t count = state.level->agents.size();
+  state.contacts.resize(count);
+  state.news.resize(count);
+  state.clue.resize(count);
+  state.feelers.resize(count);
+  state.was_near.resize(count);
+  state.is_still.assign(count, 1);
+  state.dimness.resize(count);
+  state.zones_of.resize(count);
+  state.zone_spent.resize(state.level->zones.size());
+  state.last_noise.resize(count);
+  state.urged.resize(count);
+  state.lasted.resize(count);
+  state.mode_since.resize(count);
+  state.uses_crowd = uses_crowd(state);
+}
+
+}  // namespace
+
+void place_all(Simulation::State& state) {
+  const Level& level = *state.level;
+  name_tags(state);
+  for (const Kind& kind : level.kinds) state.limits.push_back(limits_of(state, kind));
+  for (const Agent& agent : level.agents) place_agent(state, agent);
+  find_foes(state);
+  const std::size_t count = level.agents.size();
+  state.previous = state.position;
+  state.last_move.assign(count, Vector3d{0.0, 0.0, 0.0});
+  state.seen_position = state.position;
+  state.home = state.position;
+  state.post = state.position;
+  state.placed_facing = state.facing;
+  state.mode = state.idle;
+  state.alive.assign(count, 1);
+  state.target.resize(count);
+  state.has_target.resize(count);
+  state.course.resize(count);
+  state.quiet.resize(count);
+  state.script_facing.resize(count);
+  state.head_deg.resize(count);
+  state.head = state.facing;
+  set_up_fights(state);
+  set_up_things(state);
+  set_up_solids(state);
+  set_up_senses(state);
+  set_up_roaming(state);
+  set_up_routes(state);
+  set_up_neighbours(state);
+  set_up_footing(state);
+  set_up_defeats(state);
+}
+
+void begin(Simulation::State& state) {
+  choose_starts(state);
+  for (Index who = 0; who < state.agent_count(); ++who) turn_head(state, who);
+  state.previous_head = state.head;
+  sense(state);
+  order_events(state);
+}
+
+}  // namespace gaze
