@@ -1,6 +1,6 @@
 include(CMakePackageConfigHelpers)
 
-install(TARGETS gaze_library EXPORT GazeTargets FILE_SET HEADERS)
+install(TARGETS gaze_core gaze_library EXPORT GazeTargets FILE_SET HEADERS)
 install(TARGETS gaze_command)
 install(EXPORT GazeTargets NAMESPACE gaze:: DESTINATION ${CMAKE_INSTALL_LIBDIR}/cmake/Gaze)
 install(DIRECTORY demo/ DESTINATION ${CMAKE_INSTALL_DATADIR}/gaze/demo)

@@ -3,16 +3,9 @@
 #include <cmath>
 
 #include "combat/decay.hpp"
+#include "geometry/plan.hpp"
 
 namespace gaze {
-namespace {
-
-double dot3(const Vector3d& a, const Vector3d& b) {
-  return a.x() * b.x() + a.y() * b.y() + a.z() * b.z();
-}
-
-}  // namespace
-
 FlightState flown(const FlightState& from, double fall, double drag, double seconds) {
   FlightState to;
   if (drag == 0.0) {

@@ -2,13 +2,10 @@
 #include <cmath>
 
 #include "gaze/aim.hpp"
+#include "geometry/plan.hpp"
 
 namespace gaze {
 namespace {
-
-double dot3(const Vector3d& a, const Vector3d& b) {
-  return a.x() * b.x() + a.y() * b.y() + a.z() * b.z();
-}
 
 std::optional<Launch> launch(const Vector3d& muzzle, const Vector3d& way, double seconds,
                              double gravity) {

@@ -17,6 +17,7 @@ inline constexpr Allowed kRange{0.0, 2.0 * ReadLimits::coordinate, "m", true};
 inline constexpr Allowed kReach{0.0, 2.0 * ReadLimits::coordinate, "m"};
 inline constexpr Allowed kFullAngle{0.0, 360.0, "degrees", true};
 inline constexpr Allowed kShare{0.0, 1.0, ""};
+inline constexpr Allowed kPoints{0.0, 1e9, "points"};
 
 /// Names defined so far, by what they name.
 struct Names {
@@ -83,6 +84,8 @@ void check_references(ReadContext& context, const Level& level);
 /// Plan points of `key`, which must be there; none if any is wrong.
 [[nodiscard]] std::vector<Vector2d> read_plan_points(TableReader& reader, const std::string& key,
                                                      std::size_t most);
+/// A point of three numbers that must be there; none, with a fault, if it is wrong.
+[[nodiscard]] std::optional<Vector3d> read_point3(TableReader& reader, const std::string& key);
 /// False with a fault if the points are no simple outline.
 bool check_outline(TableReader& reader, const std::vector<Vector2d>& points);
 

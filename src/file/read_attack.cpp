@@ -10,7 +10,6 @@
 namespace gaze {
 namespace {
 
-constexpr Allowed kPoints{0.0, 1e9, "points"};
 constexpr Allowed kRate{0.0, 36'000.0, "degrees/s"};
 
 void read_muzzle(TableReader& reader, Attack& attack, double height) {

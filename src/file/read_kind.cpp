@@ -7,8 +7,6 @@
 namespace gaze {
 namespace {
 
-constexpr Allowed kPoints{0.0, 1e9, "points"};
-
 // Shares of the damage of some kinds that is taken off; below 0 more is done.
 std::map<std::string, double> read_resist(ReadContext& context, TableReader& reader) {
   std::map<std::string, double> resist;

@@ -13,21 +13,13 @@ std::string path_of(const Node& table, const std::string& what) {
 }
 
 // Links name heights even where points have none.
-std::optional<Vector3d> read_end(TableReader& reader, const std::string& key) {
-  const Node* node = reader.need(key, "a point of three numbers");
-  if (node == nullptr) return std::nullopt;
-  const auto p = reader.numbers(*node, reader.path_of(key), 3, kCoordinate);
-  if (!p) return std::nullopt;
-  return Vector3d{(*p)[0], (*p)[1], (*p)[2]};
-}
-
 std::optional<Link> read_link(ReadContext& context, const Node& table, Plane plane) {
   TableReader reader(context, table, path_of(table, "link"));
   Link link;
   link.place = table.place;
   link.id = reader.needed_name("id");
-  const auto from = read_end(reader, "from");
-  const auto to = read_end(reader, "to");
+  const auto from = read_point3(reader, "from");
+  const auto to = read_point3(reader, "to");
   link.both_ways = reader.boolean("both_ways", false);
   reader.finish();
   if (!from || !to) return std::nullopt;

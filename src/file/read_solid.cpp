@@ -79,17 +79,9 @@ bool check_outline(TableReader& reader, const std::vector<Vector2d>& points) {
 namespace {
 
 // Where an end of a ramp is; always three numbers.
-std::optional<Vector3d> read_end(TableReader& reader, const std::string& key) {
-  const Node* node = reader.need(key, "a point [x, y, z]");
-  if (node == nullptr) return std::nullopt;
-  const auto p = reader.numbers(*node, reader.path_of(key), 3, kCoordinate);
-  if (!p) return std::nullopt;
-  return Vector3d{(*p)[0], (*p)[1], (*p)[2]};
-}
-
 bool read_ramp(TableReader& reader, Solid& solid) {
-  const auto from = read_end(reader, "from");
-  const auto to = read_end(reader, "to");
+  const auto from = read_point3(reader, "from");
+  const auto to = read_point3(reader, "to");
   solid.width = reader.needed_number("width", kSize);
   solid.thickness = reader.number("thickness", 0.2, kSize);
   if (solid.form == Solid::Form::stairs) {
@@ -191,6 +183,14 @@ std::optional<Vector3d> read_point(TableReader& reader, const Node& node, const 
     default:
       return Vector3d{(*p)[0], (*p)[1], (*p)[2]};
   }
+}
+
+std::optional<Vector3d> read_point3(TableReader& reader, const std::string& key) {
+  const Node* node = reader.need(key, "a point [x, y, z]");
+  if (node == nullptr) return std::nullopt;
+  const auto p = reader.numbers(*node, reader.path_of(key), 3, kCoordinate);
+  if (!p) return std::nullopt;
+  return Vector3d{(*p)[0], (*p)[1], (*p)[2]};
 }
 
 }  // namespace gaze

@@ -60,6 +60,9 @@ inline double cross(const Vector2d& a, const Vector2d& b) {
 inline double dot(const Vector2d& a, const Vector2d& b) {
   return a.x() * b.x() + a.y() * b.y();
 }
+inline double dot3(const Vector3d& a, const Vector3d& b) {
+  return a.x() * b.x() + a.y() * b.y() + a.z() * b.z();
+}
 
 /// From a point to a segment, which may have no length.
 inline double distance_to_segment(const Vector2d& a, const Vector2d& b, const Vector2d& p) {

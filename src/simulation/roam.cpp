@@ -14,7 +14,7 @@ namespace {
 constexpr double kWanderRadius = 5.0;
 
 /// Share of the distance to keep by which a friend may get ahead before it is followed.
-constexpr double kSlack = 0.25;
+constexpr double kFollowSlack = 0.25;
 
 FacingWish along(const Simulation::State& state, std::uint32_t who, const Vector3d& before) {
   const Vector2d way = plan_part(state.plane(), state.position[who] - before);
@@ -184,7 +184,7 @@ FacingWish follow(Simulation::State& state, std::uint32_t who) {
   Course& course = state.course[who];
   const Vector3d before = state.position[who];
   const double from =
-      course.backwards ? move.follow_distance : move.follow_distance * (1.0 + kSlack);
+      course.backwards ? move.follow_distance : move.follow_distance * (1.0 + kFollowSlack);
   const double left = way_left(state, who, state.seen_position[*leader]);
   course.backwards = std::max(nearest, left) > from;  // it is on its way
   if (course.backwards) {

@@ -7,7 +7,9 @@
 
 /// What is fixed and turns: within limits, and as a friend does.
 namespace gaze {
+namespace {
 using Index = std::uint32_t;
+}  // namespace
 
 // Never through what lies outside its limits, even where that would be shorter.
 void turn_turret(Simulation::State& state, Index who, const Vector2d& wanted) {

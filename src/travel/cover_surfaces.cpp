@@ -23,7 +23,7 @@ LatticeOutline on_lattice(const Polygon& outline) {
   return points;
 }
 
-bool contains(const LatticeOutline& convex, const Vector2d& p) {
+bool covers(const LatticeOutline& convex, const Vector2d& p) {
   for (std::size_t i = 0; i < convex.size(); ++i) {
     const Vector2d a = from_lattice(convex[i]);
     const Vector2d b = from_lattice(convex[(i + 1) % convex.size()]);
@@ -49,14 +49,14 @@ class Outlines {
   bool any_contains(const Vector2d& p) const {
     const auto near = grid_.at(p);
     return std::any_of(near.begin(), near.end(),
-                       [&](std::uint32_t i) { return contains(points_[i], p); });
+                       [&](std::uint32_t i) { return covers(points_[i], p); });
   }
 
   /// Calls visit(number) for each that contains the point.
   template <typename Visit>
   void each_containing(const Vector2d& p, Visit&& visit) const {
     for (const std::uint32_t i : grid_.at(p)) {
-      if (contains(points_[i], p)) visit(i);
+      if (covers(points_[i], p)) visit(i);
     }
   }
 
@@ -249,7 +249,7 @@ class Grounds {
     const double z = height_.at(p);
     double cost = 0.0;
     for (const MeshArea& area : areas_) {
-      if (!(z >= area.low && z < area.high) || !gaze::contains(area.outline, p)) continue;
+      if (!(z >= area.low && z < area.high) || !contains(area.outline, p)) continue;
       if (area.is_closed) return 0.0;
       cost = std::max(cost, area.cost);
     }

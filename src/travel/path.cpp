@@ -9,8 +9,6 @@
 
 namespace gaze {
 
-namespace {
-
 /// The faces that one leg of a way leads over.
 struct Walked {
   struct Step {
@@ -37,8 +35,6 @@ struct Walked {
   std::vector<std::uint32_t> entered_;  ///< By face: the last leg that did so.
   std::uint32_t leg_ = 0;
 };
-
-}  // namespace
 
 struct PathFinder::Scratch {
   PathSearch search;

@@ -4,14 +4,12 @@
 #include <array>
 #include <cmath>
 
+#include "geometry/plan.hpp"
+
 namespace gaze {
 namespace {
 
 constexpr int kMostSlides = 4;  // more than three contacts in one step is a corner
-
-double dot3(const Vector3d& a, const Vector3d& b) {
-  return a.x() * b.x() + a.y() * b.y() + a.z() * b.z();
-}
 
 // Only what of a contact points sideways can turn a walker aside.
 Vector3d level_normal(Plane plane, const Vector3d& normal, bool flies) {

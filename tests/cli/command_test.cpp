@@ -16,7 +16,7 @@ namespace gaze {
 namespace {
 
 namespace fs = std::filesystem;
-using nlohmann::json;
+using Json = nlohmann::json;
 
 using testing::Answer;
 using testing::gaze_call;
@@ -51,7 +51,7 @@ TEST_F(Command, CheckFailsWithOneAndPlaces) {
   EXPECT_EQ(answer.status, 1);
   EXPECT_EQ(answer.out.find(level.string() + ":1:1: warning: kind spare is never used"), 0U)
       << answer.out;
-  const json findings = json::parse(gaze_call({"check", "--json", level.string()}).out);
+  const Json findings = Json::parse(gaze_call({"check", "--json", level.string()}).out);
   ASSERT_EQ(findings.size(), 1U);
   EXPECT_EQ(findings[0]["code"], "kind-never-used");
   EXPECT_EQ(findings[0]["severity"], "warning");
@@ -71,7 +71,7 @@ TEST_F(Command, ReportsAllFaultsOfAllFiles) {
 TEST_F(Command, RunPrintsTheContractsJson) {
   const Answer answer = gaze_call({"run", GAZE_DEMO, "--json", "--seconds", "9", "--seed", "7"});
   ASSERT_EQ(answer.status, 0);
-  const json run = json::parse(answer.out);
+  const Json run = Json::parse(answer.out);
   EXPECT_EQ(run["ticks_per_second"], 60);
   EXPECT_EQ(run["seconds"], 9.0);
   EXPECT_EQ(run["seed"], 7);
@@ -89,7 +89,7 @@ TEST_F(Command, RunPrintsTheContractsJson) {
       {"arrived", {"agent"}}};
   std::set<std::string> met;
   double last = 0.0;
-  for (const json& event : run["events"]) {
+  for (const Json& event : run["events"]) {
     const std::string what = event["event"];
     met.insert(what);
     EXPECT_NEAR(event["time"].get<double>(), event["tick"].get<int>() / 60.0, 1e-9);
@@ -130,14 +130,14 @@ TEST_F(Command, TraceHasALineForEachAgentAndTick) {
   EXPECT_EQ(line, "0,pruner-1,1.6,9.6,0,0,patrol,30,");
   std::istringstream jsonl(contents(folder / "trace.jsonl"));
   std::getline(jsonl, line);
-  EXPECT_EQ(json::parse(line)["agent"], "pruner-1");
+  EXPECT_EQ(Json::parse(line)["agent"], "pruner-1");
 }
 
 TEST_F(Command, WhyPrintsTheContractsJson) {
   const Answer answer = gaze_call({"why", GAZE_DEMO, "--agent", "sprinkler-2", "--other",
                                    "collector", "--at", "3.0", "--json"});
   ASSERT_EQ(answer.status, 0);
-  const json why = json::parse(answer.out);
+  const Json why = Json::parse(answer.out);
   EXPECT_EQ(why["time"], 3.0);
   EXPECT_EQ(why["agent"], "sprinkler-2");
   EXPECT_EQ(why["sees"], false);
@@ -150,7 +150,7 @@ TEST_F(Command, WhyPrintsTheContractsJson) {
   EXPECT_TRUE(why["tests"][2].contains("visible"));
   EXPECT_FALSE(why["reason"].get<std::string>().empty());
   // The nearest tick, and past the end the run is played on.
-  EXPECT_EQ(json::parse(gaze_call({"why", GAZE_DEMO, "--agent", "pruner-1", "--other", "collector",
+  EXPECT_EQ(Json::parse(gaze_call({"why", GAZE_DEMO, "--agent", "pruner-1", "--other", "collector",
                                    "--at", "29.009", "--json"})
                             .out)["time"],
             29.016666667);

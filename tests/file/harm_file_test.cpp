@@ -217,12 +217,12 @@ at = [0.0, 0.0]
   EXPECT_EQ(script[3].name, "jet");
 }
 
-struct Bad {
+struct BadHarmCase {
   const char* text;
   const char* faults;
 };
 
-class BadHarm : public ::testing::TestWithParam<Bad> {};
+class BadHarm : public ::testing::TestWithParam<BadHarmCase> {};
 
 TEST_P(BadHarm, IsReportedInOneClearLineEach) {
   EXPECT_EQ(testing::faults_of(GetParam().text), GetParam().faults);
@@ -231,7 +231,8 @@ TEST_P(BadHarm, IsReportedInOneClearLineEach) {
 INSTANTIATE_TEST_SUITE_P(
     Gallery, BadHarm,
     ::testing::Values(
-        Bad{"[kind.a.attack.x]\nhow = \"shot\"\nrange = 9\ndamage = 1\ncooldown = -1\nspeed = 0\n"
+        BadHarmCase{
+            "[kind.a.attack.x]\nhow = \"shot\"\nrange = 9\ndamage = 1\ncooldown = -1\nspeed = 0\n"
             "lifetime = 0\nspread = 361\nammunition = -1\npierce = 17\n",
             "bad.toml:5:12: error: kind.a.attack.x.cooldown is -1; 0.001 to 86400 s is allowed\n"
             "bad.toml:6:9: error: kind.a.attack.x.speed is 0; above 0 to 10000 m/s is allowed\n"
@@ -239,18 +240,21 @@ INSTANTIATE_TEST_SUITE_P(
             "bad.toml:8:10: error: kind.a.attack.x.spread is 361; 0 to 360 degrees is allowed\n"
             "bad.toml:9:14: error: kind.a.attack.x.ammunition is -1; 0 to 1000000 is allowed\n"
             "bad.toml:10:10: error: kind.a.attack.x.pierce is 17; 0 to 16 is allowed\n"},
-        Bad{"[kind.a.attack.x]\nhow = \"shot\"\nrange = 9\ndamage = 1\ncooldown = 1\nspeed = 5\n"
+        BadHarmCase{
+            "[kind.a.attack.x]\nhow = \"shot\"\nrange = 9\ndamage = 1\ncooldown = 1\nspeed = 5\n"
             "aim = \"lob\"\ngravity_share = 0\nradius = 0\nbounces = 2\n",
             "bad.toml:8:17: error: kind.a.attack.x.gravity_share is 0; a lob needs more than 0\n"
             "bad.toml:10:11: error: kind.a.attack.x.bounces needs a radius above 0: a point has no "
             "side to bounce off by\n"},
-        Bad{"[kind.a.attack.x]\nhow = \"touch\"\nrange = 9\ndamage = 1\ncooldown = 1\nsides = "
+        BadHarmCase{
+            "[kind.a.attack.x]\nhow = \"touch\"\nrange = 9\ndamage = 1\ncooldown = 1\nsides = "
             "[\"botom\"]\n[kind.a.resist]\nwater = 1.5\n",
             "bad.toml:3:1: error: unknown key 'range' in kind.a.attack.x; allowed: how, damage, "
             "cooldown, wind_up, ammunition, reload, push, damage_kind, at_health, sides\n"
             "bad.toml:6:10: error: there is no side 'botom'; did you mean 'bottom'?\n"
             "bad.toml:8:9: error: kind.a.resist.water is 1.5; -100 to 1 is allowed\n"},
-        Bad{"[kind.a.attack.x]\nhow = \"catch\"\ndamage = 3\nat_health = [0.6, 0.2]\n"
+        BadHarmCase{
+            "[kind.a.attack.x]\nhow = \"catch\"\ndamage = 3\nat_health = [0.6, 0.2]\n"
             "[kind.a.defeat]\nleaves = \"b\"\nattack = \"x\"\nrespawn = 0\n",
             "bad.toml:3:1: error: unknown key 'damage' in kind.a.attack.x; allowed: how, range, "
             "cooldown, wind_up, ammunition, reload, min_range, at_health\n"
@@ -259,11 +263,13 @@ INSTANTIATE_TEST_SUITE_P(
             "bad.toml:6:10: error: there is no kind 'b'; did you mean 'a'?\n"
             "bad.toml:7:10: error: there is no burst among its attacks called 'x'\n"
             "bad.toml:8:11: error: kind.a.defeat.respawn is 0; 0.001 to 86400 s is allowed\n"},
-        Bad{"[kind.a.defeat]\nleaves = \"b\"\n[kind.b.attack.x]\nhow = \"shot\"\nrange = 9\n"
+        BadHarmCase{
+            "[kind.a.defeat]\nleaves = \"b\"\n[kind.b.attack.x]\nhow = \"shot\"\nrange = 9\n"
             "damage = 1\ncooldown = 1\nspeed = 5\nleaves = \"a\"\n"
             "[[agent]]\nid = \"one\"\nkind = \"a\"\nat = [0, 0]\n",
             "bad.toml:2:10: error: 'a' leaves itself behind for ever, by what it leaves\n"},
-        Bad{"[kind.a]\ncarries = { a = 3 }\n[[agent]]\nid = \"one\"\nkind = \"a\"\nat = [0, 0]\n"
+        BadHarmCase{
+            "[kind.a]\ncarries = { a = 3 }\n[[agent]]\nid = \"one\"\nkind = \"a\"\nat = [0, 0]\n"
             "script = [{ take = \"two\" }, { throw = \"a\", to = [1, 2] }, { aim = [1, 2], "
             "attack = \"x\" }]\n",
             "bad.toml:2:17: error: 'a' is no thing to be carried and thrown: the kind needs a "
@@ -274,13 +280,15 @@ INSTANTIATE_TEST_SUITE_P(
             "table "
             "[kind.a.thing]\n"
             "bad.toml:7:59: error: there is no attack 'x'\n"},
-        Bad{"[team.x]\n[round]\nends = [\"catched\", \"y out\"]\nresets = 1\n",
+        BadHarmCase{
+            "[team.x]\n[round]\nends = [\"catched\", \"y out\"]\nresets = 1\n",
             "bad.toml:3:9: error: round.ends holds the text \"catched\"; allowed: \"caught\", \"x "
             "out\"\n"
             "bad.toml:3:20: error: round.ends holds the text \"y out\"; allowed: \"caught\", \"x "
             "out\"\n"
             "bad.toml:4:10: error: round.resets is 1; true or false is needed\n"},
-        Bad{"[kind.a.move]\ngait = \"walk\"\nturn_limits = [-10, 10]\n[kind.b.move]\n"
+        BadHarmCase{
+            "[kind.a.move]\ngait = \"walk\"\nturn_limits = [-10, 10]\n[kind.b.move]\n"
             "gait = \"fixed\"\nturn_limits = [10, -10]\ntilt_limits = [-91, 0]\n",
             "bad.toml:3:15: error: kind.a.move.turn_limits is for the gait \"fixed\"\n"
             "bad.toml:6:15: error: kind.b.move.turn_limits is [10, -10]; the lesser angle comes "

@@ -303,7 +303,7 @@ INSTANTIATE_TEST_SUITE_P(
     GalleryOfLinks, BadInput,
     ::testing::Values(
         Bad{"[[link]]\nid = \"l\"\nfrom = [0, 0, 0]\n",
-            "bad.toml:1:1: error: link.l.to is missing: a point of three numbers must be given\n"},
+            "bad.toml:1:1: error: link.l.to is missing: a point [x, y, z] must be given\n"},
         Bad{"[[link]]\nid = \"l\"\nfrom = [0, 0, 1]\nto = [0, 0, 1]\n",
             "bad.toml:4:6: error: link.l.to is where the link begins; it leads nowhere\n"},
         Bad{"[[start]]\nid = \"s\"\nkind = \"toad\"\noutline = [[0, 0], [1, 0], [1, 1]]\n"

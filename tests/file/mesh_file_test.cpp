@@ -205,7 +205,8 @@ TEST_F(MeshFile, SurvivesAnyBytes) {
     std::string bytes = good;
     for (int k = 0; k < 6; ++k) {
       const auto at = static_cast<std::size_t>(random.between(0.0, double(bytes.size())));
-      bytes[std::min(at, bytes.size() - 1)] = static_cast<char>(random.between(0.0, 255.0));
+      bytes[std::min(at, bytes.size() - 1)] =
+          static_cast<char>(static_cast<unsigned char>(random.between(0.0, 255.9)));
     }
     if (i % 5 == 0) bytes.resize(bytes.size() / 2);
     write("any.obj", bytes);

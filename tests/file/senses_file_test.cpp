@@ -108,12 +108,12 @@ once = true
   EXPECT_EQ(level.zones[0].grants, std::vector<std::string>{"gloves"});
 }
 
-struct Bad {
+struct BadSenseCase {
   const char* lines;
   const char* fault;
 };
 
-class BadSenses : public ::testing::TestWithParam<Bad> {};
+class BadSenses : public ::testing::TestWithParam<BadSenseCase> {};
 
 TEST_P(BadSenses, AreReportedInOneClearLine) {
   EXPECT_EQ(faults_of(GetParam().lines), std::string("bad.toml:") + GetParam().fault + "\n");
@@ -124,82 +124,94 @@ constexpr const char* kAtOrigin = "\n[[agent]]\nid='x'\nkind='a'\nat=[0,0]";
 INSTANTIATE_TEST_SUITE_P(
     Gallery, BadSenses,
     ::testing::Values(
-        Bad{"[kind.a.sight]\nrange=1\nfield_of_view=9\nvertical_field_of_view=190",
+        BadSenseCase{
+            "[kind.a.sight]\nrange=1\nfield_of_view=9\nvertical_field_of_view=190",
             "4:24: error: kind.a.sight.vertical_field_of_view is 190; above 0 to 180 degrees is "
             "allowed"},
-        Bad{"[kind.a.sight]\nrange=1\nfield_of_view=9\neye=[1,2]",
-            "4:5: error: kind.a.sight.eye is a list of 2; 3 numbers are needed"},
-        Bad{"[kind.a.sight]\nrange=1\nfield_of_view=9\neye=[1,2,3]\neye_height=1",
+        BadSenseCase{"[kind.a.sight]\nrange=1\nfield_of_view=9\neye=[1,2]",
+                     "4:5: error: kind.a.sight.eye is a list of 2; 3 numbers are needed"},
+        BadSenseCase{
+            "[kind.a.sight]\nrange=1\nfield_of_view=9\neye=[1,2,3]\neye_height=1",
             "4:5: error: kind.a.sight.eye stands beside eye_height; one of them is allowed"},
-        Bad{"[kind.a.sight]\nrange=1\nfield_of_view=9\nnear_ring=-1",
-            "4:11: error: kind.a.sight.near_ring is -1; 0 to 40000 m is allowed"},
-        Bad{"[kind.a.sight]\nrange=1\nfield_of_view=9\nvisible_at_least=1.5",
-            "4:18: error: kind.a.sight.visible_at_least is 1.5; 0 to 1 is allowed"},
-        Bad{"[kind.a.sight]\nrange=1\nfield_of_view=9\nmeasure='center'",
+        BadSenseCase{"[kind.a.sight]\nrange=1\nfield_of_view=9\nnear_ring=-1",
+                     "4:11: error: kind.a.sight.near_ring is -1; 0 to 40000 m is allowed"},
+        BadSenseCase{"[kind.a.sight]\nrange=1\nfield_of_view=9\nvisible_at_least=1.5",
+                     "4:18: error: kind.a.sight.visible_at_least is 1.5; 0 to 1 is allowed"},
+        BadSenseCase{
+            "[kind.a.sight]\nrange=1\nfield_of_view=9\nmeasure='center'",
             "4:9: error: kind.a.sight.measure is the text \"center\"; allowed: \"centre\", "
             "\"surface\"; did you "
             "mean 'centre'?"},
-        Bad{"[kind.a.sight]\nrange=1\nfield_of_view=9\nfade_from=2",
-            "4:11: error: kind.a.sight.fade_from is 2; 0 to 1 is allowed"},
-        Bad{"[kind.a.sight]\nrange=1\nfield_of_view=9\nebb_time='2'",
-            "4:10: error: kind.a.sight.ebb_time is the text \"2\"; a number is needed"},
-        Bad{"[kind.a.scan]\nstyle='swipe'\nrate=1\narc=9",
+        BadSenseCase{"[kind.a.sight]\nrange=1\nfield_of_view=9\nfade_from=2",
+                     "4:11: error: kind.a.sight.fade_from is 2; 0 to 1 is allowed"},
+        BadSenseCase{"[kind.a.sight]\nrange=1\nfield_of_view=9\nebb_time='2'",
+                     "4:10: error: kind.a.sight.ebb_time is the text \"2\"; a number is needed"},
+        BadSenseCase{
+            "[kind.a.scan]\nstyle='swipe'\nrate=1\narc=9",
             "2:7: error: kind.a.scan.style is the text \"swipe\"; allowed: \"sweep\", \"round\", "
             "\"list\""},
-        Bad{"[kind.a.scan]\nstyle='sweep'\nrate=0\narc=9",
-            "3:6: error: kind.a.scan.rate is 0; above 0 to 36000 degrees/s is allowed"},
-        Bad{"[kind.a.scan]\nstyle='list'\nrate=9\nheadings=[]",
-            "4:10: error: kind.a.scan.headings is empty; 1 to 1000 are allowed"},
-        Bad{"[kind.a.scan]\nstyle='round'\nrate=9\narc=90",
-            "4:1: error: unknown key 'arc' in kind.a.scan; allowed: style, rate, pause"},
-        Bad{"[kind.a.head]\nlimits=[10,20]",
+        BadSenseCase{"[kind.a.scan]\nstyle='sweep'\nrate=0\narc=9",
+                     "3:6: error: kind.a.scan.rate is 0; above 0 to 36000 degrees/s is allowed"},
+        BadSenseCase{"[kind.a.scan]\nstyle='list'\nrate=9\nheadings=[]",
+                     "4:10: error: kind.a.scan.headings is empty; 1 to 1000 are allowed"},
+        BadSenseCase{"[kind.a.scan]\nstyle='round'\nrate=9\narc=90",
+                     "4:1: error: unknown key 'arc' in kind.a.scan; allowed: style, rate, pause"},
+        BadSenseCase{
+            "[kind.a.head]\nlimits=[10,20]",
             "2:8: error: kind.a.head.limits is [10, 20]; the first must be 0 or less and the "
             "second "
             "0 or more: straight ahead lies between them"},
-        Bad{"[kind.a.hearing]\nrange=-5",
-            "2:7: error: kind.a.hearing.range is -5; above 0 to 40000 m is allowed"},
-        Bad{"[kind.a.hearing]\nrange=5\naround_corners=1",
-            "3:16: error: kind.a.hearing.around_corners is 1; true or false is needed"},
-        Bad{"[kind.a.feeler.b]\nlength=0",
-            "2:8: error: kind.a.feeler.b.length is 0; above 0 to 40000 m is allowed"},
-        Bad{"[kind.a.feeler.b]\nlength=1\nfinds='noting'",
+        BadSenseCase{"[kind.a.hearing]\nrange=-5",
+                     "2:7: error: kind.a.hearing.range is -5; above 0 to 40000 m is allowed"},
+        BadSenseCase{"[kind.a.hearing]\nrange=5\naround_corners=1",
+                     "3:16: error: kind.a.hearing.around_corners is 1; true or false is needed"},
+        BadSenseCase{"[kind.a.feeler.b]\nlength=0",
+                     "2:8: error: kind.a.feeler.b.length is 0; above 0 to 40000 m is allowed"},
+        BadSenseCase{
+            "[kind.a.feeler.b]\nlength=1\nfinds='noting'",
             "3:7: error: kind.a.feeler.b.finds is the text \"noting\"; allowed: \"hostile\", "
             "\"anything\", "
             "\"nothing\"; did you mean 'nothing'?"},
-        Bad{"[kind.a.nearness]\nrange=1\naxes='xx'",
+        BadSenseCase{
+            "[kind.a.nearness]\nrange=1\naxes='xx'",
             "3:6: error: kind.a.nearness.axes is the text \"xx\"; some of the letters x, y and z "
             "are allowed, "
             "each once"},
-        Bad{"[kind.a.touch]\nsides=['Front']",
-            "2:8: error: there is no side 'Front'; did you mean 'front'?"},
-        Bad{"[kind.a.tell]\ndelay=1",
-            "1:1: error: kind.a.tell.range is missing: a number must be given"},
-        Bad{"[kind.a.choose]\nby='first'\nstick=-2",
-            "3:7: error: kind.a.choose.stick is -2; 0 to 40000 m is allowed"},
-        Bad{"[kind.a]\nvisibility=-1", "2:12: error: kind.a.visibility is -1; 0 to 100 is allowed"},
-        Bad{"[kind.a]\ntags=['two words']",
+        BadSenseCase{"[kind.a.touch]\nsides=['Front']",
+                     "2:8: error: there is no side 'Front'; did you mean 'front'?"},
+        BadSenseCase{"[kind.a.tell]\ndelay=1",
+                     "1:1: error: kind.a.tell.range is missing: a number must be given"},
+        BadSenseCase{"[kind.a.choose]\nby='first'\nstick=-2",
+                     "3:7: error: kind.a.choose.stick is -2; 0 to 40000 m is allowed"},
+        BadSenseCase{"[kind.a]\nvisibility=-1",
+                     "2:12: error: kind.a.visibility is -1; 0 to 100 is allowed"},
+        BadSenseCase{
+            "[kind.a]\ntags=['two words']",
             "2:7: error: kind.a.tags holds the text \"two words\"; letters, digits, _ and - are "
             "allowed"},
-        Bad{"[kind.a.when]\nhears={pebble='run'}",
+        BadSenseCase{
+            "[kind.a.when]\nhears={pebble='run'}",
             "2:15: error: kind.a.when.hears.pebble is the text \"run\"; allowed: \"post\", "
             "\"patrol\", "
             "\"chase\", \"investigate\", \"search\", \"return\", \"wander\", \"follow\", \"flee\""},
-        Bad{"[kind.a.when]\nfeels={ahead='chase'}",
-            "2:8: error: kind.a.when.feels: there is no feeler 'ahead'"},
-        Bad{"[kind.a.when]\nsees={attack='bite'}", "2:14: error: there is no attack 'bite'"},
-        Bad{"[kind.a.when]\nlasts={post='chase'}",
+        BadSenseCase{"[kind.a.when]\nfeels={ahead='chase'}",
+                     "2:8: error: kind.a.when.feels: there is no feeler 'ahead'"},
+        BadSenseCase{"[kind.a.when]\nsees={attack='bite'}",
+                     "2:14: error: there is no attack 'bite'"},
+        BadSenseCase{
+            "[kind.a.when]\nlasts={post='chase'}",
             "2:13: error: kind.a.when.lasts.post is the text \"chase\"; { mode = ..., after = ... "
             "} is needed"},
-        Bad{"[kind.a.when]\nhurt={mode='search',after=-1}",
-            "2:27: error: kind.a.when.hurt.after is -1; 0 to 86400 s is allowed"},
-        Bad{"[material.m]\nstops=[]\nmuffles=2",
-            "3:9: error: material.m.muffles is 2; 0 to 1 is allowed"},
-        Bad{"[[zone]]\nid='z'\noutline=[[0,0],[1,0],[1,1]]\ndimness=2",
-            "4:9: error: zone.z.dimness is 2; 0 to 1 is allowed"},
-        Bad{"[[zone]]\nid='z'\noutline=[[0,0],[1,0],[1,1]]\nwakes=['nobody']",
-            "4:8: error: there is no agent 'nobody'"},
-        Bad{"[[zone]]\nid='z'\noutline=[[0,0],[1,0]]",
-            "3:9: error: zone.z.outline has 2 points; 3 to 500 are allowed"}));
+        BadSenseCase{"[kind.a.when]\nhurt={mode='search',after=-1}",
+                     "2:27: error: kind.a.when.hurt.after is -1; 0 to 86400 s is allowed"},
+        BadSenseCase{"[material.m]\nstops=[]\nmuffles=2",
+                     "3:9: error: material.m.muffles is 2; 0 to 1 is allowed"},
+        BadSenseCase{"[[zone]]\nid='z'\noutline=[[0,0],[1,0],[1,1]]\ndimness=2",
+                     "4:9: error: zone.z.dimness is 2; 0 to 1 is allowed"},
+        BadSenseCase{"[[zone]]\nid='z'\noutline=[[0,0],[1,0],[1,1]]\nwakes=['nobody']",
+                     "4:8: error: there is no agent 'nobody'"},
+        BadSenseCase{"[[zone]]\nid='z'\noutline=[[0,0],[1,0]]",
+                     "3:9: error: zone.z.outline has 2 points; 3 to 500 are allowed"}));
 
 TEST(SensesFile, NamesOfTagsAgentsAndNoisesAreLookedUp) {
   const std::string agent = kAtOrigin;

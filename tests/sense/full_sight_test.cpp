@@ -28,7 +28,7 @@ Looked body(const Vector3d& feet) {
   return {feet, 2.0, kPoints, 0.5};  // its middle at 1 m, level with the eye
 }
 
-Verdict look_in(const Level& level, const Looker& from, const Looked& at) {
+Verdict look_at_body(const Level& level, const Looker& from, const Looked& at) {
   const World world(level);
   const Verdict verdict = look(world, level, from, at);
   EXPECT_EQ(verdict.sees, can_see(world, from, at));
@@ -40,19 +40,19 @@ TEST(VerticalField, IsComparedApartFromTheOneAcross) {
   from.sight.vertical_field_of_view = Angle::from_degrees(60.0);
   // 3 m ahead, the middle sqrt(3) m above the eye: 30 degrees up, exactly half the opening.
   const double rise = std::sqrt(3.0);
-  EXPECT_TRUE(look_in({}, from, body({3, 0, rise - 1e-9})).vertical->pass);
-  const Verdict above = look_in({}, from, body({3, 0, rise + 0.01}));
+  EXPECT_TRUE(look_at_body({}, from, body({3, 0, rise - 1e-9})).vertical->pass);
+  const Verdict above = look_at_body({}, from, body({3, 0, rise + 0.01}));
   EXPECT_FALSE(above.vertical->pass);
   EXPECT_FALSE(above.sees);
   EXPECT_TRUE(above.field.pass);
-  EXPECT_NEAR(look_in({}, from, body({3, 0, rise})).vertical->value_deg, 30.0, 1e-9);
-  EXPECT_FALSE(look_in({}, from, body({3, 0, -rise - 0.01})).vertical->pass);  // below as well
+  EXPECT_NEAR(look_at_body({}, from, body({3, 0, rise})).vertical->value_deg, 30.0, 1e-9);
+  EXPECT_FALSE(look_at_body({}, from, body({3, 0, -rise - 0.01})).vertical->pass);  // below as well
 }
 
 TEST(VerticalField, MakesABlindSpotOfWhoStandsOnTop) {
   Looker from = looker(360.0);
   from.sight.vertical_field_of_view = Angle::from_degrees(100.0);
-  const Verdict on_top = look_in({}, from, body({0, 0, 1}));
+  const Verdict on_top = look_at_body({}, from, body({0, 0, 1}));
   EXPECT_NEAR(on_top.vertical->value_deg, 90.0, 1e-12);
   EXPECT_FALSE(on_top.sees);
 }
@@ -62,9 +62,9 @@ TEST(VerticalField, InSpaceReplacesTheCone) {
   level.plane = Plane::space;
   Looker from = looker(90.0);
   const Looked corner = body({3, 2.5, 2.5});  // 39.8 degrees across, 32.6 up, 49.7 in the cone
-  EXPECT_FALSE(look_in(level, from, corner).field.pass);
+  EXPECT_FALSE(look_at_body(level, from, corner).field.pass);
   from.sight.vertical_field_of_view = Angle::from_degrees(90.0);
-  EXPECT_TRUE(look_in(level, from, corner).sees);
+  EXPECT_TRUE(look_at_body(level, from, corner).sees);
 }
 
 TEST(VerticalField, MeansNothingSeenFromTheSide) {
@@ -72,7 +72,7 @@ TEST(VerticalField, MeansNothingSeenFromTheSide) {
   level.plane = Plane::upright;
   Looker from = looker(170.0);
   from.sight.vertical_field_of_view = Angle::from_degrees(1.0);
-  EXPECT_FALSE(look_in(level, from, body({3, 0, 3})).vertical.has_value());
+  EXPECT_FALSE(look_at_body(level, from, body({3, 0, 3})).vertical.has_value());
 }
 
 TEST(Eye, TurnsWithTheFacing) {
@@ -86,9 +86,9 @@ TEST(Eye, TurnsWithTheFacing) {
 TEST(NearRing, SeesBehindWithinItAlone) {
   Looker from = looker();
   from.sight.near_ring = 1.5;
-  EXPECT_TRUE(look_in({}, from, body({-1.5, 0, 0})).sees);
-  EXPECT_TRUE(look_in({}, from, body({-1.5, 0, 0})).field.is_near);
-  EXPECT_FALSE(look_in({}, from, body({-1.5001, 0, 0})).sees);
+  EXPECT_TRUE(look_at_body({}, from, body({-1.5, 0, 0})).sees);
+  EXPECT_TRUE(look_at_body({}, from, body({-1.5, 0, 0})).field.is_near);
+  EXPECT_FALSE(look_at_body({}, from, body({-1.5001, 0, 0})).sees);
 }
 
 TEST(VisibleAtLeast, IsAShareOfTheBodyPoints) {
@@ -97,9 +97,9 @@ TEST(VisibleAtLeast, IsAShareOfTheBodyPoints) {
   const Level level = level_of({box({1.9, -1}, {2.1, 1}, 1.2)});
   Looker from = looker();
   from.sight.visible_at_least = 1.0 / 3.0;
-  EXPECT_TRUE(look_in(level, from, body({4, 0, 0})).sees);
+  EXPECT_TRUE(look_at_body(level, from, body({4, 0, 0})).sees);
   from.sight.visible_at_least = 0.34;
-  const Verdict verdict = look_in(level, from, body({4, 0, 0}));
+  const Verdict verdict = look_at_body(level, from, body({4, 0, 0}));
   EXPECT_FALSE(verdict.line.pass);
   EXPECT_EQ(explain(verdict), "only 33 % of it is in sight of 34 % needed, the rest behind box");
 }
@@ -107,10 +107,10 @@ TEST(VisibleAtLeast, IsAShareOfTheBodyPoints) {
 TEST(Measure, ToTheSurfaceTakesTheRadiusOff) {
   Looker from = looker();
   from.sight.measure = Measure::surface;
-  EXPECT_TRUE(look_in({}, from, body({10.5, 0, 0})).sees);
-  EXPECT_FALSE(look_in({}, from, body({10.501, 0, 0})).sees);
-  EXPECT_EQ(look_in({}, from, body({10.5, 0, 0})).range.value, 10.0);
-  EXPECT_EQ(look_in({}, from, body({0.25, 0, 0})).range.value, 0.0);  // never below
+  EXPECT_TRUE(look_at_body({}, from, body({10.5, 0, 0})).sees);
+  EXPECT_FALSE(look_at_body({}, from, body({10.501, 0, 0})).sees);
+  EXPECT_EQ(look_at_body({}, from, body({10.5, 0, 0})).range.value, 10.0);
+  EXPECT_EQ(look_at_body({}, from, body({0.25, 0, 0})).range.value, 0.0);  // never below
 }
 
 TEST(Evidence, IsTheProductOfItsParts) {

@@ -15,7 +15,7 @@ namespace {
 
 using scenes::Random;
 
-const std::vector<double> kThreePoints{0.0, 0.5, 1.0};
+const std::vector<double> kBodyPoints{0.0, 0.5, 1.0};
 
 // Coordinates are multiples of 1/64 m, so that moving, quarter turns and doubling are exact.
 double coordinate(Random& random, double low, double high) {
@@ -50,7 +50,7 @@ Looker random_looker(Random& random) {
 }
 
 Looked random_body(Random& random) {
-  return {{coordinate(random, 0.0, 20.0), coordinate(random, 0.0, 20.0), 0.0}, 1.75, kThreePoints};
+  return {{coordinate(random, 0.0, 20.0), coordinate(random, 0.0, 20.0), 0.0}, 1.75, kBodyPoints};
 }
 
 /// Calls test(level, looker, body) for so many worlds; counts those in which the looker sees.
@@ -73,7 +73,7 @@ void in_many_worlds(std::uint64_t seed, Test&& test) {
 TEST(Properties, LinesOfSightGoBothWays) {
   in_many_worlds(1, [](const Level& level, const Looker& looker, const Looked& body) {
     const World world(level);
-    for (const double share : kThreePoints) {
+    for (const double share : kBodyPoints) {
       const Vector3d eye = eye_of(Plane::ground, looker);
       const Vector3d point = body.feet + Vector3d{0, 0, share * body.height};
       const auto is_free = [&](const Vector3d& p) {  // a touching end counts at the start alone

@@ -13,7 +13,7 @@ namespace {
 using testing::box;
 using testing::level_of;
 
-Looker looker_at(const Vector2d& place, double facing_deg, double range, double field_deg) {
+Looker watcher_at(const Vector2d& place, double facing_deg, double range, double field_deg) {
   const SineCosine way = sine_cosine(Angle::from_degrees(facing_deg));
   Sight sight{range, range, Angle::from_degrees(field_deg), {0.0, 0.0, 1.5}, {}, {}};
   return {{place.x(), place.y(), 0.0}, {way.cosine, way.sine}, sight, false};
@@ -21,15 +21,15 @@ Looker looker_at(const Vector2d& place, double facing_deg, double range, double 
 
 TEST(SeenArea, InTheOpenIsASectorOrADisc) {
   const World world{Level{}};
-  EXPECT_NEAR(seen_area(world, looker_at({3, 4}, 77, 5, 60)).area(), 25 * M_PI / 6, 1e-11);
-  EXPECT_NEAR(seen_area(world, looker_at({3, 4}, 77, 5, 300)).area(), 25 * M_PI * 5 / 6, 1e-11);
-  EXPECT_NEAR(seen_area(world, looker_at({3, 4}, 77, 5, 360)).area(), 25 * M_PI, 1e-11);
+  EXPECT_NEAR(seen_area(world, watcher_at({3, 4}, 77, 5, 60)).area(), 25 * M_PI / 6, 1e-11);
+  EXPECT_NEAR(seen_area(world, watcher_at({3, 4}, 77, 5, 300)).area(), 25 * M_PI * 5 / 6, 1e-11);
+  EXPECT_NEAR(seen_area(world, watcher_at({3, 4}, 77, 5, 360)).area(), 25 * M_PI, 1e-11);
 }
 
 TEST(SeenArea, BeforeALongWallIsATriangle) {
   // A wall face at x = 2, the field 90 degrees: the triangle (0,0), (2,-2), (2,2).
   const World world(level_of({box({2, -50}, {3, 50})}));
-  const SeenArea area = seen_area(world, looker_at({0, 0}, 0, 30, 90));
+  const SeenArea area = seen_area(world, watcher_at({0, 0}, 0, 30, 90));
   EXPECT_NEAR(area.area(), 4.0, 1e-12);
   ASSERT_EQ(area.edges.size(), 1U);
   EXPECT_FALSE(area.edges[0].at_range);
@@ -42,7 +42,7 @@ TEST(SeenArea, BehindABlockIsCutOut) {
   // All round within 10; the block's front face x = 1, |y| <= 1 hides a quarter but for the
   // triangle in front of it.
   const World world(level_of({box({1, -1}, {2, 1})}));
-  const SeenArea area = seen_area(world, looker_at({0, 0}, 123, 10, 360));
+  const SeenArea area = seen_area(world, watcher_at({0, 0}, 123, 10, 360));
   EXPECT_NEAR(area.area(), 100 * M_PI * 0.75 + 1.0, 1e-10);
 }
 
@@ -53,21 +53,21 @@ TEST(SeenArea, InARoomIsTheRoom) {
   wall.points = {{0, 0}, {6, 0}, {6, 4}, {0, 4}, {0, 0}};
   wall.thickness = 0.5;
   level.solids = {wall};
-  EXPECT_NEAR(seen_area(World(level), looker_at({1, 1}, 0, 50, 360)).area(), 5.5 * 3.5, 1e-11);
+  EXPECT_NEAR(seen_area(World(level), watcher_at({1, 1}, 0, 50, 360)).area(), 5.5 * 3.5, 1e-11);
 }
 
 TEST(SeenArea, IgnoresWhatIsLowerThanTheEyeOrLetsSightPass) {
   Level level = level_of({box({1, -1}, {2, 1}, 1.4)});
-  EXPECT_NEAR(seen_area(World(level), looker_at({0, 0}, 0, 10, 360)).area(), 100 * M_PI, 1e-10);
+  EXPECT_NEAR(seen_area(World(level), watcher_at({0, 0}, 0, 10, 360)).area(), 100 * M_PI, 1e-10);
   level.solids[0].height = 3.0;
   level.materials[0].stops.reset(0);
-  EXPECT_NEAR(seen_area(World(level), looker_at({0, 0}, 0, 10, 360)).area(), 100 * M_PI, 1e-10);
+  EXPECT_NEAR(seen_area(World(level), watcher_at({0, 0}, 0, 10, 360)).area(), 100 * M_PI, 1e-10);
 }
 
 TEST(SeenArea, OfAnEyeInASolidIsEmpty) {
   const World world(level_of({box({-1, -1}, {1, 1})}));
-  EXPECT_TRUE(seen_area(world, looker_at({0, 0}, 0, 10, 360)).edges.empty());
-  EXPECT_EQ(seen_area(world, looker_at({0, 0}, 0, 10, 360)).area(), 0.0);
+  EXPECT_TRUE(seen_area(world, watcher_at({0, 0}, 0, 10, 360)).edges.empty());
+  EXPECT_EQ(seen_area(world, watcher_at({0, 0}, 0, 10, 360)).area(), 0.0);
 }
 
 TEST(SeenArea, HoldsExactlyThePointsThatARayReaches) {
@@ -84,8 +84,8 @@ TEST(SeenArea, HoldsExactlyThePointsThatARayReaches) {
     scenes::Random random(seed);
     for (int looker_number = 0; looker_number < 5; ++looker_number) {
       const Vector2d eye{random.between(1, 29), random.between(1, 29)};
-      const Looker looker = looker_at(eye, random.between(0, 360), 12.0,
-                                      looker_number == 0 ? 360.0 : random.between(20, 350));
+      const Looker looker = watcher_at(eye, random.between(0, 360), 12.0,
+                                       looker_number == 0 ? 360.0 : random.between(20, 350));
       const SeenArea area = seen_area(world, looker);
       for (int i = 0; i < 400; ++i) {
         const Vector2d p = eye + Vector2d{random.between(-13, 13), random.between(-13, 13)};

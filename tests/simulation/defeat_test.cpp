@@ -11,7 +11,7 @@ using testing::play;
 using What = Event::What;
 
 /// A collector with a sling that fires east from the origin, and a pruner 5 m away.
-std::string range(const std::string& pruner, const std::string& more = "") {
+std::string bench_of(const std::string& pruner, const std::string& more = "") {
   return R"(
 [kind.collector]
 team = "visitors"
@@ -53,7 +53,8 @@ bool is_there(const Simulation& simulation, const char* id) {
 
 // The second shot is fired a second after the first and flies 4.7 m at 10 m/s.
 TEST(Defeats, LeaveTheirOwnKindInTheirPlace) {
-  Simulation simulation(garden(range("[kind.pruner.defeat]\nleaves = \"satchel\"\nscore = 3\n")));
+  Simulation simulation(
+      garden(bench_of("[kind.pruner.defeat]\nleaves = \"satchel\"\nscore = 3\n")));
   EXPECT_FALSE(simulation.state(simulation.agent("pruner-satchel")).is_there);
   const auto events = play(simulation, 120);
   const auto defeated = only(events, What::defeated);
@@ -69,7 +70,7 @@ TEST(Defeats, LeaveTheirOwnKindInTheirPlace) {
 }
 
 TEST(Defeats, OfACopyLeaveTheirs) {
-  Simulation simulation(garden(range("[kind.pruner.defeat]\nleaves = \"satchel\"\n"),
+  Simulation simulation(garden(bench_of("[kind.pruner.defeat]\nleaves = \"satchel\"\n"),
                                {{"agent.pruner.defeat.leaves", "false"}}));
   play(simulation, 120);
   EXPECT_EQ(simulation.agent_count(), 2U);
@@ -80,10 +81,11 @@ class Returns : public ::testing::TestWithParam<int> {};
 // Defeated again and again, it is back 2.5 s later each time, whole, where it was placed.
 TEST_P(Returns, ComeAfterTheirTime) {
   const int rate = GetParam();
-  Simulation simulation(garden(range("[kind.pruner.defeat]\nrespawn = 2.5\nleaves = \"satchel\"\n"
-                                     "[kind.pruner.move]\nspeed = 1\n"),
-                               {{"ticks_per_second", std::to_string(rate)},
-                                {"agent.pruner.patrol", "[[5.0, 0.0], [5.0, 0.1]]"}}));
+  Simulation simulation(
+      garden(bench_of("[kind.pruner.defeat]\nrespawn = 2.5\nleaves = \"satchel\"\n"
+                      "[kind.pruner.move]\nspeed = 1\n"),
+             {{"ticks_per_second", std::to_string(rate)},
+              {"agent.pruner.patrol", "[[5.0, 0.0], [5.0, 0.1]]"}}));
   const AgentId pruner = simulation.agent("pruner");
   std::int64_t out_at = -1;
   int returns = 0;
@@ -126,7 +128,7 @@ kind = "guard"
 at = [24.0, 20.0]
 )";
   Simulation simulation(garden(
-      range("[kind.pruner.defeat]\ntells = [\"guard-1\"]\nwakes = [\"guard-2\"]\n", guards)));
+      bench_of("[kind.pruner.defeat]\ntells = [\"guard-1\"]\nwakes = [\"guard-2\"]\n", guards)));
   EXPECT_FALSE(simulation.state(simulation.agent("guard-2")).is_awake);
   const auto events = play(simulation, 120);
   const auto noticed = only(events, What::noticed);
@@ -164,7 +166,7 @@ attack = "burst"
 // From jar to jar in one step, each once; the pruner stands by the last and falls to it. Who shot
 // the first has done it all, and nobody else is hurt.
 TEST(Defeats, BurstInAChain) {
-  Simulation simulation(garden(range("", jars(6)), {{"agent.pruner.at", "[12.0, 0.0]"}}));
+  Simulation simulation(garden(bench_of("", jars(6)), {{"agent.pruner.at", "[12.0, 0.0]"}}));
   const auto events = play(simulation, 60);
   const auto blasts = only(events, What::blast);
   ASSERT_EQ(blasts.size(), 6U);
@@ -179,7 +181,7 @@ TEST(Defeats, BurstInAChain) {
 TEST(Defeats, BurstNotThroughAWall) {
   const std::string wall =
       "[[wall]]\nid = \"wall\"\nmaterial = \"brick\"\npath = [[5.3, -9.0], [5.3, 9.0]]\n";
-  Simulation simulation(garden(range("", jars(6) + wall), {{"agent.pruner.at", "[12.0, 0.0]"}}));
+  Simulation simulation(garden(bench_of("", jars(6) + wall), {{"agent.pruner.at", "[12.0, 0.0]"}}));
   EXPECT_EQ(only(play(simulation, 60), What::blast).size(), 2U);
   EXPECT_TRUE(is_there(simulation, "pruner"));
 }
@@ -189,8 +191,8 @@ TEST(Defeats, ShotsLeaveSoManyAndNoMore) {
   const std::string wall =
       "[[wall]]\nid = \"wall\"\nmaterial = \"brick\"\npath = [[3.0, -9.0], [3.0, 9.0]]\n";
   Simulation simulation(
-      garden(range("", wall), {{"kind.collector.attack.sling.leaves", "\"satchel\""},
-                               {"kind.collector.attack.sling.keeps", "2"}}));
+      garden(bench_of("", wall), {{"kind.collector.attack.sling.leaves", "\"satchel\""},
+                                  {"kind.collector.attack.sling.keeps", "2"}}));
   play(simulation, 50);
   EXPECT_TRUE(is_there(simulation, "collector-satchel-1"));
   EXPECT_FALSE(is_there(simulation, "collector-satchel-2"));

@@ -15,7 +15,8 @@ using testing::play;
 using What = Event::What;
 
 /// A sprinkler at the origin with one attack, and a collector so many metres east of it.
-std::string range(const std::string& attack, double metres = 6.0, const std::string& more = "") {
+std::string firing_range(const std::string& attack, double metres = 6.0,
+                         const std::string& more = "") {
   return R"(
 [kind.sprinkler]
 team = "caretakers"
@@ -46,9 +47,9 @@ at = [0.0, 0.0]
          more;
 }
 
-const char* const kShot = "how = \"shot\"\nspeed = 600.0\nrange = 20.0\n";
+const char* const kQuickShot = "how = \"shot\"\nspeed = 600.0\nrange = 20.0\n";
 
-double lost(const Simulation& simulation, const char* id) {
+double lost_health(const Simulation& simulation, const char* id) {
   const AgentId agent = simulation.agent(id);
   return simulation.level().kind_of(simulation.level().agents[agent.index]).health -
          simulation.state(agent).health;
@@ -58,7 +59,7 @@ double lost_of(const std::string& text, const std::vector<Setting>& settings = {
                const char* who = "collector") {
   Simulation simulation(garden(text, settings));
   play(simulation, 30);
-  return lost(simulation, who);
+  return lost_health(simulation, who);
 }
 
 std::string friend_at(double x) {
@@ -73,12 +74,12 @@ class FriendsInTheWay : public ::testing::TestWithParam<const char*> {};
 // Passed, or waited for; behind the target they are in nobody's way.
 TEST_P(FriendsInTheWay, ArePassedOrSpared) {
   const std::string attack = GetParam();
-  EXPECT_EQ(lost_of(range(attack, 6.0, friend_at(3.0))), 10.0);
-  EXPECT_EQ(lost_of(range(attack, 6.0, friend_at(3.0)), {}, "gnome"), 0.0);
+  EXPECT_EQ(lost_of(firing_range(attack, 6.0, friend_at(3.0))), 10.0);
+  EXPECT_EQ(lost_of(firing_range(attack, 6.0, friend_at(3.0)), {}, "gnome"), 0.0);
   for (const char* friends : {"\"stop\"", "\"hurt\""}) {
     const std::vector<Setting> spares{{"kind.sprinkler.attack.jet.friends", friends}};
-    EXPECT_EQ(lost_of(range(attack, 6.0, friend_at(3.0)), spares), 0.0) << friends;
-    EXPECT_EQ(lost_of(range(attack, 6.0, friend_at(8.0)), spares), 10.0) << friends;
+    EXPECT_EQ(lost_of(firing_range(attack, 6.0, friend_at(3.0)), spares), 0.0) << friends;
+    EXPECT_EQ(lost_of(firing_range(attack, 6.0, friend_at(8.0)), spares), 10.0) << friends;
   }
 }
 
@@ -90,7 +91,7 @@ INSTANTIATE_TEST_SUITE_P(
 
 TEST(FriendsInTheWayOf, AreNamed) {
   Simulation simulation(
-      garden(range(std::string(kShot) + "friends = \"stop\"\n", 6.0, friend_at(3.0))));
+      garden(firing_range(std::string(kQuickShot) + "friends = \"stop\"\n", 6.0, friend_at(3.0))));
   play(simulation, 2);
   const auto answers =
       attacks_at(simulation, simulation.agent("sprinkler"), simulation.agent("collector"));
@@ -101,7 +102,7 @@ TEST(FriendsInTheWayOf, AreNamed) {
 TEST(FriendsInTheWayOf, WhatHasBeenFiredAreStruckIfTheyAreNotSpared) {
   const auto hurt = [&](const char* friends, const char* who) {
     return lost_of(
-        range(kShot, 6.0, friend_at(8.0)),
+        firing_range(kQuickShot, 6.0, friend_at(8.0)),
         {{"kind.sprinkler.attack.jet.friends", friends}, {"kind.sprinkler.attack.jet.pierce", "1"}},
         who);
   };
@@ -113,30 +114,30 @@ TEST(FriendsInTheWayOf, WhatHasBeenFiredAreStruckIfTheyAreNotSpared) {
 
 // In its way from the start, it keeps even what is fired straight ahead from being fired.
 TEST(FriendsInTheWayOf, WhatIsFiredAheadAreSparedToItsRange) {
-  const std::string ahead = std::string(kShot) + "aim = \"ahead\"\nfriends = \"hurt\"\n";
-  EXPECT_EQ(lost_of(range(ahead, 6.0, friend_at(20.2))), 0.0);
-  EXPECT_EQ(lost_of(range(ahead, 6.0, friend_at(20.4))), 10.0);
+  const std::string ahead = std::string(kQuickShot) + "aim = \"ahead\"\nfriends = \"hurt\"\n";
+  EXPECT_EQ(lost_of(firing_range(ahead, 6.0, friend_at(20.2))), 0.0);
+  EXPECT_EQ(lost_of(firing_range(ahead, 6.0, friend_at(20.4))), 10.0);
 }
 
 TEST(Bursts, HurtFriendsOnlyIfTheySpareNone) {
   const std::string burst = "how = \"burst\"\nrange = 9.0\nblast_fall_off = 0.0\n";
-  EXPECT_EQ(lost_of(range(burst, 6.0, friend_at(3.0)), {}, "gnome"), 0.0);
+  EXPECT_EQ(lost_of(firing_range(burst, 6.0, friend_at(3.0)), {}, "gnome"), 0.0);
   const std::vector<Setting> all{{"kind.sprinkler.attack.jet.friends", "\"hurt\""}};
-  EXPECT_EQ(lost_of(range(burst, 6.0, friend_at(3.0)), all, "gnome"), 10.0);
-  EXPECT_EQ(lost_of(range(burst, 6.0, friend_at(3.0)), all, "sprinkler"), 0.0);
+  EXPECT_EQ(lost_of(firing_range(burst, 6.0, friend_at(3.0)), all, "gnome"), 10.0);
+  EXPECT_EQ(lost_of(firing_range(burst, 6.0, friend_at(3.0)), all, "sprinkler"), 0.0);
 }
 
 // Hit from the west: whoever faces west takes it from the front.
 TEST(SideFactors, CountByTheSideThatIsHit) {
   for (const char* attack :
-       {"how = \"strike\"\nrange = 20.0\n", kShot, "how = \"beam\"\nrange = 20.0\n",
+       {"how = \"strike\"\nrange = 20.0\n", kQuickShot, "how = \"beam\"\nrange = 20.0\n",
         "how = \"burst\"\nrange = 20.0\nblast_fall_off = 0.0\n"}) {
     const auto factor = [&](const char* facing) {
-      return lost_of(range(attack), {{"agent.collector.facing", facing},
-                                     {"kind.collector.side_factors.front", "0.25"},
-                                     {"kind.collector.side_factors.back", "3.0"},
-                                     {"kind.collector.side_factors.left", "2.0"},
-                                     {"kind.collector.side_factors.right", "0.5"}}) /
+      return lost_of(firing_range(attack), {{"agent.collector.facing", facing},
+                                            {"kind.collector.side_factors.front", "0.25"},
+                                            {"kind.collector.side_factors.back", "3.0"},
+                                            {"kind.collector.side_factors.left", "2.0"},
+                                            {"kind.collector.side_factors.right", "0.5"}}) /
              10.0;
     };
     EXPECT_EQ(factor("180"), 0.25) << attack;
@@ -148,11 +149,11 @@ TEST(SideFactors, CountByTheSideThatIsHit) {
 
 TEST(SideFactors, OfTheTopCountFromAbove) {
   const auto hurt = [](const char* at) {
-    return lost_of(range(kShot), {{"plane", "\"space\""},
-                                  {"agent.sprinkler.at", at},
-                                  {"agent.collector.at", "[6.0, 0.0, 0.0]"},
-                                  {"kind.sprinkler.attack.jet.muzzle", "[0, 0, 0]"},
-                                  {"kind.collector.side_factors.top", "5.0"}});
+    return lost_of(firing_range(kQuickShot), {{"plane", "\"space\""},
+                                              {"agent.sprinkler.at", at},
+                                              {"agent.collector.at", "[6.0, 0.0, 0.0]"},
+                                              {"kind.sprinkler.attack.jet.muzzle", "[0, 0, 0]"},
+                                              {"kind.collector.side_factors.top", "5.0"}});
   };
   EXPECT_EQ(hurt("[6.0, 0.0, 5.0]"), 50.0);
   EXPECT_EQ(hurt("[0.0, 0.0, 0.5]"), 10.0);
@@ -165,12 +166,13 @@ TEST(FarDamage, FadesEvenlyFromAShareOfTheRange) {
     return 10.0 * (metres <= 10.0 ? 1.0 : 1.0 - 0.8 * (metres / 20.0 - 0.5) / 0.5);
   };
   for (const double metres : {4.0, 10.0, 13.0, 18.0, 20.0}) {
-    EXPECT_NEAR(lost_of(range("how = \"strike\"\nrange = 20.0\n" + fades, metres)),
+    EXPECT_NEAR(lost_of(firing_range("how = \"strike\"\nrange = 20.0\n" + fades, metres)),
                 expected(metres), 1e-9);
     // Shots and beams from the muzzle, in the middle, to the near side of the body.
     for (const char* attack : {"how = \"shot\"\nspeed = 600\nradius = 0.0\nrange = 20.0\n",
                                "how = \"beam\"\nrange = 20.0\n"}) {
-      EXPECT_NEAR(lost_of(range(attack + fades, metres)), expected(metres - 0.3), 1e-6) << metres;
+      EXPECT_NEAR(lost_of(firing_range(attack + fades, metres)), expected(metres - 0.3), 1e-6)
+          << metres;
     }
   }
 }
@@ -180,28 +182,28 @@ class Healing : public ::testing::TestWithParam<int> {};
 // Hurt once at the first step by 10; from 1.5 s later on 4 points a second, up to its health.
 TEST_P(Healing, GoesOnFromItsWaitToFull) {
   const int rate = GetParam();
-  Simulation simulation(
-      garden(range("how = \"strike\"\nrange = 20.0\n"), {{"ticks_per_second", std::to_string(rate)},
-                                                         {"kind.collector.heals", "4.0"},
-                                                         {"kind.collector.heals_after", "1.5"}}));
+  Simulation simulation(garden(firing_range("how = \"strike\"\nrange = 20.0\n"),
+                               {{"ticks_per_second", std::to_string(rate)},
+                                {"kind.collector.heals", "4.0"},
+                                {"kind.collector.heals_after", "1.5"}}));
   const auto events = play(simulation, rate);
   ASSERT_EQ(only(events, What::hurt).size(), 1U);
   const double hurt_at = testing::seconds_of(only(events, What::hurt)[0], simulation);
   for (int i = 0; i < 5 * rate; ++i) {
     simulation.step();
     const double healed = std::clamp(4.0 * (simulation.seconds() - hurt_at - 1.5), 0.0, 10.0);
-    ASSERT_NEAR(lost(simulation, "collector"), 10.0 - healed, 1e-6) << simulation.seconds();
+    ASSERT_NEAR(lost_health(simulation, "collector"), 10.0 - healed, 1e-6) << simulation.seconds();
   }
-  EXPECT_EQ(lost(simulation, "collector"), 0.0);
+  EXPECT_EQ(lost_health(simulation, "collector"), 0.0);
 }
 
 INSTANTIATE_TEST_SUITE_P(Rates, Healing, ::testing::Values(20, 60, 240));
 
 TEST(Conditions, OfDistance) {
   const std::string far = "how = \"strike\"\nrange = 20.0\nmin_range = 6.0\n";
-  EXPECT_EQ(lost_of(range(far, 6.0)), 10.0);
-  EXPECT_EQ(lost_of(range(far, 5.99)), 0.0);
-  Simulation simulation(garden(range(far, 5.0)));
+  EXPECT_EQ(lost_of(firing_range(far, 6.0)), 10.0);
+  EXPECT_EQ(lost_of(firing_range(far, 5.99)), 0.0);
+  Simulation simulation(garden(firing_range(far, 5.0)));
   play(simulation, 2);
   const auto answers =
       attacks_at(simulation, simulation.agent("sprinkler"), simulation.agent("collector"));
@@ -219,12 +221,12 @@ TEST(Conditions, OfItsOwnHealth) {
       "[kind.collector.sight]\nrange = 30\nfield_of_view = 360\n"
       "[kind.collector.attack.thorn]\nhow = \"strike\"\nrange = 30\ndamage = 51\ncooldown = 100\n"
       "wind_up = 0.2\n";
-  Simulation simulation(garden(range(attack, 6.0, thorns)));
+  Simulation simulation(garden(firing_range(attack, 6.0, thorns)));
   play(simulation, 8);
-  EXPECT_EQ(lost(simulation, "collector"), 10.0);
+  EXPECT_EQ(lost_health(simulation, "collector"), 10.0);
   play(simulation, 20);
-  EXPECT_EQ(lost(simulation, "sprinkler"), 51.0);
-  EXPECT_EQ(lost(simulation, "collector"), 30.0);
+  EXPECT_EQ(lost_health(simulation, "sprinkler"), 51.0);
+  EXPECT_EQ(lost_health(simulation, "collector"), 30.0);
 }
 
 // A reed that looks east and shoots along its feeler, up and to the left: the shot starts in the

@@ -22,24 +22,24 @@ team = "visitors"
 speed = 2.0
 )";
 
-std::string agent(const std::string& id, const std::string& kind, const std::string& at,
-                  const std::string& more = "") {
+std::string placed(const std::string& id, const std::string& kind, const std::string& at,
+                   const std::string& more = "") {
   return "[[agent]]\nid = \"" + id + "\"\nkind = \"" + kind + "\"\nat = " + at + "\n" + more + "\n";
 }
 
 std::string host(const std::string& at) {
-  return kCollector + agent("collector", "collector", at, "driver = \"host\"");
+  return kCollector + placed("collector", "collector", at, "driver = \"host\"");
 }
 
 std::string scripted(const std::string& at, const std::string& script) {
-  return kCollector + agent("collector", "collector", at, "script = [" + script + "]");
+  return kCollector + placed("collector", "collector", at, "script = [" + script + "]");
 }
 
-struct Played {
+struct PlayedScene {
   Simulation simulation;
   std::vector<Event> events;
 
-  Played(const std::string& text, double seconds, const std::vector<Setting>& settings = {})
+  PlayedScene(const std::string& text, double seconds, const std::vector<Setting>& settings = {})
       : simulation(garden(text, settings)) {
     events = play(simulation, std::llround(seconds * simulation.level().ticks_per_second));
   }
@@ -68,11 +68,11 @@ eye_height = 1.0
 )";
 
 TEST(Evidence, OfASlowTargetTakesAsMuchLonger) {
-  const std::string level = kLamp + agent("lamp", "lamp", "[0, 0]") + host("[4, 0]");
+  const std::string level = kLamp + placed("lamp", "lamp", "[0, 0]") + host("[4, 0]");
   const auto noticed_at = [&](const std::vector<Setting>& more) {
     std::vector<Setting> settings{{"kind.lamp.sight.notice_time", "0.5"}};
     settings.insert(settings.end(), more.begin(), more.end());
-    return Played(level, 8.0, settings).times(Event::What::noticed).at(0);
+    return PlayedScene(level, 8.0, settings).times(Event::What::noticed).at(0);
   };
   EXPECT_DOUBLE_EQ(noticed_at({}), 0.5);
   EXPECT_DOUBLE_EQ(noticed_at({{"kind.collector.visibility", "0.25"}}), 2.0);
@@ -83,8 +83,8 @@ TEST(Evidence, OfASlowTargetTakesAsMuchLonger) {
 
 TEST(Evidence, CountsMovingOnlyWhileItMoves) {
   // Still for 1 s at a quarter: half of 0.5 s. Then it moves (2 m/s for 1 s): the rest in 0.25 s.
-  const Played run(
-      kLamp + agent("lamp", "lamp", "[0, 0]") +
+  const PlayedScene run(
+      kLamp + placed("lamp", "lamp", "[0, 0]") +
           scripted("[4, 0]", "{ wait = 1.0 }, { go = [6, 0] }"),
       3.0, {{"kind.lamp.sight.notice_time", "0.5"}, {"kind.collector.still_visibility", "0.25"}});
   EXPECT_NEAR(run.times(Event::What::noticed).at(0), 1.25, 2.0 / 60);
@@ -93,8 +93,8 @@ TEST(Evidence, CountsMovingOnlyWhileItMoves) {
 TEST(Evidence, ThinsInTheDark) {
   const std::string shade =
       "[[zone]]\nid = \"shade\"\noutline = [[3, -1], [5, -1], [5, 1], [3, 1]]\ndimness = 0.75\n";
-  const Played run(kLamp + shade + agent("lamp", "lamp", "[0, 0]") + host("[4, 0]"), 4.0,
-                   {{"kind.lamp.sight.notice_time", "0.5"}});
+  const PlayedScene run(kLamp + shade + placed("lamp", "lamp", "[0, 0]") + host("[4, 0]"), 4.0,
+                        {{"kind.lamp.sight.notice_time", "0.5"}});
   EXPECT_DOUBLE_EQ(run.times(Event::What::noticed).at(0), 2.0);
   EXPECT_EQ(run.simulation.look("lamp", "collector").evidence.light, 0.25);
 }
@@ -104,10 +104,10 @@ TEST(Evidence, EbbsInsteadOfGoingAtOnce) {
   // evidence is gone, 0.2 of 0.3 s; without, all of it.
   const std::string level =
       "[[wall]]\nid = \"wall\"\nmaterial = \"brick\"\npath = [[3, 0.6], [3, 1.2]]\n" + kLamp +
-      agent("lamp", "lamp", "[0, 0]") + scripted("[6, 0]", "{ go = [6, 6] }");
+      placed("lamp", "lamp", "[0, 0]") + scripted("[6, 0]", "{ go = [6, 6] }");
   const auto noticed_at = [&](const std::string& ebb) {
-    return Played(level, 3.0,
-                  {{"kind.lamp.sight.notice_time", "0.8"}, {"kind.lamp.sight.ebb_time", ebb}})
+    return PlayedScene(level, 3.0,
+                       {{"kind.lamp.sight.notice_time", "0.8"}, {"kind.lamp.sight.ebb_time", ebb}})
         .times(Event::What::noticed)
         .at(0);
   };
@@ -120,8 +120,8 @@ TEST(Scanning, SeesWhatTheHeadSweepsOver) {
   // the field is 10: in view from 50 degrees on.
   const std::string level = kLamp +
                             "[kind.lamp.scan]\nstyle = \"sweep\"\nrate = 45.0\narc = 160.0\n" +
-                            agent("lamp", "lamp", "[0, 0]") + host("[2.0, 3.4641016151377544]");
-  const Played run(level, 2.0, {{"kind.lamp.sight.field_of_view", "20"}});
+                            placed("lamp", "lamp", "[0, 0]") + host("[2.0, 3.4641016151377544]");
+  const PlayedScene run(level, 2.0, {{"kind.lamp.sight.field_of_view", "20"}});
   EXPECT_NEAR(run.times(Event::What::noticed).at(0), 50.0 / 45.0, 1.0 / 60);
   // Then the head stays on it, and the body turns too.
   const Vector2d head = run.simulation.state(run.simulation.agent("lamp")).head;
@@ -132,8 +132,8 @@ TEST(Head, KeepsWithinItsLimits) {
   const std::string level = kLamp +
                             "[kind.lamp.head]\nturn_rate = 360.0\nlimits = [-30.0, 30.0]\n"
                             "[kind.lamp.move]\nturn_rate = 0.0\n" +
-                            agent("lamp", "lamp", "[0, 0]") + host("[0.5, 3]");
-  const Played run(level, 1.0, {{"kind.lamp.sight.field_of_view", "200"}});
+                            placed("lamp", "lamp", "[0, 0]") + host("[0.5, 3]");
+  const PlayedScene run(level, 1.0, {{"kind.lamp.sight.field_of_view", "200"}});
   const AgentState state = run.simulation.state(run.simulation.agent("lamp"));
   EXPECT_NEAR(std::atan2(state.head.y(), state.head.x()) * 180 / M_PI, 30.0, 1e-9);
   EXPECT_EQ(state.facing, Vector2d(1, 0));
@@ -160,8 +160,9 @@ feels = { ahead = { attack = "thorn" } }
 
 TEST(Feelers, NoticeAndLetItsAttackGoAsLongAsTheyFeel) {
   // Across the ray at x = 4 at 2 m/s, 0.3 m to either side of it: 0.3 s in it.
-  const Played run(kReed + agent("reed", "reed", "[0, 0]") + scripted("[4, -2]", "{ go = [4, 2] }"),
-                   3.0, {{"kind.reed.move.turn_rate", "0"}});
+  const PlayedScene run(
+      kReed + placed("reed", "reed", "[0, 0]") + scripted("[4, -2]", "{ go = [4, 2] }"), 3.0,
+      {{"kind.reed.move.turn_rate", "0"}});
   const auto noticed = only(run.events, Event::What::noticed);
   ASSERT_EQ(noticed.size(), 1U);
   EXPECT_EQ(noticed[0].by, Sense::feeler);
@@ -172,9 +173,9 @@ TEST(Feelers, NoticeAndLetItsAttackGoAsLongAsTheyFeel) {
 
 TEST(Feelers, AttackOfAReactionIsMadeForItAlone) {
   // It sees the collector all the time but may shoot only what its feeler meets.
-  const Played run(
+  const PlayedScene run(
       kReed + "[kind.reed.sight]\nrange = 9.0\nfield_of_view = 360.0\n" +
-          agent("reed", "reed", "[0, 0]") + host("[0, 4]"),
+          placed("reed", "reed", "[0, 0]") + host("[0, 4]"),
       2.0, {{"kind.reed.move.turn_rate", "0"}, {"kind.reed.attack.thorn.aim_tolerance", "180"}});
   EXPECT_EQ(only(run.events, Event::What::noticed).size(), 1U);
   EXPECT_TRUE(only(run.events, Event::What::attacked).empty());
@@ -189,9 +190,9 @@ TEST(Feelers, FindALedgeAsNothing) {
       "[kind.sweeper.feeler.edge]\nfrom = [0.5, 0.0, 0.5]\ntilt = -90.0\nlength = 1.0\n"
       "finds = \"nothing\"\n[kind.sweeper.move]\nspeed = 1.0\n[kind.sweeper.when]\n"
       "feels = { edge = { noise = \"scrape\", reach = 5.0 } }\n" +
-      agent("sweeper", "sweeper", "[0, 1.2]", "patrol = [[3.9, 1.2], [0, 1.2]]") + kCollector +
-      agent("listener", "collector", "[2, 3]", "hearing.range = 9.0");
-  const Played run(level, 5.0);
+      placed("sweeper", "sweeper", "[0, 1.2]", "patrol = [[3.9, 1.2], [0, 1.2]]") + kCollector +
+      placed("listener", "collector", "[2, 3]", "hearing.range = 9.0");
+  const PlayedScene run(level, 5.0);
   const auto heard = only(run.events, Event::What::heard);
   ASSERT_EQ(heard.size(), 1U);
   EXPECT_EQ(heard[0].noise, "scrape");
@@ -202,11 +203,12 @@ TEST(Nearness, CountsTheAxesAskedForAndOnceIfOnce) {
   const std::string basket =
       "[kind.basket]\nteam = \"caretakers\"\n[kind.basket.nearness]\nrange = 1.0\naxes = \"x\"\n";
   const std::string walk = scripted("[-4, 5]", "{ go = [4, 5] }, { go = [-4, 5] }");
-  const Played again(basket + agent("basket", "basket", "[0, 0]") + walk, 8.0);
+  const PlayedScene again(basket + placed("basket", "basket", "[0, 0]") + walk, 8.0);
   EXPECT_EQ(again.times(Event::What::noticed).size(), 2U);
   EXPECT_NEAR(again.times(Event::What::noticed)[0], 1.5, 1.0 / 60);
   EXPECT_NEAR(again.times(Event::What::lost)[0], 2.5, 2.0 / 60);
-  const Played once(basket + "once = true\n" + agent("basket", "basket", "[0, 0]") + walk, 8.0);
+  const PlayedScene once(basket + "once = true\n" + placed("basket", "basket", "[0, 0]") + walk,
+                         8.0);
   EXPECT_EQ(once.times(Event::What::noticed).size(), 1U);
 }
 
@@ -223,9 +225,10 @@ hears = { pebble = "investigate", any = "search" }
 )";
 
 TEST(Hearing, GoesToLookAndComesBackAfterSomeSeconds) {
-  const Played run(kListener + agent("listener", "listener", "[0, 0]", "facing = 180.0") +
-                       scripted("[6, 0]", "{ wait = 1.0 }, { noise = \"pebble\", reach = 9.0 }"),
-                   12.0);
+  const PlayedScene run(
+      kListener + placed("listener", "listener", "[0, 0]", "facing = 180.0") +
+          scripted("[6, 0]", "{ wait = 1.0 }, { noise = \"pebble\", reach = 9.0 }"),
+      12.0);
   const auto heard = only(run.events, Event::What::heard);
   ASSERT_EQ(heard.size(), 1U);
   EXPECT_DOUBLE_EQ(seconds_of(heard[0], run.simulation), 1.0);
@@ -237,41 +240,43 @@ TEST(Hearing, GoesToLookAndComesBackAfterSomeSeconds) {
 }
 
 TEST(Hearing, ReactsByTheNoisesName) {
-  const Played run(kListener + agent("listener", "listener", "[0, 0]") +
-                       scripted("[6, 0]", "{ noise = \"crash\", reach = 9.0 }"),
-                   1.0);
+  const PlayedScene run(kListener + placed("listener", "listener", "[0, 0]") +
+                            scripted("[6, 0]", "{ noise = \"crash\", reach = 9.0 }"),
+                        1.0);
   EXPECT_EQ(run.modes("listener"), "search ");
 }
 
 TEST(Hearing, IgnoresOwnAndFriendsNoisesUnlessWanted) {
   const std::string maker =
-      agent("maker", "listener", "[3, 0]", "script = [{ noise = \"knock\", reach = 9.0 }]");
-  const std::string level = kListener + agent("listener", "listener", "[0, 0]") + maker;
-  EXPECT_TRUE(Played(level, 0.5).times(Event::What::heard).empty());
-  EXPECT_EQ(Played(level, 0.5, {{"kind.listener.hearing.friends", "true"}})
+      placed("maker", "listener", "[3, 0]", "script = [{ noise = \"knock\", reach = 9.0 }]");
+  const std::string level = kListener + placed("listener", "listener", "[0, 0]") + maker;
+  EXPECT_TRUE(PlayedScene(level, 0.5).times(Event::What::heard).empty());
+  EXPECT_EQ(PlayedScene(level, 0.5, {{"kind.listener.hearing.friends", "true"}})
                 .times(Event::What::heard)
                 .size(),
             1U);
-  EXPECT_EQ(
-      Played(level, 0.5, {{"kind.listener.hearing.own", "true"}}).times(Event::What::heard).size(),
-      1U);
+  EXPECT_EQ(PlayedScene(level, 0.5, {{"kind.listener.hearing.own", "true"}})
+                .times(Event::What::heard)
+                .size(),
+            1U);
 }
 
 TEST(Hearing, StepsAreHeardOnceAStrideAndNotWhenQuiet) {
   const std::string walk = "{ go = [9, 0] }";
-  const std::string level = kListener + agent("listener", "listener", "[0, 0]");
+  const std::string level = kListener + placed("listener", "listener", "[0, 0]");
   const std::vector<Setting> loud{{"kind.collector.move.step_reach", "10"},
                                   {"kind.collector.move.stride", "0.5"}};
   // 3 m at 0.5 m a stride.
-  EXPECT_EQ(Played(level + scripted("[6, 0]", walk), 2.0, loud).times(Event::What::heard).size(),
-            6U);
-  EXPECT_TRUE(Played(level + scripted("[6, 0]", "{ quiet = true }, " + walk), 2.0, loud)
+  EXPECT_EQ(
+      PlayedScene(level + scripted("[6, 0]", walk), 2.0, loud).times(Event::What::heard).size(),
+      6U);
+  EXPECT_TRUE(PlayedScene(level + scripted("[6, 0]", "{ quiet = true }, " + walk), 2.0, loud)
                   .times(Event::What::heard)
                   .empty());
 }
 
 TEST(Hearing, OfTenThousandNoisesTheNearestOfEachName) {
-  Simulation simulation(garden(kListener + agent("listener", "listener", "[0, 0]")));
+  Simulation simulation(garden(kListener + placed("listener", "listener", "[0, 0]")));
   for (int i = 0; i < 10'000; ++i) {
     simulation.make_noise({1.0 + (i * 7919 % 10'000) / 1000.0, 0.0, 1.0}, 15.0,
                           i % 2 == 0 ? "rain" : "hail");
@@ -286,9 +291,9 @@ TEST(Hearing, OfTenThousandNoisesTheNearestOfEachName) {
 }
 
 TEST(Hearing, ALandingShotIsHeardWhereItLands) {
-  const std::string level = kReed + agent("reed", "reed", "[0, 0]") + host("[4, 0]") +
-                            agent("listener", "collector", "[6, 0]", "hearing.range = 9.0");
-  const Played run(level, 1.0, {{"kind.reed.attack.thorn.noise_reach", "9.0"}});
+  const std::string level = kReed + placed("reed", "reed", "[0, 0]") + host("[4, 0]") +
+                            placed("listener", "collector", "[6, 0]", "hearing.range = 9.0");
+  const PlayedScene run(level, 1.0, {{"kind.reed.attack.thorn.noise_reach", "9.0"}});
   const auto heard = only(run.events, Event::What::heard);
   ASSERT_FALSE(heard.empty());
   EXPECT_EQ(heard[0].noise, "thorn");
@@ -303,10 +308,10 @@ team = "caretakers"
 sides = ["front"]
 [kind.sweeper.when]
 touches = { front = { noise = "bump", reach = 3.0 } }
-)" + agent("sweeper", "sweeper", "[0, 0]") +
-                            agent("back", "sweeper", "[8, 0]") +
+)" + placed("sweeper", "sweeper", "[0, 0]") +
+                            placed("back", "sweeper", "[8, 0]") +
                             scripted("[4, 0]", "{ go = [0.5, 0] }, { go = [7.5, 0] }");
-  const Played run(level, 5.0);
+  const PlayedScene run(level, 5.0);
   const auto noticed = only(run.events, Event::What::noticed);
   ASSERT_EQ(noticed.size(), 1U);  // the other one is touched from behind
   EXPECT_EQ(noticed[0].by, Sense::touch);
@@ -331,9 +336,9 @@ how = "strike"
 range = 3.0
 damage = 1
 cooldown = 100.0
-)" + agent("toad", "toad", "[0, 0]") +
-                            agent("stinger", "stinger", "[2, 0]");
-  const Played run(level, 4.0);
+)" + placed("toad", "toad", "[0, 0]") +
+                            placed("stinger", "stinger", "[2, 0]");
+  const PlayedScene run(level, 4.0);
   const double hurt = run.times(Event::What::hurt).at(0);
   const auto noticed = only(run.events, Event::What::noticed);
   ASSERT_EQ(noticed.size(), 2U);
@@ -347,9 +352,9 @@ cooldown = 100.0
 TEST(Tell, PassesOnWithDelayWithinItsRangeAndNoFurther) {
   const std::string level =
       kLamp + "[kind.lamp.tell]\nrange = 5.0\ndelay = 0.5\n[kind.deaf]\nteam = \"caretakers\"\n" +
-      agent("lamp", "lamp", "[0, 0]") + agent("near", "deaf", "[-5, 0]") +
-      agent("far", "deaf", "[-5.1, 0]") + host("[4, 0]");
-  const Played run(level, 2.0);
+      placed("lamp", "lamp", "[0, 0]") + placed("near", "deaf", "[-5, 0]") +
+      placed("far", "deaf", "[-5.1, 0]") + host("[4, 0]");
+  const PlayedScene run(level, 2.0);
   const auto noticed = only(run.events, Event::What::noticed);
   ASSERT_EQ(noticed.size(), 2U);
   EXPECT_EQ(run.simulation.id_of(noticed[1].agent), "near");
@@ -373,26 +378,26 @@ id = "brush"
 outline = [[5, -1], [6, -1], [6, 1], [5, 1]]
 takes = ["muddy"]
 once = true
-)" + kLamp + agent("lamp", "lamp", "[8, 0]", "facing = 180.0\nchoose.tags = [\"muddy\"]") +
+)" + kLamp + placed("lamp", "lamp", "[8, 0]", "facing = 180.0\nchoose.tags = [\"muddy\"]") +
                             scripted("[0, 0]", "{ go = [7, 0] }, { go = [0, 0] }, { go = [7, 0] }");
-  const Played run(level, 4.0);
+  const PlayedScene run(level, 4.0);
   // Asleep until the doormat at 2 m, then the collector is muddy up to 5 m.
   EXPECT_EQ(run.times(Event::What::triggered).size(), 2U);  // one on each
   EXPECT_NEAR(run.times(Event::What::noticed).at(0), 1.0, 1.5 / 60);
   EXPECT_NEAR(run.times(Event::What::lost).at(0), 2.5, 1.5 / 60);
   const Verdict verdict = Simulation(garden(level)).look("lamp", "collector");
   EXPECT_EQ(verdict.hindrance, "lamp is asleep until something wakes it");
-  const Played longer(level, 9.0);  // the brush works once: it stays muddy the second time
+  const PlayedScene longer(level, 9.0);  // the brush works once: it stays muddy the second time
   EXPECT_EQ(longer.simulation.state(longer.simulation.agent("collector")).tags,
             std::vector<std::string>{"muddy"});
 }
 
 TEST(Choose, LooksForThoseOfATagKindOrTeamOnlyAndSaysSo) {
-  const std::string level = kLamp + agent("lamp", "lamp", "[0, 0]") + host("[4, 0]") +
+  const std::string level = kLamp + placed("lamp", "lamp", "[0, 0]") + host("[4, 0]") +
                             "[kind.guest]\nlike = \"collector\"\ntags = [\"guest\"]\n" +
-                            agent("guest", "guest", "[5, 0]", "driver = \"host\"");
+                            placed("guest", "guest", "[5, 0]", "driver = \"host\"");
   const auto noticed = [&](const std::string& key, const std::string& value) {
-    const Played run(level, 0.5, {{"kind.lamp.choose." + key, value}});
+    const PlayedScene run(level, 0.5, {{"kind.lamp.choose." + key, value}});
     std::string who;
     for (const Event& event : only(run.events, Event::What::noticed)) {
       who += run.simulation.id_of(*event.other) + " ";
@@ -409,11 +414,11 @@ TEST(Choose, LooksForThoseOfATagKindOrTeamOnlyAndSaysSo) {
 }
 
 TEST(When, AModeLastsAndThenLeadsOn) {
-  const Played run(kListener + "arrives = { noise = \"knock\", reach = 2.0 }\n" +
-                       "lasts = { search = { mode = \"return\", after = 1.5 } }\n" +
-                       agent("listener", "listener", "[0, 0]") +
-                       scripted("[6, 0]", "{ noise = \"crash\", reach = 9.0 }"),
-                   6.0, {{"kind.listener.hearing.remember", "60"}});
+  const PlayedScene run(kListener + "arrives = { noise = \"knock\", reach = 2.0 }\n" +
+                            "lasts = { search = { mode = \"return\", after = 1.5 } }\n" +
+                            placed("listener", "listener", "[0, 0]") +
+                            scripted("[6, 0]", "{ noise = \"crash\", reach = 9.0 }"),
+                        6.0, {{"kind.listener.hearing.remember", "60"}});
   EXPECT_EQ(run.modes("listener"), "search return post ");
   const auto modes = run.times(Event::What::mode);
   EXPECT_NEAR(modes.at(1) - modes.at(0), 1.5, 1.5 / 60);
@@ -423,8 +428,8 @@ TEST(When, ForEverIsOnceAStepAndIsFound) {
   const std::string level =
       "[kind.top]\nteam = \"caretakers\"\n[kind.top.when]\nlasts = { post = { mode = \"search\", "
       "after = 0 }, search = { mode = \"post\", after = 0 } }\n" +
-      agent("top", "top", "[0, 0]");
-  EXPECT_LE(Played(level, 1.0).times(Event::What::mode).size(), 60U);
+      placed("top", "top", "[0, 0]");
+  EXPECT_LE(PlayedScene(level, 1.0).times(Event::What::mode).size(), 60U);
   const auto findings = judge(garden(level));
   const auto circle = std::find_if(findings.begin(), findings.end(),
                                    [](const Finding& f) { return f.code == "when-circle"; });
@@ -438,9 +443,9 @@ TEST(Acquaintance, HoldsTheNumbersOfEachSense) {
   const std::string level = kReed +
                             "[kind.reed.nearness]\nrange = 3.0\n[kind.reed.touch]\n"
                             "[kind.reed.hearing]\nrange = 9.0\n" +
-                            agent("reed", "reed", "[0, 0]") +
+                            placed("reed", "reed", "[0, 0]") +
                             scripted("[4, 0]", "{ noise = \"sneeze\", reach = 3.0 }");
-  const Played run(level, 0.5);
+  const PlayedScene run(level, 0.5);
   const Acquaintance knows = acquaintance(run.simulation, {0}, {1});
   EXPECT_EQ(knows.awareness, Awareness::noticed);
   EXPECT_EQ(knows.by, Sense::feeler);

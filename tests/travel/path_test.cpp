@@ -12,7 +12,7 @@ namespace {
 using testing::Step;
 using testing::to_step;
 
-BodySize body_of(double radius) {
+BodySize walker_of(double radius) {
   BodySize body;
   body.radius = radius;
   return body;
@@ -37,7 +37,7 @@ TEST(FindPath, IsAsShortAsTheVisibilityGraphSays) {
     const double side = seed % 3 == 0 ? 9.0 : 14.0;
     const Level level = scenes::make_scene(seed % 3 == 0 ? 12 : 16, side, seed);
     const World world(level);
-    const NavigationMesh mesh(level, world, body_of(seed % 2 == 0 ? 0.4 : 0.25));
+    const NavigationMesh mesh(level, world, walker_of(seed % 2 == 0 ? 0.4 : 0.25));
     testing::VisibilityGraph graph(mesh);
     if (graph.has_pinch()) continue;
     scenes::Random random(100 + seed);
@@ -74,7 +74,7 @@ TEST(FindPath, KeepsToTheSurfacesThatItLeadsOver) {
   const auto folder = std::filesystem::path(GAZE_DEMO).parent_path();
   const Level level = read_level(folder / "terraces.toml");
   const World world(level);
-  BodySize body = body_of(0.4);
+  BodySize body = walker_of(0.4);
   body.height = 1.6;
   const NavigationMesh mesh(level, world, body);
   std::vector<Vector3d> places;
@@ -120,7 +120,7 @@ TEST(FindAll, FindsTheWaysOfFindByOneSearchForAll) {
     mud.outline = {{8, 8}, {22, 9}, {20, 21}, {9, 20}};
     mud.cost = cost;
     const World world(level);
-    const NavigationMesh mesh(level, world, body_of(0.3));
+    const NavigationMesh mesh(level, world, walker_of(0.3));
     scenes::Random random(9);
     Vector3d goal{0.0, 0.0, 0.0};
     while (goal.x() + goal.y() < 50.0) goal = random_place(random, mesh, 30.0);

@@ -3,7 +3,6 @@
 #include <gtest/gtest.h>
 
 #include <cmath>
-#include <thread>
 
 #include "plain.hpp"
 #include "scenes.hpp"
@@ -398,20 +397,6 @@ TEST_P(Generated, ManyAtOnceAreAnsweredLikeOneByOne) {
 }
 
 INSTANTIATE_TEST_SUITE_P(Scenes, Generated, ::testing::Values(1, 2, 3, 4));
-
-TEST(World, AnswersManyThreadsAtOnce) {
-  const Level level = scenes::make_scene(120, 40.0, 9);
-  const World world(level);
-  const std::vector<Segment> segments = scenes::sight_segments(world, 40.0, 2000, 3);
-  std::vector<std::vector<std::uint8_t>> answers(4, std::vector<std::uint8_t>(segments.size()));
-  std::vector<std::thread> threads;
-  for (auto& answer : answers) {
-    threads.emplace_back(
-        [&] { World(world).are_clear(std::span<const Segment>(segments), Stops::sight, answer); });
-  }
-  for (std::thread& thread : threads) thread.join();
-  for (const auto& answer : answers) EXPECT_EQ(answer, answers[0]);
-}
 
 TEST(World, IsIndexedInAFewBytesATriangle) {
   const World world(scenes::campus());
