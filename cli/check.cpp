@@ -25,6 +25,7 @@ std::string verdict_line(const std::vector<Finding>& findings, std::size_t files
 int check(const CheckOptions& options, const Streams& streams) {
   std::vector<Finding> findings;
   std::vector<Fault> faults;
+  std::size_t unread = 0;
   for (const std::string& file : options.files) {
     LevelOptions level = options.level;
     level.file = file;
@@ -32,15 +33,17 @@ int check(const CheckOptions& options, const Streams& streams) {
       for (Finding& finding : judge(read(level))) findings.push_back(std::move(finding));
     } catch (const LevelError& error) {
       faults.insert(faults.end(), error.faults().begin(), error.faults().end());
+      ++unread;
     }
   }
-  if (!faults.empty()) throw LevelError(std::move(faults));
+  const std::size_t read_files = options.files.size() - unread;
   if (options.json) {
     streams.out << findings_json(findings);
   } else {
     for (const Finding& finding : findings) streams.out << finding_line(finding);
-    streams.out << verdict_line(findings, options.files.size());
+    if (read_files > 0) streams.out << verdict_line(findings, read_files);
   }
+  if (!faults.empty()) throw LevelError(std::move(faults));
   return has_fault(findings) ? check_failed : done;
 }
 

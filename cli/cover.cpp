@@ -7,7 +7,7 @@
 #include <nlohmann/json.hpp>
 #include <ostream>
 
-#include "file/names.hpp"
+#include "level/spelling.hpp"
 #include "output.hpp"
 #include "play.hpp"
 #include "show/round.hpp"

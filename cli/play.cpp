@@ -4,7 +4,7 @@
 
 #include <algorithm>
 
-#include "file/names.hpp"
+#include "level/spelling.hpp"
 
 namespace gaze::cli {
 

@@ -35,7 +35,7 @@ struct Material {
 
 /// How a door opens and closes. While open it is not there.
 struct Door {
-  std::vector<std::string> opens_for;  ///< Teams, kinds or tags; empty: anybody.
+  std::vector<std::string> opens_for;  ///< Agents, teams, kinds or tags; empty: anybody.
   double opens_within = 1.2;           ///< Metres in the plan from the leaf to the feet.
   Duration closes_after = Duration::from_seconds(2.0);  ///< Once nobody is so near.
 };
@@ -181,6 +181,8 @@ struct Agent {
   PatrolStyle patrol_style = PatrolStyle::round;
   std::vector<ScriptStep> script;
   bool is_asleep = false;  ///< Until woken it perceives nothing and does nothing.
+  /// Put there by a simulation, for what others leave behind: not a part of what was written.
+  bool is_leftover = false;
   Place place;
 };
 
@@ -192,14 +194,14 @@ struct Zone {
   double height = 2.5;            ///< Metres, above 0.
   std::vector<std::string> tags;
   double dimness = 0.0;                   ///< Share of evidence that it takes, [0, 1].
-  std::vector<std::string> triggered_by;  ///< Teams, kinds or tags; empty: anybody.
+  std::vector<std::string> triggered_by;  ///< Agents, teams, kinds or tags; empty: anybody.
   std::vector<std::string> grants;        ///< Tags that those get who trigger it,
   std::vector<std::string> takes;         ///< and those that they lose.
   std::vector<std::uint32_t> tells;       ///< Agents that are told who triggered it,
   std::vector<std::uint32_t> wakes;       ///< and those that it switches on.
   bool once = false;                      ///< Triggered the first time only.
   double cost = 1.0;                      ///< Of a metre in it, for the choice of ways; above 0.
-  std::vector<std::string> closed_to;     ///< Teams, kinds or tags that do not walk there.
+  std::vector<std::string> closed_to;  ///< Agents, teams, kinds or tags: who does not walk there.
   Place place;
 };
 
@@ -239,6 +241,7 @@ using Origins = std::map<std::string, Place, std::less<>>;
 
 struct Level {
   std::string name;
+  Place place;  ///< Where its file begins.
   Plane plane = Plane::ground;
   int ticks_per_second = 60;  ///< [1, 1000]
   double seconds = 30.0;      ///< How long a run lasts unless told otherwise; above 0, to 86,400.
@@ -270,12 +273,6 @@ struct Level {
 
 /// True if agents of the first team look for and may harm those of the second.
 [[nodiscard]] bool is_hostile(const Level& level, std::uint32_t team, std::uint32_t other);
-
-/// True if a name is that of the kind, of the one that it is like, of its team, or one of its tags.
-[[nodiscard]] bool goes_by(const Level& level, const Kind& kind, std::string_view name);
-
-/// True if a door opens for agents of a kind.
-[[nodiscard]] bool opens_for(const Level& level, const Solid& door, const Kind& kind);
 
 /// The mode in which an agent begins and to which it returns.
 [[nodiscard]] Mode idle_mode(const Agent& agent, const Kind& kind);

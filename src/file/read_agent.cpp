@@ -3,8 +3,8 @@
 
 #include <algorithm>
 
-#include "file/names.hpp"
 #include "file/read.hpp"
+#include "level/spelling.hpp"
 
 namespace gaze {
 namespace {
@@ -48,6 +48,29 @@ void read_true(TableReader& reader, const std::string& key, const Node& node) {
                fmt::format("{} is {}; true is allowed", reader.path_of(key), found(node)));
 }
 
+// Which of the words it holds, or what it holds instead.
+std::optional<ScriptStep> fault_of_step(TableReader& reader, const Node& node,
+                                        const std::string& path,
+                                        const std::vector<std::string>& words) {
+  std::vector<std::string> held;
+  std::vector<std::string> keys;
+  for (const Node::Entry& entry : node.entries) {
+    keys.push_back("'" + entry.key + "'");
+    const bool is_word = std::find(words.begin(), words.end(), entry.key) != words.end();
+    if (is_word) held.push_back("'" + entry.key + "'");
+  }
+  std::string hint;
+  for (const Node::Entry& entry : node.entries) {
+    if (hint.empty()) hint = suggestion(entry.key, words);
+  }
+  const std::vector<std::string>& told = held.empty() ? keys : held;
+  reader.fault(node.place,
+               fmt::format("{} holds {}; exactly one is allowed of: {}{}", path,
+                           told.empty() ? "nothing" : fmt::format("{}", fmt::join(told, " and ")),
+                           fmt::join(words, ", "), held.empty() ? hint : ""));
+  return std::nullopt;
+}
+
 std::optional<ScriptStep> read_step(ReadContext& context, const Node& node, const std::string& path,
                                     const Plan& plan) {
   static const std::vector<std::string> kWords{"go",     "wait", "face",  "noise", "quiet", "hop",
@@ -63,7 +86,7 @@ std::optional<ScriptStep> read_step(ReadContext& context, const Node& node, cons
     ++given;
   }
   if (given != 1) {
-    reader.fault(node.place, fmt::format("{} must hold one of: {}", path, fmt::join(kWords, ", ")));
+    return fault_of_step(reader, node, path, kWords);
   }
   const Node* first = node.find(kWords[static_cast<std::size_t>(step.what)]);
   if (first == nullptr) return step;
@@ -153,14 +176,18 @@ Copies read_copies(TableReader& reader, Plane plane) {
   return copies;
 }
 
-Agent moved_copy(const Agent& agent, const Copies& copies, std::int64_t number) {
+// What `is_set` says was given for this copy alone stays as it was given.
+template <typename IsSet>
+void shift_copy(Agent& copy, const Copies& copies, std::int64_t number, IsSet&& is_set) {
   const Vector3d shift = copies.apart * static_cast<double>(number - 1);
-  Agent copy = agent;
-  copy.id = fmt::format("{}-{}", agent.id, number);
-  copy.position += shift;
-  for (Vector3d& point : copy.patrol) point += shift;
-  for (ScriptStep& step : copy.script) step.place += shift;
-  return copy;
+  copy.id = fmt::format("{}-{}", copy.id, number);
+  if (!is_set("at")) copy.position += shift;
+  if (!is_set("patrol")) {
+    for (Vector3d& point : copy.patrol) point += shift;
+  }
+  if (!is_set("script")) {
+    for (ScriptStep& step : copy.script) step.place += shift;
+  }
 }
 
 /// Reads agents one after the other; kinds that they change become kinds of their own.
@@ -183,10 +210,14 @@ class AgentReader {
     const Agent agent = read_one(reader, table, path);
     if (copies.count == 0) return place(agent);
     for (std::int64_t number = 1; number <= copies.count; ++number) {
-      Agent copy = moved_copy(agent, copies, number);
-      const auto own = settings_.find(copy.id);
-      if (own != settings_.end()) change_copy(copy, table, own->second);
-      place(std::move(copy));
+      const auto own = settings_.find(fmt::format("{}-{}", agent.id, number));
+      if (own == settings_.end()) {
+        Agent copy = agent;
+        shift_copy(copy, copies, number, [](std::string_view) { return false; });
+        place(std::move(copy));
+      } else {
+        place(changed_copy(table, copies, number, own->first, own->second));
+      }
       if (level_.agents.size() > ReadLimits::agents) return;
     }
   }
@@ -251,21 +282,22 @@ class AgentReader {
     }
   }
 
-  void change_copy(Agent& copy, const Node& table,
-                   const std::vector<std::pair<std::string, Node>>& changes) {
+  Agent changed_copy(const Node& table, const Copies& copies, std::int64_t number,
+                     const std::string& id,
+                     const std::vector<std::pair<std::string, Node>>& changes) {
     Node changed = table;
     for (const auto& [key_path, value] : changes) put_at(changed, key_path, value);
-    const bool moves = std::any_of(changes.begin(), changes.end(),
-                                   [](const auto& change) { return change.first == "at"; });
-    const std::string path = "agent." + copy.id;
+    const std::string path = "agent." + id;
     TableReader reader(context_, changed, path);
     reader.find("copies");
     reader.find("apart");
-    const Vector3d placed = copy.position;
-    const std::string id = copy.id;
-    copy = read_one(reader, changed, path);
-    copy.id = id;
-    if (!moves) copy.position = placed;
+    Agent copy = read_one(reader, changed, path);
+    shift_copy(copy, copies, number, [&](std::string_view key) {
+      return std::any_of(changes.begin(), changes.end(), [&](const auto& change) {
+        return change.first.substr(0, change.first.find_first_of(".[")) == key;
+      });
+    });
+    return copy;
   }
 
   void place(Agent agent) { level_.agents.push_back(std::move(agent)); }

@@ -67,7 +67,8 @@ void read_bounces(TableReader& reader, Attack& attack) {
 
 void read_leftovers(TableReader& reader, Attack& attack, const Names& names) {
   if (const Node* leaves = reader.find("leaves")) {
-    attack.leaves = reader.reference(*leaves, names.kinds, "kind");
+    const auto kind_index = reader.reference(*leaves, names.kinds, "kind");
+    if (kind_index != kNoSuch) attack.leaves = kind_index;
     attack.keeps = static_cast<int>(reader.integer("keeps", 4, 1, 64));
   }
 }
@@ -250,7 +251,7 @@ void read_things(ReadContext& context, TableReader& reader, Kind& kind, const Na
     name.place = entry.place;
     const std::uint32_t kind_index = own.reference(name, names.kinds, "kind");
     const auto count = own.integer(entry.key, 0, 0, 1'000'000);
-    kind.carries.push_back({kind_index, static_cast<int>(count)});
+    if (kind_index != kNoSuch) kind.carries.push_back({kind_index, static_cast<int>(count)});
   }
 }
 
@@ -262,7 +263,8 @@ void read_defeat(ReadContext& context, TableReader& reader, Kind& kind, const Na
   Defeat& defeat = kind.defeat;
   if (const Node* leaves = own.find("leaves")) {
     const bool is_nothing = leaves->type == Node::Type::boolean && !leaves->boolean;
-    if (!is_nothing) defeat.leaves = own.reference(*leaves, names.kinds, "kind");
+    const auto kind_index = is_nothing ? kNoSuch : own.reference(*leaves, names.kinds, "kind");
+    if (kind_index != kNoSuch) defeat.leaves = kind_index;
   }
   if (const Node* attack = own.find("attack")) {
     std::vector<std::string> bursts;

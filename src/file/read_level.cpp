@@ -2,8 +2,8 @@
 
 #include <map>
 
-#include "file/names.hpp"
 #include "file/read.hpp"
+#include "level/spelling.hpp"
 
 namespace gaze {
 namespace {
@@ -46,6 +46,7 @@ class LevelReader {
  private:
   void read_basics() {
     top_.integer("format", 1, 1, 1);
+    level_.place = {file_, 1, 1};
     level_.name = top_.text("name", std::filesystem::path(file_).stem().string());
     const auto plane = top_.word("plane", {"ground", "upright", "space"});
     level_.plane = static_cast<Plane>(plane.value_or(0));
@@ -96,7 +97,8 @@ class LevelReader {
       material.name = entry->key;
       reader.need("stops", "a list");
       for (const Node& item : reader.items("stops", kThings.size())) {
-        material.stops.set(reader.reference(item, kThings, "thing to stop called"));
+        const auto thing = reader.reference(item, kThings, "thing to stop called");
+        if (thing != kNoSuch) material.stops.set(thing);
       }
       material.muffles = reader.number("muffles", 1.0, kShare);
       reader.finish();

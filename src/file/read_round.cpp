@@ -3,8 +3,8 @@
 
 #include <algorithm>
 
-#include "file/names.hpp"
 #include "file/read.hpp"
+#include "level/spelling.hpp"
 
 /// When a round ends, and what is left behind.
 namespace gaze {

@@ -2,8 +2,8 @@
 
 #include <algorithm>
 
-#include "file/names.hpp"
 #include "file/read.hpp"
+#include "level/spelling.hpp"
 
 namespace gaze {
 namespace {
@@ -232,7 +232,8 @@ SideSet read_sides(TableReader& reader) {
   SideSet result;
   const std::vector<std::string> sides{kSideNames.begin(), kSideNames.end()};
   for (const Node& item : reader.items("sides", kSideNames.size())) {
-    result.set(reader.reference(item, sides, "side"));
+    const auto side = reader.reference(item, sides, "side");
+    if (side != kNoSuch) result.set(side);
   }
   return result;
 }

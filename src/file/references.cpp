@@ -3,8 +3,8 @@
 #include <algorithm>
 #include <set>
 
-#include "file/names.hpp"
 #include "file/read.hpp"
+#include "level/spelling.hpp"
 
 /// Names that can be looked up only once the whole level has been read.
 namespace gaze {
@@ -24,23 +24,24 @@ class References {
     for (const Agent& agent : level_.agents) {
       if (agent.kind < level_.kinds.size() && done.insert(agent.kind).second) check_kind(agent);
     }
-    std::vector<std::string> anybody(tags_.begin(), tags_.end());
+    std::vector<std::string> anybody = agents_;
+    anybody.insert(anybody.end(), tags_.begin(), tags_.end());
     for (const Team& team : level_.teams) anybody.push_back(team.name);
     for (const Kind& kind : level_.kinds) anybody.push_back(kind.name);
     for (const Zone& zone : level_.zones) {
       const std::vector<std::string> tags(tags_.begin(), tags_.end());
       for (const std::string& tag : zone.takes) need(tags, tag, "tag", zone_place(zone, "takes"));
       for (const std::string& name : zone.triggered_by) {
-        need(anybody, name, "team, kind or tag", zone_place(zone, "triggered_by"));
+        need(anybody, name, "agent, kind, team or tag", zone_place(zone, "triggered_by"));
       }
       for (const std::string& name : zone.closed_to) {
-        need(anybody, name, "team, kind or tag", zone_place(zone, "closed_to"));
+        need(anybody, name, "agent, kind, team or tag", zone_place(zone, "closed_to"));
       }
     }
     for (const Solid& solid : level_.solids) {
       const auto place = level_.origin(fmt::format("door.{}.opens_for", solid.id));
       for (const std::string& name : solid.door.opens_for) {
-        need(anybody, name, "team, kind or tag", place.value_or(solid.place));
+        need(anybody, name, "agent, kind, team or tag", place.value_or(solid.place));
       }
     }
     check_starts(anybody);
@@ -88,8 +89,7 @@ class References {
     }
   }
 
-  void check_starts(std::vector<std::string> anybody) {
-    anybody.insert(anybody.end(), agents_.begin(), agents_.end());
+  void check_starts(const std::vector<std::string>& anybody) {
     std::vector<std::string> kinds = agents_;
     for (std::size_t i = 0; i < level_.named_kinds; ++i) kinds.push_back(level_.kinds[i].name);
     for (const Start& start : level_.starts) {
@@ -116,7 +116,7 @@ class References {
       if (taken == agents_.end()) return;
       need_thing(level_.agents[static_cast<std::size_t>(taken - agents_.begin())].kind, place);
     }
-    if (step.what == ScriptStep::What::aim && !step.name.empty()) {
+    if (step.what == ScriptStep::What::aim && !step.name.empty() && agent.kind != kNoSuch) {
       std::vector<std::string> attacks;
       for (const Attack& attack : level_.kind_of(agent).attacks) attacks.push_back(attack.name);
       need(attacks, step.name, "attack", place);

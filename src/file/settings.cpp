@@ -3,8 +3,8 @@
 #include <algorithm>
 #include <array>
 
-#include "file/names.hpp"
 #include "file/read.hpp"
+#include "level/spelling.hpp"
 
 namespace gaze {
 namespace {

@@ -6,7 +6,8 @@
 #include <algorithm>
 #include <cmath>
 
-#include "file/names.hpp"
+#include "file/key_homes.hpp"
+#include "level/spelling.hpp"
 
 namespace gaze {
 
@@ -155,19 +156,19 @@ std::uint32_t TableReader::reference(const Node& node, const std::vector<std::st
                                      std::string_view what) {
   if (node.type != Node::Type::text) {
     fault(node.place, fmt::format("{} is needed, but this is {}", what, found(node)));
-    return 0;
+    return kNoSuch;
   }
   const auto it = std::find(names.begin(), names.end(), node.text);
   if (it != names.end()) return static_cast<std::uint32_t>(it - names.begin());
   fault(node.place,
         fmt::format("there is no {} '{}'{}", what, node.text, suggestion(node.text, names)));
-  return 0;
+  return kNoSuch;
 }
 
 std::uint32_t TableReader::reference(const std::string& key, const std::vector<std::string>& names,
                                      std::string_view what) {
   const Node* node = need(key, fmt::format("a {}", what));
-  return node == nullptr ? 0 : reference(*node, names, what);
+  return node == nullptr ? kNoSuch : reference(*node, names, what);
 }
 
 std::optional<std::vector<double>> TableReader::numbers(const Node& node, const std::string& path,
@@ -205,7 +206,8 @@ void TableReader::finish() {
   for (const Node::Entry& entry : table_.entries) {
     if (std::find(known_.begin(), known_.end(), entry.key) != known_.end()) continue;
     const std::string where = path_.empty() ? "" : " in " + path_;
-    const std::string hint = suggestion(entry.key, known_);
+    std::string hint = home_of_key(entry.key, path_);
+    if (hint.empty()) hint = suggestion(entry.key, known_);
     const std::string allowed =
         hint.empty() ? fmt::format("; allowed: {}", fmt::join(known_, ", ")) : hint;
     fault(entry.place, fmt::format("unknown key '{}'{}{}", entry.key, where, allowed));

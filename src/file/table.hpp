@@ -9,6 +9,9 @@
 
 namespace gaze {
 
+/// Stands for a name that nothing has: a fault tells so already, and nothing else follows from it.
+inline constexpr std::uint32_t kNoSuch = 0xFFFFFFFF;
+
 /// The numbers that a key may have.
 struct Allowed {
   double low = 0.0;
@@ -50,7 +53,7 @@ class TableReader {
   /// The index of the text among the words; nothing if it is missing.
   std::optional<std::size_t> word(const std::string& key, const std::vector<std::string>& words);
 
-  /// The index of a name that was defined elsewhere; 0 with a fault if there is none such.
+  /// The index of a name that was defined elsewhere; `kNoSuch` with a fault if there is none such.
   std::uint32_t reference(const std::string& key, const std::vector<std::string>& names,
                           std::string_view what);
   std::uint32_t reference(const Node& node, const std::vector<std::string>& names,

@@ -40,6 +40,10 @@ bool is_shared(const Level& level, const Kind& kind) {
 
 void judge_names(Bench& bench) {
   const Level& level = bench.level();
+  if (level.agents.empty()) {
+    bench.say(Severity::warning, "no-agents", level.place,
+              "there is no agent in this level: nothing will happen; [[agent]] places one");
+  }
   const std::set<std::string> used = used_kinds(level);
   for (std::size_t i = 0; i < level.named_kinds; ++i) {
     const Kind& kind = level.kinds[i];

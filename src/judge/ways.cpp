@@ -10,12 +10,12 @@ namespace {
 
 using Severity = Finding::Severity;
 
-/// Meshes by body, made when first needed.
+/// Meshes by body, made when first needed; given by value, for copies share everything.
 class Meshes {
  public:
   explicit Meshes(const Bench& bench) : bench_(bench) {}
 
-  const NavigationMesh& of(const Agent& agent) {
+  NavigationMesh of(const Agent& agent) {
     const BodySize size = body_size(bench_.level(), agent);
     const auto it = std::find_if(meshes_.begin(), meshes_.end(),
                                  [&](const NavigationMesh& mesh) { return mesh.body() == size; });
@@ -71,7 +71,7 @@ void judge_patrol(Bench& bench, const NavigationMesh& mesh, const Agent& agent) 
 // Where players start: there and wherever they can walk is what a chaser may have to reach.
 void judge_target(Bench& bench, Meshes& meshes, const Agent& agent, const Agent& player) {
   const Level& level = bench.level();
-  const NavigationMesh& mesh = meshes.of(agent);
+  const NavigationMesh mesh = meshes.of(agent);
   if (!are_apart(mesh, agent.position, player.position)) return;
   // A player that can come over by itself can be caught.
   const Kind& kind = level.kind_of(player);

@@ -21,7 +21,7 @@ std::optional<Place> Level::origin(std::string_view path) const {
 
 std::optional<Place> Level::origin(const Agent& agent, std::string_view key) const {
   auto found = origins.find(fmt::format("agent.{}.{}", agent.id, key));
-  if (found == origins.end()) {
+  if (found == origins.end() && agent.kind < kinds.size()) {
     found = origins.find(fmt::format("kind.{}.{}", kind_of(agent).name, key));
   }
   return found == origins.end() ? std::nullopt : std::optional(found->second);
@@ -31,19 +31,6 @@ bool is_hostile(const Level& level, std::uint32_t team, std::uint32_t other) {
   if (team == kNoTeam || other == kNoTeam) return false;
   const std::vector<std::uint32_t>& hostile = level.teams[team].hostile;
   return std::find(hostile.begin(), hostile.end(), other) != hostile.end();
-}
-
-bool goes_by(const Level& level, const Kind& kind, std::string_view name) {
-  return name == kind.name || name == kind.like ||
-         (kind.team != kNoTeam && level.teams[kind.team].name == name) ||
-         std::find(kind.tags.begin(), kind.tags.end(), name) != kind.tags.end();
-}
-
-bool opens_for(const Level& level, const Solid& door, const Kind& kind) {
-  const std::vector<std::string>& names = door.door.opens_for;
-  return names.empty() || std::any_of(names.begin(), names.end(), [&](const std::string& name) {
-           return goes_by(level, kind, name);
-         });
 }
 
 Mode idle_mode(const Agent& agent, const Kind& kind) {

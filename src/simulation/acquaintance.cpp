@@ -80,16 +80,15 @@ void add_noise(const Simulation::State& state, Index who, Index other, Acquainta
 }  // namespace
 
 Acquaintance acquaintance(const Simulation& simulation, AgentId agent, AgentId other) {
-  if (agent.index >= simulation.agent_count() || other.index >= simulation.agent_count()) {
-    throw UsageError("no such agent");
-  }
   const Simulation::State& state = simulation.raw();
+  const Index who = state.index_of(agent);
+  const Index whom = state.index_of(other);
   Acquaintance result;
-  for (const Contact& contact : state.contacts[agent.index]) {
-    if (contact.other == other.index) add_contact(state, contact, result);
+  for (const Contact& contact : state.contacts[who]) {
+    if (contact.other == whom) add_contact(state, contact, result);
   }
-  add_bodily(state, agent.index, other.index, result);
-  add_noise(state, agent.index, other.index, result);
+  add_bodily(state, who, whom, result);
+  add_noise(state, who, whom, result);
   return result;
 }
 

@@ -225,13 +225,12 @@ AttackAnswer answer(const State& state, Index who, Index number, Index target) {
 
 std::vector<AttackAnswer> attacks_at(const Simulation& simulation, AgentId by, AgentId other) {
   const State& state = simulation.raw();
-  if (by.index >= state.agent_count() || other.index >= state.agent_count()) {
-    throw UsageError("no such agent");
-  }
+  const Index who = state.index_of(by);
+  const Index whom = state.index_of(other);
   std::vector<AttackAnswer> answers;
-  for (Index number = 0; number < state.kind(by.index).attacks.size(); ++number) {
-    answers.push_back(answer(state, by.index, number, other.index));
-    answers.back().attack = state.attack(by.index, number).name;
+  for (Index number = 0; number < state.kind(who).attacks.size(); ++number) {
+    answers.push_back(answer(state, who, number, whom));
+    answers.back().attack = state.attack(who, number).name;
   }
   return answers;
 }

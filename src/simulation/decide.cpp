@@ -109,6 +109,15 @@ void react(Simulation::State& state, Index who) {
   }
 }
 
+}  // namespace
+
+void go_on_as_before(Simulation::State& state, std::uint32_t who) {
+  state.course[who] = state.left_course[who];
+  state.course[who].is_new = true;
+}
+
+namespace {
+
 void decide_one(Simulation::State& state, Index who) {
   take_target(state, who);
   News& news = state.news[who];
@@ -119,9 +128,13 @@ void decide_one(Simulation::State& state, Index who) {
     const Mode before = state.mode[who];
     const Mode after =
         next_mode(before, state.idle[who], state.kind(who).when, news, knowledge_of(state, who));
-    if (before == state.idle[who] && after != before) state.home[who] = state.position[who];
+    if (before == state.idle[who] && after != before) {
+      state.home[who] = state.position[who];
+      state.left_course[who] = state.course[who];
+    }
     const bool goes_anew = news.fired != 0 && (after == Mode::investigate || after == Mode::search);
     if (before != after || goes_anew) state.course[who] = {};
+    if (before != after && after == state.idle[who]) go_on_as_before(state, who);
     state.change_mode(who, after);
   }
   news = {};
@@ -149,6 +162,17 @@ void Simulation::State::fire(std::uint32_t who, Cause cause, std::string_view na
     if (rules[i].name.empty() && best == rules.size()) best = i;
   }
   if (best < rules.size()) news[who].fired |= std::uint64_t{1} << best;
+}
+
+void Simulation::State::fire_by_kind(std::uint32_t who, Cause cause, std::uint32_t other) {
+  const std::vector<Rule>& rules = kind(who).when.rules;
+  for (const std::string_view name : kind_names[kind_index[other]]) {
+    const bool is_named = std::any_of(rules.begin(), rules.end(), [&](const Rule& rule) {
+      return rule.cause == cause && rule.name == name;
+    });
+    if (is_named) return fire(who, cause, name);
+  }
+  fire(who, cause, "");
 }
 
 void wake(Simulation::State& state, std::uint32_t who) {

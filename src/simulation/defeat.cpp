@@ -57,6 +57,9 @@ void clear_mind(Simulation::State& state, Index who) {
   state.leader[who].reset();
   state.news[who] = {};
   state.urged[who] = 0;
+  // What it was about to do, and what was on its way to be told to it, is not done after a return.
+  std::erase_if(state.pending, [&](const Pending& one) { return one.who == who; });
+  std::erase_if(state.alarms, [&](const Alarm& one) { return one.to == who; });
   state.pushed[who] = {0.0, 0.0, 0.0};
 }
 
@@ -84,6 +87,7 @@ void reset_body(Simulation::State& state, Index who, const Vector3d& feet, const
 
 void reset_senses(Simulation::State& state, Index who) {
   state.tags[who] = state.limit(who).tags;
+  change_body(state, who);
   state.zones_of[who].clear();
   state.feelers[who] = 0;
   state.was_near[who] = 0;
@@ -93,6 +97,7 @@ void reset_senses(Simulation::State& state, Index who) {
 void reset_means(Simulation::State& state, Index who) {
   const Kind& kind = state.kind(who);
   state.course[who] = {};
+  state.left_course[who] = {};
   state.trigger[who] = {};
   state.grace_until[who] = kAlwaysReady;
   state.hurt_at[who] = kAlwaysReady;
@@ -128,8 +133,15 @@ std::string free_id(std::set<std::string>& ids, std::string id) {
 
 }  // namespace
 
-// In the order of owners, so that those of one of its sources lie together.
+// In the order of owners, so that those of one of its sources lie together. The level of a
+// simulation holds its leftovers already: they are made anew.
 std::shared_ptr<const Level> with_leftovers(std::shared_ptr<const Level> level) {
+  const auto is_leftover = [](const Agent& agent) { return agent.is_leftover; };
+  if (std::any_of(level->agents.begin(), level->agents.end(), is_leftover)) {
+    auto as_written = std::make_shared<Level>(*level);
+    std::erase_if(as_written->agents, is_leftover);
+    level = std::move(as_written);
+  }
   const auto leaves = [&](const Agent& agent) {
     bool any = false;
     for_each_leftover(*level, level->kind_of(agent),
@@ -150,6 +162,7 @@ std::shared_ptr<const Level> with_leftovers(std::shared_ptr<const Level> level) 
                           agent.id = free_id(
                               ids, count > 1 ? agent.id + "-" + std::to_string(i) : agent.id);
                           agent.kind = kind;
+                          agent.is_leftover = true;
                           agent.position = agents[owner].position;
                           agent.facing = agents[owner].facing;
                           agent.place = agents[owner].place;
@@ -164,6 +177,7 @@ void set_up_defeats(Simulation::State& state) {
   const Index count = static_cast<Index>(state.level->agents.size());
   state.presence.assign(count, Presence::here);
   state.score.resize(count);
+  state.defeated_by.resize(count);
   state.returns_at.assign(count, kNeverReady);
   Index next = static_cast<Index>(state.placed);
   for (Index owner = 0; owner < count; ++owner) {
@@ -190,6 +204,7 @@ void put_out(Simulation::State& state, Index who) {
 
 void defeat(Simulation::State& state, Index who, Index by) {
   state.health[who] = 0.0;
+  state.defeated_by[who] = by;
   Event& event = state.tell(Event::What::defeated, who);
   event.other = AgentId{by};
   event.score = state.kind(who).defeat.score;

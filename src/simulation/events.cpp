@@ -108,6 +108,8 @@ std::string_view name_of(Event::What what) {
 }
 
 std::string Simulation::describe(const Event& event) const {
+  static_cast<void>(state_->index_of(event.agent));
+  if (event.other) static_cast<void>(state_->index_of(*event.other));
   return Describer{*state_->level, event}.text();
 }
 

@@ -30,8 +30,19 @@ bool sweeps_free(const Simulation::State& state, std::uint32_t who, const Vector
 
 const NavigationMesh& mesh_for(Simulation::State& state, std::uint32_t who) {
   std::optional<NavigationMesh>& mesh = state.meshes[state.mesh_of[who]];
-  if (!mesh) mesh.emplace(*state.level, state.world, body_size(*state.level, state.agent(who)));
+  if (!mesh) mesh.emplace(*state.level, state.world, state.mesh_bodies[state.mesh_of[who]]);
   return *mesh;
+}
+
+// Bodies alike share one.
+std::uint32_t number_of_mesh(Simulation::State& state, const BodySize& body) {
+  const auto it = std::find(state.mesh_bodies.begin(), state.mesh_bodies.end(), body);
+  const auto number = static_cast<std::uint32_t>(it - state.mesh_bodies.begin());
+  if (it == state.mesh_bodies.end()) {
+    state.mesh_bodies.push_back(body);
+    state.meshes.emplace_back();
+  }
+  return number;
 }
 
 /// Where on its mesh a walker is and where its goal, if anywhere.
@@ -394,24 +405,32 @@ void mend_routes(Simulation::State& state, std::uint32_t solid) {
   }
 }
 
+void change_body(Simulation::State& state, std::uint32_t who) {
+  if (!state.openings.goes_by_tags()) return;
+  const std::uint32_t mesh =
+      number_of_mesh(state, body_size(*state.level, state.openings, state.somebody(who)));
+  if (mesh == state.mesh_of[who]) return;
+  state.mesh_of[who] = mesh;
+  Route& route = state.route[who];
+  route.is_made = false;
+  route.own_face = 0;
+  route.goal_face = 0;
+}
+
 void set_up_routes(Simulation::State& state) {
   constexpr std::uint32_t kUnknown = 0xFFFFFFFF;
-  state.route.resize(state.level->agents.size());
-  std::vector<BodySize> sizes;
-  std::vector<std::uint32_t> of_kind(state.level->kinds.size(), kUnknown);
-  for (const Agent& agent : state.level->agents) {
-    const bool is_as_kind = state.level->kind_of(agent).move.gait != Gait::hover;
-    if (is_as_kind && of_kind[agent.kind] != kUnknown) {
-      state.mesh_of.push_back(of_kind[agent.kind]);
-      continue;
+  const Level& level = *state.level;
+  state.route.resize(level.agents.size());
+  std::vector<std::uint32_t> of_kind(level.kinds.size(), kUnknown);
+  const bool goes_by_agents = state.openings.goes_by_agents();
+  for (std::uint32_t who = 0; who < level.agents.size(); ++who) {
+    const std::uint32_t kind = state.kind_index[who];
+    const bool is_as_kind = !goes_by_agents && level.kinds[kind].move.gait != Gait::hover;
+    if (!is_as_kind || of_kind[kind] == kUnknown) {
+      of_kind[kind] = number_of_mesh(state, body_size(level, state.openings, state.somebody(who)));
     }
-    const BodySize size = body_size(*state.level, agent);
-    const auto it = std::find(sizes.begin(), sizes.end(), size);
-    state.mesh_of.push_back(static_cast<std::uint32_t>(it - sizes.begin()));
-    of_kind[agent.kind] = state.mesh_of.back();
-    if (it == sizes.end()) sizes.push_back(size);
+    state.mesh_of.push_back(of_kind[kind]);
   }
-  state.meshes.resize(sizes.size());
   constexpr std::size_t kUsualTurns = 48;
   for (Route& route : state.route) route.points.reserve(kUsualTurns);
   state.asked.reserve(state.route.size());

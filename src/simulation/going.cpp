@@ -105,8 +105,7 @@ std::string on_its_way(const Simulation::State& state, std::uint32_t who, const 
 
 Going going(const Simulation& simulation, AgentId agent) {
   const Simulation::State& state = simulation.raw();
-  if (agent.index >= state.agent_count()) throw UsageError("no such agent");
-  const std::uint32_t who = agent.index;
+  const std::uint32_t who = state.index_of(agent);
   Going going;
   const Vector3d moved = state.last_move[who];
   going.speed = std::sqrt(moved.squaredNorm()) * state.level->ticks_per_second;

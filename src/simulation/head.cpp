@@ -13,31 +13,38 @@ double degrees_to(const Simulation::State& state, std::uint32_t who, const Vecto
   return signed_turn(state.facing[who], way);
 }
 
+/// Where a head wants to be, and how far it may turn there in this step.
+struct HeadWish {
+  double degrees = 0.0;
+  double most = 0.0;
+};
+
 // To the target; else as it scans; else to the place it knows of; else straight ahead.
-double wanted_degrees(const Simulation::State& state, std::uint32_t who) {
+HeadWish wish_of(const Simulation::State& state, std::uint32_t who) {
   const Kind& kind = state.kind(who);
+  const KindLimits& limits = state.limit(who);
   const auto focus = focus_of(state, who);
   const bool looks_at_focus = focus && (focus->agent || !kind.scan);
   if (looks_at_focus) {
-    return degrees_to(state, who, focus->place + Vector3d{0.0, 0.0, focus->height / 2.0});
+    const Vector3d place = focus->place + Vector3d{0.0, 0.0, focus->height / 2.0};
+    return {degrees_to(state, who, place), limits.head_turn_deg};
   }
-  if (!kind.scan) return 0.0;
+  if (!kind.scan) return {0.0, limits.head_turn_deg};
   const double seconds = static_cast<double>(state.tick) / state.level->ticks_per_second;
   const bool is_mirrored = state.plane() == Plane::upright && state.facing[who].x() < 0.0;
   const double degrees = scan_degrees(*kind.scan, seconds);
-  return signed_degrees(is_mirrored ? -degrees : degrees);
+  return {signed_degrees(is_mirrored ? -degrees : degrees), limits.back_to_scan_deg};
 }
 
 }  // namespace
 
 void turn_head(Simulation::State& state, std::uint32_t who) {
-  const double most = state.limit(who).head_turn_deg;
-  if (most == 0.0) {
+  if (state.limit(who).head_turn_deg == 0.0) {
     state.head[who] = state.facing[who];
     return;
   }
   const auto& head = state.kind(who).head;
-  double wanted = wanted_degrees(state, who);
+  auto [wanted, most] = wish_of(state, who);
   double& degrees = state.head_deg[who];
   double way = 0.0;
   const bool has_limits = head && (head->low.degrees() > -180.0 || head->high.degrees() < 180.0);

@@ -26,6 +26,7 @@ struct KindLimits {
   NoticeLimits notice;
   SineCosine turn;                   ///< Most of one step.
   double head_turn_deg = 0.0;        ///< Most of one step; 0: the head is fixed to the body.
+  double back_to_scan_deg = 0.0;     ///< The same where it scans.
   bool reacts = false;               ///< Has rules.
   std::uint64_t urged_only = 0;      ///< Attacks that a reaction alone makes, by bit.
   double farthest = 0.0;             ///< No sense but hearing reaches farther, metres.

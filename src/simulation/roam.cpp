@@ -168,11 +168,11 @@ FacingWish wander(Simulation::State& state, std::uint32_t who) {
 }
 
 FacingWish follow(Simulation::State& state, std::uint32_t who) {
-  const std::vector<char>& may = state.follows[state.kind_index[who]];
+  const Whom& whom = state.follows[state.kind_index[who]];
   std::optional<std::uint32_t> leader;
   double nearest = 0.0;
-  for (std::uint32_t other = 0; other < may.size(); ++other) {
-    if (!may[other] || other == who || !state.alive[other]) continue;
+  for (std::uint32_t other = 0; other < state.agent_count() && !whom.is_empty(); ++other) {
+    if (other == who || !state.alive[other] || !whom.means(state.somebody(other))) continue;
     const double distance =
         plane_distance(state.plane(), state.position[who], state.seen_position[other]);
     if (leader && distance >= nearest) continue;
@@ -215,15 +215,7 @@ void set_up_roaming(Simulation::State& state) {
   }
   state.wander_goal.assign(count, Vector3d{0.0, 0.0, 0.0});
   for (const Kind& kind : level.kinds) {
-    std::vector<char>& may = state.follows.emplace_back();
-    if (kind.move.follows.empty()) continue;
-    for (const Agent& agent : level.agents) {
-      const Kind& its = level.kind_of(agent);
-      const auto is_it = [&](const std::string& name) {
-        return name == agent.id || goes_by(level, its, name);
-      };
-      may.push_back(std::any_of(kind.move.follows.begin(), kind.move.follows.end(), is_it));
-    }
+    state.follows.emplace_back(level, kind.move.follows, state.openings.tag_names);
   }
 }
 

@@ -54,6 +54,7 @@ void begin_round(Simulation::State& state) {
   fresh.random = std::move(state.random);
   fresh.score = std::move(state.score);
   fresh.meshes = std::move(state.meshes);
+  fresh.mesh_bodies = std::move(state.mesh_bodies);
   fresh.host_names = std::move(state.host_names);
   fresh.shells_made = state.shells_made;
   fresh.events = std::move(state.events);

@@ -154,6 +154,15 @@ void tell_changes(Simulation::State& state, Index who, const Contact& contact,
   }
 }
 
+// Who perceives how another goes, or has defeated it, does not look for it any longer.
+void forget_who_is_gone(const Simulation::State& state, Index who, Contact& contact) {
+  const bool knows =
+      contact.state == Contact::State::noticed || state.defeated_by[contact.other] == who;
+  if (!knows) return;
+  contact.remember = 0;
+  contact.forget_at = std::min(contact.forget_at, state.now());
+}
+
 void consider(Simulation::State& state, Index who, Sighter& sighter, Index other) {
   std::vector<Contact>& contacts = state.contacts[who];
   auto known = find_contact(contacts, other);
@@ -167,14 +176,19 @@ void consider(Simulation::State& state, Index who, Sighter& sighter, Index other
   const auto teller = add_perceived(state, other, contact, evidence);
   const bool perceives = evidence.by_sight || evidence.lasting;
   if (is_new && !perceives && !evidence.sudden) return;
-  if (contact.is_near && !was_near) state.fire(who, Cause::near, state.kind(other).name);
+  if (contact.is_near && !was_near) state.fire_by_kind(who, Cause::near, other);
   if (evidence.sudden == Sense::told && contact.state != Contact::State::noticed) {
-    state.fire(who, Cause::told, teller ? std::string_view(state.kind(*teller).name) : "");
+    if (teller) {
+      state.fire_by_kind(who, Cause::told, *teller);
+    } else {
+      state.fire(who, Cause::told, "");
+    }
   }
   if (perceives) {
     contact.last_place = state.position[other];
     contact.last_motion = state.position[other] - state.previous[other];
   }
+  if (!state.alive[other]) forget_who_is_gone(state, who, contact);
   const NoticeChange change =
       update_contact(contact, evidence, state.now(), state.limit(who).notice);
   if (is_new) known = contacts.insert(known, contact);

@@ -10,11 +10,12 @@ namespace {
 
 using Index = std::uint32_t;
 
-// The head turns as fast as it scans, whatever else.
-double head_turn_of(const Kind& kind) {
+// The head turns as fast as it scans, whatever else. Back to a scan that has gone on meanwhile it
+// turns at least twice as fast: at the same speed it would lag behind for ever.
+double head_turn_of(const Kind& kind, double least_by_scan) {
   if (!kind.head && !kind.scan) return 0.0;
   const double own = kind.head ? kind.head->turn_rate.degrees() : kind.move.turn_rate.degrees();
-  return kind.scan ? std::max(own, kind.scan->rate.degrees()) : own;
+  return kind.scan ? std::max(own, least_by_scan * kind.scan->rate.degrees()) : own;
 }
 
 double farthest_sense(const Level& level, const Kind& kind) {
@@ -32,29 +33,6 @@ double farthest_sense(const Level& level, const Kind& kind) {
     farthest = std::max(farthest, start + feeler.length + feeler.thickness / 2.0 + radius);
   }
   return farthest;
-}
-
-std::uint64_t tag_bits(const std::vector<std::string>& names,
-                       const std::vector<std::string>& tags) {
-  std::uint64_t bits = 0;
-  for (const std::string& tag : tags) {
-    const auto it = std::find(names.begin(), names.end(), tag);
-    if (it != names.end()) bits |= std::uint64_t{1} << (it - names.begin());
-  }
-  return bits;
-}
-
-// Of that name, or like one of that name.
-bool is_of_kind(const Level& level, const Kind& kind, const std::string& name) {
-  const Kind* at = &kind;
-  for (std::size_t depth = 0; depth <= level.kinds.size(); ++depth) {
-    if (at->name == name) return true;
-    const auto base = std::find_if(level.kinds.begin(), level.kinds.end(),
-                                   [&](const Kind& other) { return other.name == at->like; });
-    if (at->like.empty() || base == level.kinds.end()) return false;
-    at = &*base;
-  }
-  return false;
 }
 
 void add_filters(KindLimits& limits, const Level& level, const Kind& kind) {
@@ -89,10 +67,11 @@ KindLimits limits_of(const Simulation::State& state, const Kind& kind) {
   }
   const double turn_deg = kind.move.turn_rate.degrees() / ticks_per_second;
   limits.turn = sine_cosine(Angle::from_degrees(std::min(turn_deg, 180.0)));
-  limits.head_turn_deg = head_turn_of(kind) / ticks_per_second;
+  limits.head_turn_deg = head_turn_of(kind, 1.0) / ticks_per_second;
+  limits.back_to_scan_deg = head_turn_of(kind, 2.0) / ticks_per_second;
   limits.farthest = farthest_sense(*state.level, kind);
-  limits.tags = tag_bits(state.tag_names, kind.tags);
-  limits.wanted_tags = tag_bits(state.tag_names, kind.choose.tags);
+  limits.tags = tag_bits(state.openings.tag_names, kind.tags);
+  limits.wanted_tags = tag_bits(state.openings.tag_names, kind.choose.tags);
   limits.reacts = !kind.when.rules.empty();
   add_filters(limits, *state.level, kind);
   limits.grace = moments_of(kind.grace, ticks_per_second);
@@ -138,15 +117,12 @@ void find_foes(Simulation::State& state) {
   }
 }
 
-void name_tags(Simulation::State& state) {
-  const auto add = [&](const std::vector<std::string>& tags) {
-    for (const std::string& tag : tags) {
-      std::vector<std::string>& names = state.tag_names;
-      if (std::find(names.begin(), names.end(), tag) == names.end()) names.push_back(tag);
-    }
-  };
-  for (const Kind& kind : state.level->kinds) add(kind.tags);
-  for (const Zone& zone : state.level->zones) add(zone.grants);
+void look_names_up(Simulation::State& state) {
+  const Level& level = *state.level;
+  for (const Zone& zone : level.zones) {
+    state.triggers.emplace_back(level, zone.triggered_by, state.openings.tag_names);
+  }
+  for (const Kind& kind : level.kinds) state.kind_names.push_back(kind_names(level, kind));
 }
 
 // Few foes are looked through one by one, many are looked up by where they are.
@@ -182,7 +158,7 @@ void set_up_senses(Simulation::State& state) {
 
 void place_all(Simulation::State& state) {
   const Level& level = *state.level;
-  name_tags(state);
+  look_names_up(state);
   for (const Kind& kind : level.kinds) state.limits.push_back(limits_of(state, kind));
   for (const Agent& agent : level.agents) place_agent(state, agent);
   find_foes(state);
@@ -198,6 +174,7 @@ void place_all(Simulation::State& state) {
   state.target.resize(count);
   state.has_target.resize(count);
   state.course.resize(count);
+  state.left_course.resize(count);
   state.quiet.resize(count);
   state.script_facing.resize(count);
   state.head_deg.resize(count);

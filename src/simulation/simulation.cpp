@@ -55,8 +55,8 @@ std::string filter_text(const Simulation::State& state, Index looker, Index othe
                        fmt::join(kind.choose.kinds, ", "), other_name, state.kind(other).name);
   }
   std::vector<std::string> tags;
-  for (std::size_t bit = 0; bit < state.tag_names.size(); ++bit) {
-    if ((state.tags[other] >> bit & 1U) != 0) tags.push_back(state.tag_names[bit]);
+  for (std::size_t bit = 0; bit < state.openings.tag_names.size(); ++bit) {
+    if ((state.tags[other] >> bit & 1U) != 0) tags.push_back(state.openings.tag_names[bit]);
   }
   return fmt::format("{} looks for agents tagged {} only; {} has {}", name,
                      fmt::join(kind.choose.tags, " or "), other_name,
@@ -89,8 +89,9 @@ std::string hindrance(const Simulation::State& state, Index looker, Index other)
 }
 
 const Contact* find_contact(const Simulation::State& state, AgentId looker, AgentId other) {
-  for (const Contact& contact : state.contacts[looker.index]) {
-    if (contact.other == other.index) return &contact;
+  const Index about = state.index_of(other);
+  for (const Contact& contact : state.contacts[state.index_of(looker)]) {
+    if (contact.other == about) return &contact;
   }
   return nullptr;
 }
@@ -106,11 +107,19 @@ double gathered_share(const Simulation::State& state, AgentId looker, AgentId ot
 
 }  // namespace
 
+std::uint32_t Simulation::State::index_of(AgentId id) const {
+  if (id.index < agent_count()) return id.index;
+  throw UsageError(fmt::format("there is no agent of number {}; there are {}, from 0 on", id.index,
+                               agent_count()));
+}
+
 Simulation::Simulation(const Level& level)
     : Simulation(std::make_shared<const Level>(level), World(level)) {}
 
 Simulation::Simulation(std::shared_ptr<const Level> level, World world) {
-  const std::size_t placed = level->agents.size();
+  const auto placed = static_cast<std::size_t>(
+      std::count_if(level->agents.begin(), level->agents.end(),
+                    [](const Agent& agent) { return !agent.is_leftover; }));
   state_ = std::make_unique<State>(with_leftovers(std::move(level)), std::move(world));
   state_->placed = placed;
   place_all(*state_);
@@ -171,12 +180,11 @@ AgentId Simulation::agent(std::string_view id) const {
 }
 
 const std::string& Simulation::id_of(AgentId agent) const {
-  return state_->agent(agent.index).id;
+  return state_->agent(state_->index_of(agent)).id;
 }
 
 AgentState Simulation::state(AgentId agent) const {
-  const Index i = agent.index;
-  if (i >= agent_count()) throw UsageError("no such agent");
+  const Index i = state_->index_of(agent);
   AgentState result;
   result.position = state_->position[i];
   result.facing = state_->facing[i];
@@ -187,8 +195,8 @@ AgentState Simulation::state(AgentId agent) const {
   result.is_awake = state_->awake[i] != 0;
   result.score = state_->score[i];
   if (const auto& clue = state_->clue[i]) result.goes_by = HeardNoise{clue->noise, clue->place};
-  for (std::size_t bit = 0; bit < state_->tag_names.size(); ++bit) {
-    if ((state_->tags[i] >> bit & 1U) != 0) result.tags.push_back(state_->tag_names[bit]);
+  for (std::size_t bit = 0; bit < state_->openings.tag_names.size(); ++bit) {
+    if ((state_->tags[i] >> bit & 1U) != 0) result.tags.push_back(state_->openings.tag_names[bit]);
   }
   if (const auto target = state_->target_agent(i)) result.target = AgentId{*target};
   const Presence presence = state_->presence[i];
@@ -210,32 +218,34 @@ std::span<const BeamRay> Simulation::beams() const {
 }
 
 std::optional<BlastMade> Simulation::last_blast(AgentId agent) const {
-  if (agent.index >= agent_count()) throw UsageError("no such agent");
-  return state_->last_blast[agent.index];
+  return state_->last_blast[state_->index_of(agent)];
 }
 
 Looker Simulation::looker(AgentId agent) const {
-  const Kind& kind = state_->kind(agent.index);
+  const Kind& kind = state_->kind(state_->index_of(agent));
   if (!kind.sight) throw UsageError(fmt::format("{} has no sight", id_of(agent)));
   return {state_->position[agent.index], state_->head[agent.index], *kind.sight, false};
 }
 
 Looked Simulation::looked(AgentId agent) const {
-  return state_->looked(agent.index);
+  return state_->looked(state_->index_of(agent));
 }
 
 Verdict Simulation::look(AgentId looker, AgentId other) const {
   Verdict verdict;
+  verdict.looker = id_of(looker);
+  verdict.other = id_of(other);
   if (state_->kind(looker.index).sight) {
     Looker eyes = this->looker(looker);
     eyes.has_noticed = awareness(looker, other) == Awareness::noticed;
-    verdict = gaze::look(state_->world, *state_->level, eyes, looked(other));
+    Verdict seen = gaze::look(state_->world, *state_->level, eyes, looked(other));
+    seen.looker = std::move(verdict.looker);
+    seen.other = std::move(verdict.other);
+    verdict = std::move(seen);
     verdict.gathered = gathered_share(*state_, looker, other);
   } else {
     verdict.has_sight = false;
   }
-  verdict.looker = id_of(looker);
-  verdict.other = id_of(other);
   verdict.hindrance = hindrance(*state_, looker.index, other.index);
   verdict.sees = verdict.sees && verdict.hindrance.empty();
   return verdict;
@@ -265,7 +275,7 @@ std::optional<Vector3d> Simulation::last_place(AgentId looker, AgentId other) co
 }
 
 void Simulation::set_pose(AgentId agent, const Vector3d& position, Angle facing) {
-  if (state_->agent(agent.index).driver != Driver::host) {
+  if (state_->agent(state_->index_of(agent)).driver != Driver::host) {
     throw UsageError(fmt::format("{} is not driven by the host", id_of(agent)));
   }
   if (!position.allFinite() || !std::isfinite(facing.degrees())) {
@@ -278,7 +288,7 @@ void Simulation::set_pose(AgentId agent, const Vector3d& position, Angle facing)
 }
 
 void Simulation::set_trigger(AgentId agent, const std::optional<Vector3d>& aim, bool fires) {
-  if (state_->agent(agent.index).driver != Driver::host) {
+  if (state_->agent(state_->index_of(agent)).driver != Driver::host) {
     throw UsageError(fmt::format("{} is not driven by the host", id_of(agent)));
   }
   if (aim && !aim->allFinite()) {
@@ -288,14 +298,13 @@ void Simulation::set_trigger(AgentId agent, const std::optional<Vector3d>& aim, 
 }
 
 bool Simulation::take(AgentId agent, AgentId thing) {
-  if (agent.index >= agent_count() || thing.index >= agent_count()) {
-    throw UsageError("no such agent");
-  }
-  return state_->is_up(agent.index) && gaze::take(*state_, agent.index, thing.index);
+  const Index who = state_->index_of(agent);
+  const Index what = state_->index_of(thing);
+  return state_->is_up(who) && gaze::take(*state_, who, what);
 }
 
 bool Simulation::throw_thing(AgentId agent, std::string_view kind, const Vector3d& place) {
-  if (agent.index >= agent_count()) throw UsageError("no such agent");
+  static_cast<void>(state_->index_of(agent));
   if (!place.allFinite()) throw UsageError("the place to throw to is not finite");
   const std::vector<Kind>& kinds = state_->level->kinds;
   for (Index i = 0; i < state_->level->named_kinds; ++i) {
@@ -307,8 +316,7 @@ bool Simulation::throw_thing(AgentId agent, std::string_view kind, const Vector3
 }
 
 void Simulation::drop(AgentId agent) {
-  if (agent.index >= agent_count()) throw UsageError("no such agent");
-  drop_all(*state_, agent.index);
+  drop_all(*state_, state_->index_of(agent));
 }
 
 bool Simulation::is_over() const {
@@ -320,7 +328,7 @@ void Simulation::make_noise(const Vector3d& place, double reach, std::string_vie
   if (!place.allFinite() || !(reach > 0.0 && std::isfinite(reach))) {
     throw UsageError(fmt::format("the noise '{}' reaches {} m; above 0 is allowed", name, reach));
   }
-  if (maker && maker->index >= agent_count()) throw UsageError("no such agent");
+  if (maker) static_cast<void>(state_->index_of(*maker));
   auto& names = state_->host_names;
   auto known = std::find_if(names.begin(), names.end(),
                             [&](const auto& known_name) { return *known_name == name; });
@@ -331,14 +339,13 @@ void Simulation::make_noise(const Vector3d& place, double reach, std::string_vie
 }
 
 std::optional<NoiseMade> Simulation::last_noise(AgentId agent) const {
-  const auto& made = state_->last_noise[agent.index];
+  const auto& made = state_->last_noise[state_->index_of(agent)];
   if (!made) return std::nullopt;
   return NoiseMade{made->name, made->noise.place, made->noise.reach, made->tick};
 }
 
 void Simulation::wake(AgentId agent) {
-  if (agent.index >= agent_count()) throw UsageError("no such agent");
-  gaze::wake(*state_, agent.index);
+  gaze::wake(*state_, state_->index_of(agent));
 }
 
 std::optional<Sense> Simulation::noticed_by(AgentId looker, AgentId other) const {

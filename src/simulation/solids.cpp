@@ -21,11 +21,12 @@ bool is_at_its_height(const Simulation::State& state, const Solid& door, std::ui
   return feet < door.base + door.height && door.base < feet + state.kind(who).height;
 }
 
-bool is_somebody_near(const Simulation::State& state, const Solid& door) {
+bool is_somebody_near(const Simulation::State& state, std::uint32_t number) {
+  const Solid& door = state.level->solids[number];
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
     if (!state.is_up(who) || !is_at_its_height(state, door, who)) continue;
     if (state.kind(who).thing) continue;  // it opens no doors
-    if (!opens_for(*state.level, door, state.kind(who))) continue;
+    if (!state.openings.opens_for(number, state.somebody(who))) continue;
     const Vector2d feet = plan_part(state.plane(), state.position[who]);
     if (distance_to_leaf(door, feet) <= door.door.opens_within) return true;
   }
@@ -56,7 +57,7 @@ void move_doors(Simulation::State& state) {
     const std::uint32_t number = state.doors[i];
     const Solid& door = state.level->solids[number];
     const bool is_open = state.world.is_gone({number});
-    if (is_somebody_near(state, door)) {
+    if (is_somebody_near(state, number)) {
       state.last_near[i] = state.step_start();
       if (!is_open) set_gone(state, number, true);
       continue;

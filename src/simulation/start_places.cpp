@@ -23,10 +23,9 @@ class StartChooser {
   StartChooser(Simulation::State& state, std::uint32_t who, const Start& start)
       : state_(state), who_(who), start_(start) {
     if (start.apart_from.empty()) return;
+    const Whom whom(*state.level, {&start.apart_from, 1}, state.openings.tag_names);
     for (std::uint32_t other = 0; other < state.agent_count(); ++other) {
-      const bool is_it = state.agent(other).id == start.apart_from ||
-                         goes_by(*state.level, state.kind(other), start.apart_from);
-      if (is_it && other != who) apart_from_.push_back(other);
+      if (other != who && whom.means(state.somebody(other))) apart_from_.push_back(other);
     }
   }
 
@@ -111,7 +110,7 @@ void choose_start(Simulation::State& state, std::uint32_t who) {
   std::vector<const Start*> own;
   for (const Start& start : state.level->starts) {
     const bool is_for_it =
-        start.kind == state.agent(who).id || start.kind == kind.name || start.kind == kind.like;
+        start.kind == state.agent(who).id || is_of_kind(*state.level, kind, start.kind);
     if (is_for_it) own.push_back(&start);
   }
   if (own.empty()) return;

@@ -10,10 +10,12 @@
 #include "gaze/hearing.hpp"
 #include "gaze/simulation.hpp"
 #include "geometry/plan.hpp"
+#include "level/whom.hpp"
 #include "mind/choose.hpp"
 #include "simulation/crowd.hpp"
 #include "simulation/parts.hpp"
 #include "travel/keep_apart.hpp"
+#include "travel/openings.hpp"
 #include "travel/walk.hpp"
 
 namespace gaze {
@@ -29,8 +31,11 @@ struct Simulation::State {
   std::vector<std::vector<std::uint32_t>> foes_of;  ///< By team: the agents it is hostile to.
   std::vector<std::uint32_t> kind_index;            ///< By agent; dense, for hot loops,
   std::vector<Driver> driver;                       ///< as this.
-  std::vector<std::string> tag_names;               ///< By bit.
-  bool uses_crowd = false;                          ///< Some sense asks who is near.
+  Openings openings;
+  std::vector<Whom> triggers;  ///< By zone: who triggers it.
+  std::vector<std::vector<std::string_view>>
+      kind_names;           ///< By kind: its own, and those it is like.
+  bool uses_crowd = false;  ///< Some sense asks who is near.
   std::vector<Vector2d> placed_facing;
   std::vector<Mode> idle;
 
@@ -60,9 +65,10 @@ struct Simulation::State {
   std::vector<Vector3d> post;         ///< Where it began.
   std::vector<std::uint32_t> has_no_start;  ///< Agents for whom no start place was found.
   std::vector<Course> course;
-  std::vector<std::uint64_t> random;       ///< By agent: where its stream of numbers stands.
-  std::vector<Vector3d> wander_goal;       ///< Valid while its course is not new.
-  std::vector<std::vector<char>> follows;  ///< By kind: whom it may stay by, by agent.
+  std::vector<Course> left_course;    ///< Of its idle mode, where it left that.
+  std::vector<std::uint64_t> random;  ///< By agent: where its stream of numbers stands.
+  std::vector<Vector3d> wander_goal;  ///< Valid while its course is not new.
+  std::vector<Whom> follows;          ///< By kind: whom it may stay by.
 
   // Senses.
   std::vector<std::vector<Contact>> contacts;  ///< By agent, in file order of the others.
@@ -104,7 +110,8 @@ struct Simulation::State {
 
   // Ways.
   std::vector<std::uint32_t> mesh_of;                 ///< By agent.
-  std::vector<std::optional<NavigationMesh>> meshes;  ///< Made when first needed.
+  std::vector<BodySize> mesh_bodies;                  ///< By mesh.
+  std::vector<std::optional<NavigationMesh>> meshes;  ///< By mesh; made when first needed.
   std::vector<Route> route;
   std::vector<std::uint32_t> asked;     ///< Who waits for a search, first come, first served.
   std::vector<std::uint32_t> together;  ///< Scratch: who shares a search,
@@ -153,6 +160,7 @@ struct Simulation::State {
   std::vector<std::uint32_t> carrier;     ///< By agent, of what is carried.
   std::vector<std::vector<int>> pockets;  ///< By agent, as its kind has them: how many are left.
   std::vector<Leftover> leftovers;        ///< By owner.
+  std::vector<std::optional<std::uint32_t>> defeated_by;  ///< The last time that it was.
   std::vector<double> score;
   std::vector<Moment> returns_at;        ///< By agent; kNeverReady: not at all.
   std::vector<std::uint32_t> returning;  ///< Those who will.
@@ -170,14 +178,17 @@ struct Simulation::State {
   double unspent_ticks = 0.0;  ///< Given to `advance`, below 1 but for rounding.
 
   State(std::shared_ptr<const Level> the_level, World the_world)
-      : level(std::move(the_level)), world(std::move(the_world)) {}
+      : level(std::move(the_level)), world(std::move(the_world)), openings(*level) {}
 
   std::uint32_t agent_count() const { return static_cast<std::uint32_t>(position.size()); }
+  /// What a host gives: throws UsageError if there is no such agent.
+  std::uint32_t index_of(AgentId id) const;
   const Agent& agent(std::uint32_t i) const { return level->agents[i]; }
   const Kind& kind(std::uint32_t i) const { return level->kinds[kind_index[i]]; }
   const Attack& attack(std::uint32_t i, std::uint32_t number) const {
     return kind(i).attacks[number];
   }
+  Somebody somebody(std::uint32_t i) const { return {i, kind_index[i], tags[i]}; }
   const KindLimits& limit(std::uint32_t i) const { return limits[kind_index[i]]; }
   Plane plane() const { return level->plane; }
   Moment now() const { return tick * kMomentsPerTick; }
@@ -234,6 +245,8 @@ struct Simulation::State {
 
   /// Marks the rule of a cause and a name, if there is one: exactly that name, else any.
   void fire(std::uint32_t who, Cause cause, std::string_view name);
+  /// The same for a cause by kind: that of the other, else the next that it is like, else any.
+  void fire_by_kind(std::uint32_t who, Cause cause, std::uint32_t other);
 
   Event& tell(Event::What what, std::uint32_t who) {
     Event& event = events.emplace_back();
@@ -439,6 +452,8 @@ void set_up_neighbours(Simulation::State& state);
 void search_asked(Simulation::State& state);
 
 void set_up_routes(Simulation::State& state);
+/// What it may pass may depend on the tags that it holds: after these have changed.
+void change_body(Simulation::State& state, std::uint32_t who);
 void mend_routes(Simulation::State& state, std::uint32_t solid);
 
 /// Opens doors before those for whom they open, and shuts them after.
@@ -457,6 +472,9 @@ void set_up_roaming(Simulation::State& state);
 [[nodiscard]] bool is_stuck(Course& course, double distance, Moment now, Moment patience);
 /// How long it may gain nothing: a second, and for what hops a whole hop more.
 [[nodiscard]] Moment patience(const Simulation::State& state, std::uint32_t who);
+
+/// Takes up its idle mode where it left it: a patrol goes on to the point that it was going to.
+void go_on_as_before(Simulation::State& state, std::uint32_t who);
 
 /// Moves on to the next place of a list, round or to and fro.
 void advance_course(Course& course, std::size_t places, bool to_and_fro);

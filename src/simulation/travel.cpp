@@ -143,7 +143,7 @@ Wish go_home(Simulation::State& state, std::uint32_t who) {
       is_fixed || walk_watched(state, who, state.home[who], kMomentsPerTick, stuck).arrived;
   if (!is_home) return {std::nullopt, way};
   state.change_mode(who, state.idle[who]);
-  state.course[who].is_new = true;
+  go_on_as_before(state, who);
   return {std::nullopt, state.placed_facing[who]};
 }
 

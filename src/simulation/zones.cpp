@@ -8,26 +8,16 @@ namespace {
 
 using Index = std::uint32_t;
 
-std::uint64_t bits_of(const Simulation::State& state, const std::vector<std::string>& tags) {
-  std::uint64_t bits = 0;
-  for (std::size_t i = 0; i < state.tag_names.size(); ++i) {
-    if (std::find(tags.begin(), tags.end(), state.tag_names[i]) != tags.end()) {
-      bits |= std::uint64_t{1} << i;
-    }
-  }
-  return bits;
+bool is_triggered_by(const Simulation::State& state, Index zone, Index who) {
+  const Whom& whom = state.triggers[zone];
+  return whom.is_empty() ? !state.kind(who).thing : whom.means(state.somebody(who));
 }
 
-bool is_triggered_by(const Simulation::State& state, const Zone& zone, Index who) {
-  const Kind& kind = state.kind(who);
-  if (zone.triggered_by.empty()) return !kind.thing;
-  return std::any_of(zone.triggered_by.begin(), zone.triggered_by.end(),
-                     [&](const std::string& name) {
-                       if (kind.name == name) return true;
-                       if (kind.team != kNoTeam && state.level->teams[kind.team].name == name)
-                         return true;
-                       return (bits_of(state, {name}) & state.tags[who]) != 0;
-                     });
+void change_tags(Simulation::State& state, const Zone& zone, Index who) {
+  const std::uint64_t before = state.tags[who];
+  state.tags[who] |= tag_bits(state.openings.tag_names, zone.grants);
+  state.tags[who] &= ~tag_bits(state.openings.tag_names, zone.takes);
+  if (state.tags[who] != before) change_body(state, who);
 }
 
 void trigger(Simulation::State& state, Index zone_index, Index who) {
@@ -35,13 +25,12 @@ void trigger(Simulation::State& state, Index zone_index, Index who) {
   if (zone.once && state.zone_spent[zone_index]) return;
   const bool is_trigger =
       !zone.grants.empty() || !zone.takes.empty() || !zone.tells.empty() || !zone.wakes.empty();
-  if (!is_trigger || !is_triggered_by(state, zone, who)) return;
+  if (!is_trigger || !is_triggered_by(state, zone_index, who)) return;
   state.zone_spent[zone_index] = 1;
   Event& event = state.tell(Event::What::triggered, who);
   event.zone = zone_index;
   event.place = state.position[who];
-  state.tags[who] |= bits_of(state, zone.grants);
-  state.tags[who] &= ~bits_of(state, zone.takes);
+  change_tags(state, zone, who);
   for (const Index agent : zone.wakes) {
     wake(state, agent);
     state.fire(agent, Cause::triggered, "");

@@ -22,7 +22,7 @@ Fighter standing_at(const Level& level, const Kind& victim, const Vector2d& spot
 std::vector<AttackReach> attack_reach(const Simulation& simulation, AgentId agent,
                                       const Kind& victim, const FreeFloor& floor) {
   const Simulation::State& state = simulation.raw();
-  if (agent.index >= state.agent_count()) throw UsageError("no such agent");
+  static_cast<void>(state.index_of(agent));
   const Kind& kind = state.kind(agent.index);
   const Stance stance =
       stance_of(kind, state.position[agent.index], state.placed_facing[agent.index]);

@@ -1,46 +1,37 @@
 #include <algorithm>
 
-#include "gaze/navigation.hpp"
+#include "travel/openings.hpp"
 
 namespace gaze {
 namespace {
 
-BodySize hovering_at(const Level& level, const Kind& kind, double altitude) {
-  BodySize body = body_size(level, kind);
-  body.altitude = altitude;
-  return body;
+bool is_door(const Solid& solid) {
+  return solid.form == Solid::Form::door;
 }
 
-}  // namespace
-
-double altitude_of(const Kind& kind, const Vector3d& at) {
-  const Move& move = kind.move;
-  if (move.gait == Gait::hover) return at.z() + move.hover_height;
-  return move.gait == Gait::drop ? at.z() + move.drop_height : at.z();
+template <typename Test>
+bool any(const std::vector<Whom>& all, Test&& test) {
+  return std::any_of(all.begin(), all.end(), test);
 }
 
-BodySize body_size(const Level& level, const Kind& kind) {
+BodySize body_of(const Level& level, const Openings& openings, const Somebody& who,
+                 double altitude) {
+  const Kind& kind = level.kinds[who.kind];
   const Move& move = kind.move;
   BodySize body;
   body.radius = kind.radius;
   body.height = kind.height;
   body.slope = move.slope;
   body.step_height = move.step_height;
-  for (std::uint32_t i = 0; i < level.zones.size(); ++i) {
-    const auto& names = level.zones[i].closed_to;
-    const bool is_closed = std::any_of(names.begin(), names.end(), [&](const std::string& name) {
-      return goes_by(level, kind, name);
-    });
-    if (is_closed) body.closed.push_back(i);
+  for (std::uint32_t i = 0; i < openings.closed.size(); ++i) {
+    if (openings.closed[i].means(who)) body.closed.push_back(i);
   }
-  for (std::uint32_t i = 0; i < level.solids.size(); ++i) {
-    const Solid& solid = level.solids[i];
-    const bool is_door = solid.form == Solid::Form::door;
-    if (is_door && opens_for(level, solid, kind)) body.opens.push_back(i);
+  for (std::uint32_t i = 0; i < openings.opens.size(); ++i) {
+    if (is_door(level.solids[i]) && openings.opens_for(i, who)) body.opens.push_back(i);
   }
   if (move.gait == Gait::hover) {
     body.step_height = 0.0;
-    body.altitude = altitude_of(kind, {0.0, 0.0, level.ground_height.value_or(0.0)});
+    body.altitude = altitude;
     return body;
   }
   body.hop_height = move.hop_height;
@@ -49,10 +40,56 @@ BodySize body_size(const Level& level, const Kind& kind) {
   return body;
 }
 
+std::uint32_t kind_number(const Level& level, const Kind& kind) {
+  return static_cast<std::uint32_t>(&kind - level.kinds.data());
+}
+
+}  // namespace
+
+Openings::Openings(const Level& level) : tag_names(gaze::tag_names(level)) {
+  if (std::any_of(level.solids.begin(), level.solids.end(), is_door)) {
+    for (const Solid& solid : level.solids) {
+      opens.push_back(is_door(solid) ? Whom(level, solid.door.opens_for, tag_names) : Whom());
+    }
+  }
+  for (const Zone& zone : level.zones) closed.emplace_back(level, zone.closed_to, tag_names);
+}
+
+bool Openings::goes_by_tags() const {
+  const auto test = [](const Whom& whom) { return whom.goes_by_tags(); };
+  return any(opens, test) || any(closed, test);
+}
+
+bool Openings::goes_by_agents() const {
+  const auto test = [](const Whom& whom) { return whom.goes_by_agents(); };
+  return any(opens, test) || any(closed, test);
+}
+
+double altitude_of(const Kind& kind, const Vector3d& at) {
+  const Move& move = kind.move;
+  if (move.gait == Gait::hover) return at.z() + move.hover_height;
+  return move.gait == Gait::drop ? at.z() + move.drop_height : at.z();
+}
+
+BodySize body_size(const Level& level, const Openings& openings, const Somebody& who) {
+  const Kind& kind = level.kinds[who.kind];
+  return body_of(level, openings, who, altitude_of(kind, level.agents[who.agent].position));
+}
+
+BodySize body_size(const Level& level, const Kind& kind) {
+  const Openings openings(level);
+  Somebody who;
+  who.kind = kind_number(level, kind);
+  who.tags = tag_bits(openings.tag_names, kind.tags);
+  return body_of(level, openings, who,
+                 altitude_of(kind, {0.0, 0.0, level.ground_height.value_or(0.0)}));
+}
+
 BodySize body_size(const Level& level, const Agent& agent) {
-  const Kind& kind = level.kind_of(agent);
-  if (kind.move.gait != Gait::hover) return body_size(level, kind);
-  return hovering_at(level, kind, altitude_of(kind, agent.position));
+  const Openings openings(level);
+  const auto number = static_cast<std::uint32_t>(&agent - level.agents.data());
+  return body_size(level, openings,
+                   {number, agent.kind, tag_bits(openings.tag_names, level.kind_of(agent).tags)});
 }
 
 }  // namespace gaze

@@ -26,15 +26,19 @@ class Trial {
     return true;
   }
 
-  /// The measure nearest to `fails` that leads, if `works` does.
+  /// The measures on either side of where bodies begin to fit: one that does, one that does not.
+  struct Boundary {
+    double works = 0.0;
+    double fails = 0.0;
+  };
   template <typename With>
-  double boundary(double works, double fails, With&& with) {
+  Boundary boundary(double works, double fails, With&& with) {
     while (std::abs(fails - works) > kExactly) {
       const double middle = (works + fails) / 2.0;
       (leads(with(middle)) ? works : fails) = middle;
     }
     leads(with(works));
-    return works;
+    return {works, fails};
   }
 
   const Path& path() const { return path_; }
@@ -47,25 +51,26 @@ class Trial {
   Path path_;
 };
 
-// The middle of the first stretch of a way where the true body has no room.
-std::optional<Vector3d> first_off(const NavigationMesh& mesh, const Path& path) {
-  constexpr double kStride = 0.02;
-  std::optional<Vector3d> first;
-  Vector3d last{0.0, 0.0, 0.0};
+// Where a way that a body can just go comes to what one that just cannot go it cannot reach. What
+// the way merely passes closely is no gap: there the other body walks a hair farther off.
+std::optional<Vector3d> where_it_parts(const NavigationMesh& mesh, const Path& path) {
+  constexpr double kStride = 0.02;  // metres
+  std::optional<std::uint32_t> home;
+  Vector3d last_at_home{0.0, 0.0, 0.0};
   for (std::size_t i = 0; i + 1 < path.points.size(); ++i) {
     const Vector3d leg = path.points[i + 1] - path.points[i];
     const int strides = static_cast<int>(std::sqrt(leg.squaredNorm()) / kStride) + 1;
     for (int k = 0; k <= strides; ++k) {
       const Vector3d place = path.points[i] + leg * (double(k) / strides);
-      if (mesh.find(place)) {
-        if (first) return (*first + last) / 2.0;
-        continue;
-      }
-      if (!first) first = place;
-      last = place;
+      const auto found = mesh.find(place);
+      if (!found) continue;
+      const std::uint32_t island = mesh.island_of(*found);
+      if (!home) home = island;
+      if (!mesh.is_reachable(*home, island)) return (last_at_home + place) / 2.0;
+      last_at_home = place;
     }
   }
-  return first;
+  return std::nullopt;
 }
 
 }  // namespace
@@ -85,12 +90,17 @@ Parting parting(const Level& level, const World& world, const NavigationMesh& me
     other.step_height = step;
     return other;
   };
+  BodySize fails = body;
+  double reach = body.radius;  // of the body that is about as large as the gap
   if (trial.leads(with_radius(kExactly))) {
-    const double radius = trial.boundary(kExactly, body.radius, with_radius);
-    result = {Parting::What::narrow, 2.0 * radius, 2.0 * body.radius, from, {}};
+    const auto radius = trial.boundary(kExactly, body.radius, with_radius);
+    result = {Parting::What::narrow, 2.0 * radius.works, 2.0 * body.radius, from, {}};
+    fails = with_radius(radius.fails);
+    reach = radius.works;
   } else if (trial.leads(with_step(body.height * 0.9))) {
-    const double step = trial.boundary(body.height * 0.9, body.step_height, with_step);
-    result = {Parting::What::step, step, body.step_height, from, {}};
+    const auto step = trial.boundary(body.height * 0.9, body.step_height, with_step);
+    result = {Parting::What::step, step.works, body.step_height, from, {}};
+    fails = with_step(step.fails);
   } else {
     const double rise = to.z() - from.z();
     if (std::abs(rise) > body.step_height) {
@@ -98,11 +108,11 @@ Parting parting(const Level& level, const World& world, const NavigationMesh& me
     }
     return result;
   }
-  const auto off = first_off(mesh, trial.path());
-  if (!off) return result;
-  result.place = *off;
+  const auto place = where_it_parts(NavigationMesh(level, world, fails), trial.path());
+  if (!place) return result;
+  result.place = *place;
   // A hand wider, so that both sides of the gap are met.
-  result.solids = solids_at(world, body_at(body, *off, body.radius + 0.05));
+  result.solids = solids_at(world, body_at(body, *place, reach + 0.05));
   return result;
 }
 

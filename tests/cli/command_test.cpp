@@ -44,9 +44,11 @@ TEST_F(Command, CheckPassesTheDemo) {
 }
 
 TEST_F(Command, CheckFailsWithOneAndPlaces) {
-  const fs::path level = write("a.toml",
-                               "[kind.spare]\n[[block]]\nid = \"b\"\nmaterial = \"brick\"\n"
-                               "outline = [[0,0],[1,0],[1,1]]\n");
+  const fs::path level =
+      write("a.toml",
+            "[kind.spare]\n[[block]]\nid = \"b\"\nmaterial = \"brick\"\n"
+            "outline = [[0,0],[1,0],[1,1]]\n"
+            "[kind.gnome]\n[[agent]]\nid = \"g\"\nkind = \"gnome\"\nat = [9, 9]\n");
   const Answer answer = gaze_call({"check", level.string()});
   EXPECT_EQ(answer.status, 1);
   EXPECT_EQ(answer.out.find(level.string() + ":1:1: warning: kind spare is never used"), 0U)

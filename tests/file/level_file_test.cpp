@@ -313,10 +313,10 @@ INSTANTIATE_TEST_SUITE_P(
         Bad{"[[zone]]\nid = \"z\"\noutline = [[0, 0], [1, 0], [1, 1]]\ncost = 0\n"
             "closed_to = [\"machine\"]\n",
             "bad.toml:4:8: error: zone.z.cost is 0; 0.1 to 100 is allowed\n"
-            "bad.toml:5:13: error: there is no team, kind or tag 'machine'\n"},
+            "bad.toml:5:13: error: there is no agent, kind, team or tag 'machine'\n"},
         Bad{"[[door]]\nid = \"d\"\nmaterial = \"brick\"\npath = [[0, 0], [1, 0]]\n"
             "opens_for = [\"caretaker\"]\nopens_within = 0\n[team.caretakers]\n",
-            "bad.toml:5:13: error: there is no team, kind or tag 'caretaker'; did you mean "
+            "bad.toml:5:13: error: there is no agent, kind, team or tag 'caretaker'; did you mean "
             "'caretakers'?\n"
             "bad.toml:6:16: error: door.d.opens_within is 0; above 0 to 1000 m is allowed\n"},
         Bad{"[[block]]\nid = \"b\"\nmaterial = \"brick\"\nhealth = -1\n"
@@ -392,7 +392,8 @@ INSTANTIATE_TEST_SUITE_P(
             "to the next\n"},
         Bad{"[kind.a]\n[[agent]]\nid = \"x\"\nkind = \"a\"\nat = [0, 0]\n"
             "script = [{ go = [1, 1], wait = 1 }, { repeat = true }, { wait = 1 }]\n",
-            "bad.toml:6:11: error: agent.x.script[1] must hold one of: go, wait, face, noise, "
+            "bad.toml:6:11: error: agent.x.script[1] holds 'go' and 'wait'; exactly one is allowed "
+            "of: go, wait, face, noise, "
             "quiet, hop, repeat, take, throw, drop, aim\n"
             "bad.toml:6:38: error: agent.x.script[2] repeats; the steps after it would never be "
             "played\n"},

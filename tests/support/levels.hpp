@@ -55,6 +55,16 @@ inline std::string faults_of(const std::string& text, const std::vector<Setting>
   return "readable";
 }
 
+/// The messages of all findings of one sort about a level of the garden.
+inline std::vector<std::string> findings_of(const std::string& text, const std::string& code,
+                                            const std::vector<Setting>& settings = {}) {
+  std::vector<std::string> messages;
+  for (const Finding& finding : judge(garden(text, settings))) {
+    if (finding.code == code) messages.push_back(finding.message);
+  }
+  return messages;
+}
+
 /// One block over a rectangle, brick, from the ground up.
 inline Solid box(const Vector2d& low, const Vector2d& high, double height = 2.5) {
   Solid solid;

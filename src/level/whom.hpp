@@ -1,0 +1,53 @@
+#pragma once
+
+#include <cstdint>
+#include <span>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "gaze/level.hpp"
+
+/// Whom the names of a level mean: an agent by its id, the agents of a kind and of all kinds that
+/// are like it, those of a team, and whoever holds a tag now. Every key that names somebody means
+/// this.
+namespace gaze {
+
+/// All tags that kinds begin with or zones grant, each once; the bit of a tag is its number here.
+[[nodiscard]] std::vector<std::string> tag_names(const Level& level);
+[[nodiscard]] std::uint64_t tag_bits(std::span<const std::string> tag_names,
+                                     std::span<const std::string> tags);
+
+/// The kind's own name, that of the kind it is like, and so on: the nearest first.
+[[nodiscard]] std::vector<std::string_view> kind_names(const Level& level, const Kind& kind);
+[[nodiscard]] bool is_of_kind(const Level& level, const Kind& kind, std::string_view name);
+
+/// What of an agent decides whether a name means it.
+struct Somebody {
+  std::uint32_t agent = 0xFFFFFFFF;  ///< None: just somebody of that kind.
+  std::uint32_t kind = 0;
+  std::uint64_t tags = 0;  ///< Held now.
+};
+
+/// A list of names, looked up once.
+class Whom {
+ public:
+  Whom() = default;
+  Whom(const Level& level, std::span<const std::string> names,
+       std::span<const std::string> tag_names);
+
+  /// No name was given.
+  bool is_empty() const { return is_empty_; }
+  bool means(const Somebody& who) const;
+  /// Whom it means may change while a level is played: it goes by tags.
+  bool goes_by_tags() const { return tags_ != 0; }
+  bool goes_by_agents() const { return !agents_.empty(); }
+
+ private:
+  bool is_empty_ = true;
+  std::vector<std::uint32_t> agents_;
+  std::vector<char> kinds_;  ///< By kind: also those of a team that is named.
+  std::uint64_t tags_ = 0;
+};
+
+}  // namespace gaze

@@ -1,0 +1,67 @@
+// One mistake is told once, where it is and with what would be right; nothing follows from it.
+
+#include "support/levels.hpp"
+
+namespace gaze {
+namespace {
+
+using testing::faults_of;
+
+TEST(FollowOns, AnUnknownKindIsToldOnce) {
+  EXPECT_EQ(faults_of("[[agent]]\nid = \"a\"\nkind = \"nobody\"\nat = [0, 0]\n"
+                      "script = [{ aim = [1, 1], fire = 1, attack = \"b\" }]\n"),
+            "bad.toml:3:8: error: there is no kind 'nobody'\n");
+  EXPECT_EQ(faults_of("[kind.pip]\n[kind.mover]\ncarries = { Pip = 1 }\n"),
+            "bad.toml:3:13: error: there is no kind 'Pip'; did you mean 'pip'?\n");
+  EXPECT_EQ(faults_of("[kind.crate]\n[kind.mover]\n[[agent]]\nid = \"m\"\nkind = \"mover\"\n"
+                      "at = [0, 0]\nscript = [{ throw = \"crat\", to = [1, 1] }]\n"),
+            "bad.toml:7:21: error: there is no kind 'crat'; did you mean 'crate'?\n");
+}
+
+TEST(FollowOns, ATypoInWhatIsLeftIsNoCircle) {
+  const std::string agent = "[[agent]]\nid = \"a\"\nkind = \"pip\"\nat = [0, 0]\n";
+  EXPECT_EQ(faults_of("[kind.pip]\n[kind.pip.defeat]\nleaves = \"pipp\"\n" + agent),
+            "bad.toml:3:10: error: there is no kind 'pipp'; did you mean 'pip'?\n");
+  EXPECT_EQ(faults_of("[kind.pip]\n[kind.pip.defeat]\nleaves = true\n" + agent),
+            "bad.toml:3:10: error: kind is needed, but this is true\n");
+}
+
+TEST(FollowOns, AKeyInTheWrongTableIsSentToTheRightOne) {
+  EXPECT_EQ(
+      faults_of("[kind.pip]\nspeed = 3\n"),
+      "bad.toml:2:1: error: unknown key 'speed' in kind.pip; it belongs in [kind.pip.move] or "
+      "[kind.pip.attack.NAME]\n");
+  EXPECT_EQ(
+      faults_of("[kind.pip.move]\nspeed = 3\nhealth = 3\n"),
+      "bad.toml:3:1: error: unknown key 'health' in kind.pip.move; it belongs in [kind.pip]\n");
+}
+
+TEST(FollowOns, OtherWordsForAKeyAreKnown) {
+  EXPECT_EQ(faults_of("[kind.pip.move]\nspeed = 3\nstop = 3\n"),
+            "bad.toml:3:1: error: unknown key 'stop' in kind.pip.move; did you mean "
+            "'stop_distance'?\n");
+  EXPECT_EQ(faults_of("[kind.pip]\nhp = 3\n"),
+            "bad.toml:2:1: error: unknown key 'hp' in kind.pip; did you mean 'health'?\n");
+  EXPECT_EQ(faults_of("[kind.pip.sight]\nrange = 3\nfield_of_view = 90\nfov = 3\n"),
+            "bad.toml:4:1: error: unknown key 'fov' in kind.pip.sight; did you mean "
+            "'field_of_view'?\n");
+}
+
+TEST(FollowOns, AValueOfOneCopyLeavesItsPatrolWhereItIs) {
+  const std::string row =
+      "[kind.pip]\nradius = 0.2\n[kind.pip.move]\nspeed = 1\n[[agent]]\n"
+      "id = \"row\"\nkind = \"pip\"\nat = [0, 0]\ncopies = 3\napart = [4, 1]\n"
+      "patrol = [[0, 0], [0, 5]]\n";
+  const auto patrol_of = [&](const std::vector<Setting>& settings) {
+    return testing::garden(row, settings).agents[1].patrol;
+  };
+  const std::vector<Vector3d> own{{4, 1, 0}, {4, 6, 0}};
+  EXPECT_EQ(patrol_of({}), own);
+  EXPECT_EQ(patrol_of({{"agent.row-2.radius", "0.4"}}), own);
+  EXPECT_EQ(patrol_of({{"agent.row-2.at", "[9, 9]"}}), own);
+  EXPECT_EQ(patrol_of({{"agent.row-2.patrol", "[[1, 1], [2, 2]]"}}),
+            (std::vector<Vector3d>{{1, 1, 0}, {2, 2, 0}}));
+}
+
+}  // namespace
+}  // namespace gaze

@@ -1,0 +1,223 @@
+// What becomes of what an agent was about when something else came up.
+
+#include <fmt/format.h>
+
+#include "support/levels.hpp"
+
+namespace gaze {
+namespace {
+
+using testing::garden;
+using testing::only;
+using testing::play;
+
+/// A pruner on its round of four corners, and a host-driven player who is far away at first.
+const char* const kRound = R"(
+[kind.pruner]
+team = "caretakers"
+[kind.pruner.sight]
+range = 4.0
+field_of_view = 360.0
+remember = 0.5
+[kind.pruner.move]
+speed = 2.0
+[kind.pruner.when]
+sees = "chase"
+[kind.collector]
+team = "visitors"
+[[agent]]
+id = "pruner"
+kind = "pruner"
+at = [0.0, 0.0]
+patrol = [[0, 0], [6, 0], [6, 6], [0, 6]]
+[[agent]]
+id = "collector"
+kind = "collector"
+at = [50.0, 50.0]
+driver = "host"
+)";
+
+TEST(Interrupted, APatrolGoesOnToThePointThatItWasGoingTo) {
+  for (const int rate : {20, 60, 240}) {
+    Simulation simulation(garden(kRound, {{"ticks_per_second", std::to_string(rate)}}));
+    const AgentId pruner = simulation.agent("pruner");
+    const AgentId collector = simulation.agent("collector");
+    play(simulation, 4 * rate);  // 8 m along: it is on its way to the third corner
+    ASSERT_NEAR(simulation.state(pruner).position.y(), 2.0, 0.15);
+    simulation.set_pose(collector, {9.0, 2.0, 0.0}, {});
+    play(simulation, rate / 2);
+    ASSERT_EQ(simulation.state(pruner).mode, Mode::chase);
+    simulation.set_pose(collector, {50.0, 50.0, 0.0}, {});
+    double lowest = 10.0;
+    for (int i = 0; i < 6 * rate && simulation.state(pruner).position.y() < 5.9; ++i) {
+      simulation.step();
+      lowest = std::min(lowest, simulation.state(pruner).position.y());
+    }
+    EXPECT_GT(simulation.state(pruner).position.y(), 5.8) << rate;
+    EXPECT_GT(lowest, 1.7) << rate;  // and not by its first point
+  }
+}
+
+/// A lamp that turns round and round, and sees the player for a while.
+const char* const kLamp = R"(
+[kind.lamp]
+team = "caretakers"
+[kind.lamp.sight]
+range = 8.0
+field_of_view = 30.0
+[kind.lamp.move]
+gait = "fixed"
+turn_rate = 45.0
+[kind.collector]
+team = "visitors"
+[[agent]]
+id = "lamp"
+kind = "lamp"
+at = [0.0, 0.0]
+[[agent]]
+id = "collector"
+kind = "collector"
+at = [0.0, 5.0]
+driver = "host"
+)";
+
+double head_degrees(const Simulation& simulation) {
+  const Vector2d head = simulation.state(simulation.agent("lamp")).head;
+  return std::atan2(head.y(), head.x()) * 180.0 / M_PI;
+}
+
+TEST(Interrupted, AScanFallsBackIntoStep) {
+  for (const std::string style : {"style = \"round\"\n", "style = \"sweep\"\narc = 200.0\n"}) {
+    for (const std::string head : {"", "[kind.lamp.head]\nturn_rate = 60.0\n"}) {
+      for (const int rate : {20, 60, 240}) {
+        const std::string text = kLamp + head + "[kind.lamp.scan]\nrate = 90.0\n" + style;
+        const std::vector<Setting> settings{{"ticks_per_second", std::to_string(rate)}};
+        Simulation seen(garden(text, settings));
+        Simulation never(garden(text, settings));
+        never.set_pose(never.agent("collector"), {50.0, 50.0, 0.0}, {});
+        const auto noticed = only(play(seen, 3 * rate), Event::What::noticed);
+        play(never, 3 * rate);
+        ASSERT_EQ(noticed.size(), 1U);
+        EXPECT_GT(std::abs(head_degrees(seen) - head_degrees(never)), 5.0);
+        seen.set_pose(seen.agent("collector"), {50.0, 50.0, 0.0}, {});
+        play(seen, 12 * rate);
+        play(never, 12 * rate);
+        EXPECT_NEAR(head_degrees(seen), head_degrees(never), 1e-9) << style << head << rate;
+      }
+    }
+  }
+}
+
+TEST(Interrupted, ADelayedReactionDoesNotOutliveADefeat) {
+  const std::string level = R"(
+[kind.pruner]
+team = "caretakers"
+health = 5
+[kind.pruner.sight]
+range = 9.0
+field_of_view = 360.0
+[kind.pruner.defeat]
+respawn = 1.0
+[kind.pruner.when]
+sees = { mode = "chase", noise = "alarm", reach = 20.0, after = 2.0 }
+[kind.collector]
+team = "visitors"
+[kind.collector.move]
+speed = 3.0
+[kind.collector.attack.pea]
+how = "shot"
+range = 20
+damage = 9
+cooldown = 0.2
+speed = 30
+[[agent]]
+id = "pruner"
+kind = "pruner"
+at = [0.0, 0.0]
+[[agent]]
+id = "collector"
+kind = "collector"
+at = [5.0, 0.0]
+facing = 180
+script = [{ wait = 0.5 }, { aim = [0, 0], fire = 0.1 }, { wait = 0.1 }, { go = [60, 0], speed = 200 }]
+)";
+  Simulation simulation(garden(level));
+  const auto events = play(simulation, 300);
+  ASSERT_EQ(only(events, Event::What::defeated).size(), 1U);
+  EXPECT_TRUE(simulation.state(simulation.agent("pruner")).is_alive);
+  EXPECT_FALSE(simulation.last_noise(simulation.agent("pruner")));
+  for (const Event& event : only(events, Event::What::mode)) EXPECT_NE(event.to, Mode::chase);
+}
+
+TEST(Interrupted, WhoHasDefeatedItsTargetGoesBackAtOnce) {
+  const std::string level = R"(
+[kind.pruner]
+team = "caretakers"
+[kind.pruner.sight]
+range = 9.0
+field_of_view = 360.0
+remember = 4.0
+[kind.pruner.move]
+speed = 2.0
+[kind.pruner.attack.shears]
+how = "strike"
+range = 1.5
+damage = 200
+cooldown = 1.0
+[kind.pruner.when]
+sees = "chase"
+[kind.collector]
+team = "visitors"
+[[agent]]
+id = "pruner"
+kind = "pruner"
+at = [0.0, 0.0]
+[[agent]]
+id = "collector"
+kind = "collector"
+at = [5.0, 0.0]
+driver = "host"
+)";
+  for (const int rate : {20, 60, 240}) {
+    Simulation simulation(garden(level, {{"ticks_per_second", std::to_string(rate)}}));
+    const auto events = play(simulation, 5 * rate);
+    const auto defeated = only(events, Event::What::defeated);
+    const auto forgot = only(events, Event::What::forgot);
+    ASSERT_EQ(defeated.size(), 1U);
+    ASSERT_EQ(forgot.size(), 1U);
+    EXPECT_EQ(forgot[0].tick, defeated[0].tick) << rate;
+    EXPECT_NEAR(simulation.state(simulation.agent("pruner")).position.x(), 0.0, 0.05) << rate;
+  }
+}
+
+// Who only remembers where it was, and does not see it go, still goes there.
+TEST(Interrupted, WhoDoesNotSeeItGoGoesOnLooking) {
+  Simulation simulation(garden(std::string(kRound) + R"(
+[kind.other]
+team = "caretakers"
+[kind.other.attack.pea]
+how = "shot"
+range = 90
+damage = 200
+cooldown = 9
+speed = 300
+[[agent]]
+id = "other"
+kind = "other"
+at = [50.0, 58.0]
+facing = 270
+script = [{ wait = 1.2 }, { aim = [50, 50], fire = 0.1 }]
+)",
+                               {{"kind.pruner.sight.remember", "3.0"}}));
+  const AgentId collector = simulation.agent("collector");
+  simulation.set_pose(collector, {3.0, 3.0, 0.0}, {});
+  play(simulation, 30);
+  ASSERT_EQ(simulation.state(simulation.agent("pruner")).mode, Mode::chase);
+  simulation.set_pose(collector, {50.0, 50.0, 0.0}, {});
+  const auto events = play(simulation, 90);
+  ASSERT_EQ(only(events, Event::What::defeated).size(), 1U);
+  EXPECT_EQ(simulation.awareness(simulation.agent("pruner"), collector), Awareness::remembers);
+}
+
+}  // namespace
+}  // namespace gaze
