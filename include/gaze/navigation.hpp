@@ -127,7 +127,7 @@ class NavigationMesh {
   bool is_reachable(std::uint32_t from_island, std::uint32_t to_island) const noexcept;
 
   /// True if the straight way between two places stays on the mesh, outside all areas that cost
-  /// more than others. A way through the very corner of something may count as not free.
+  /// more than others. A way along the rim or through a corner of it is on the mesh.
   bool is_free(const Vector3d& from, const Vector3d& to) const noexcept;
   bool is_free(const MeshPlace& from, const MeshPlace& to) const noexcept;
 

@@ -1,7 +1,9 @@
 #pragma once
 
+#include <algorithm>
 #include <cmath>
 #include <optional>
+#include <vector>
 
 #include "travel/mesh.hpp"
 
@@ -18,6 +20,37 @@ struct Gap {
   MeshPoint left;
   std::uint32_t edge = kNone;
 };
+
+/// True if a point lies on an edge from `right` to `left`, to `kSnap`: it sees all that lies
+/// beyond.
+inline bool lies_on(const MeshPoint& right, const MeshPoint& left, const MeshPoint& p) {
+  const double x = left.x - right.x;
+  const double y = left.y - right.y;
+  const double span2 = x * x + y * y;
+  const double off = x * (p.y - right.y) - y * (p.x - right.x);
+  if (off * off > kSnap * kSnap * span2) return false;
+  const double along = (p.x - right.x) * x + (p.y - right.y) * y;
+  const double slack = kSnap * std::sqrt(span2);
+  return along >= -slack && along <= span2 + slack;
+}
+
+/// Calls visit(face) for a face that holds a point, and for all others that hold it too and join it
+/// there: about a vertex, or on both sides of an edge. `faces` is scratch.
+template <typename Visit>
+void each_face_about(const NavigationMesh::Data& mesh, std::uint32_t face, const MeshPoint& p,
+                     std::vector<std::uint32_t>& faces, Visit&& visit) {
+  faces.assign({face});
+  for (std::size_t i = 0; i < faces.size(); ++i) {
+    const MeshFace& its = mesh.faces[faces[i]];
+    visit(faces[i]);
+    for (std::uint32_t e = its.first; e < its.first + its.count; ++e) {
+      if (mesh.edges[e].twin == kNone) continue;
+      const std::uint32_t beyond = mesh.edges[mesh.edges[e].twin].polygon;
+      if (std::find(faces.begin(), faces.end(), beyond) != faces.end()) continue;
+      if (lies_on(mesh.edges[e].from, mesh.edges[mesh.next(e)].from, p)) faces.push_back(beyond);
+    }
+  }
+}
 
 /// Square metres: rounding may decide within it whether a way touches a corner.
 constexpr double kTouching = 1e-12;
@@ -41,7 +74,7 @@ class FaceView {
         gap_(gap),
         entry_(gap.edge),
         face_(mesh.faces[mesh.edges[gap.edge].polygon]),
-        sees_all_(sees_all(root, gap)) {
+        sees_all_(lies_on(gap.right, gap.left, root)) {
     count_ = face_.count - 1;
     if (sees_all_) {
       right_ = {0, edge(0).from, true};
@@ -64,22 +97,22 @@ class FaceView {
     }
   }
 
-  /// Calls visit(gap, right corner or kNone, left corner or kNone) for each edge seen that has a
-  /// face beyond it other than a dead end.
-  template <typename Visit>
-  void each_gap(Visit&& visit) const {
-    for (std::uint32_t k = right_.index; k < count_; ++k) {
-      if (k > left_.index || (k == left_.index && left_.is_vertex)) return;
+  /// Calls see(corner) for each corner that is seen, those on the sides of the view included, and
+  /// visit(gap) for each edge seen that has a face beyond it from which a way may lead on.
+  template <typename See, typename Visit>
+  void look_through(See&& see, Visit&& visit) const {
+    const std::uint32_t end = left_.is_vertex ? left_.index : left_.index + 1;
+    for (std::uint32_t k = right_.index; k < std::min(end, count_); ++k) {
       const MeshEdge& seen = edge(k);
-      if (seen.twin == kNone) continue;
-      if (mesh_.faces[mesh_.edges[seen.twin].polygon].exits < 2) continue;
-      const bool is_first = k == right_.index;
-      const bool is_last = k == left_.index;
       const MeshEdge& after = edge(k + 1);
-      const Gap gap{is_first ? right_.place : seen.from, is_last ? left_.place : after.from,
-                    seen.twin};
-      visit(gap, is_first && !right_.is_vertex ? kNone : seen.corner,
-            is_last ? kNone : after.corner);
+      const bool is_cut_on_right = k == right_.index && !right_.is_vertex;
+      const bool is_cut_on_left = k == left_.index;
+      if (!is_cut_on_right) see(seen.corner);
+      if (!is_cut_on_left) see(after.corner);
+      if (seen.twin == kNone) continue;
+      const Gap gap{is_cut_on_right ? right_.place : seen.from,
+                    is_cut_on_left ? left_.place : after.from, seen.twin};
+      if (mesh_.faces[mesh_.edges[gap.edge].polygon].exits >= 2 && has_width(gap)) visit(gap);
     }
   }
 
@@ -97,18 +130,6 @@ class FaceView {
     return mesh_.edges[at < face_.first + face_.count ? at : at - face_.count];
   }
 
-  // On the line of the gap, and not beyond its ends.
-  static bool sees_all(const MeshPoint& root, const Gap& gap) {
-    const double x = gap.left.x - gap.right.x;
-    const double y = gap.left.y - gap.right.y;
-    const double span2 = x * x + y * y;
-    const double off = x * (root.y - gap.right.y) - y * (root.x - gap.right.x);
-    if (off * off > kSnap * kSnap * span2) return false;
-    const double along = (root.x - gap.right.x) * x + (root.y - gap.right.y) * y;
-    const double slack = kSnap * std::sqrt(span2);
-    return along >= -slack && along <= span2 + slack;
-  }
-
   Limit between(std::uint32_t k, double at_start, double at_end) const {
     const MeshPoint& a = edge(k).from;
     const MeshPoint& b = edge(k + 1).from;
@@ -119,12 +140,21 @@ class FaceView {
     return {k, place, false};
   }
 
+  // Edge-on nothing is seen through it; and whoever stands on it has come from there.
+  bool has_width(const Gap& gap) const {
+    if (sees_all_) return !lies_on(gap.right, gap.left, root_);
+    return turn(root_, gap.right, gap.left) > 0.0;
+  }
+
+  // Vertices on the side of the view belong to it: one may turn there, from along a wall.
   Limit right_limit(const MeshPoint& root, const MeshPoint& right) const {
+    std::uint32_t first = 0;
     double before = turn(root, right, edge(0).from);
     for (std::uint32_t k = 1; k <= count_; ++k) {
       const double side = turn(root, right, edge(k).from);
-      if (side > 0.0) {
-        if (before >= 0.0) return {k - 1, edge(k - 1).from, true};
+      if (before < -kTouching) first = k;
+      if (side > kTouching) {
+        if (first < k) return {first, edge(first).from, true};
         return between(k - 1, before, side);
       }
       before = side;
@@ -133,11 +163,13 @@ class FaceView {
   }
 
   Limit left_limit(const MeshPoint& root, const MeshPoint& left) const {
+    std::uint32_t last = count_;
     double before = turn(root, left, edge(count_).from);
     for (std::uint32_t k = count_; k-- > 0;) {
       const double side = turn(root, left, edge(k).from);
-      if (side < 0.0) {
-        if (before <= 0.0) return {k + 1, edge(k + 1).from, true};
+      if (before > kTouching) last = k;
+      if (side < -kTouching) {
+        if (last > k) return {last, edge(last).from, true};
         return between(k, side, before);
       }
       before = side;

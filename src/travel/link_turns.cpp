@@ -34,13 +34,17 @@ class CornerFan {
     root_ = crossing.to;
     seen_.clear();
     sees_all_ = true;
-    take_crossings(crossing.to_face);
-    const MeshFace& face = mesh_.faces[crossing.to_face];
-    for (std::uint32_t e = face.first; e < face.first + face.count; ++e) {
-      take(mesh_.edges[e].corner);
-      if (mesh_.edges[e].twin == kNone) continue;
-      gaps_.push_back({mesh_.edges[e].from, mesh_.edges[mesh_.next(e)].from, mesh_.edges[e].twin});
-    }
+    each_face_about(mesh_, crossing.to_face, root_, about_, [&](std::uint32_t number) {
+      take_crossings(number);
+      const MeshFace& face = mesh_.faces[number];
+      for (std::uint32_t e = face.first; e < face.first + face.count; ++e) {
+        const MeshPoint& right = mesh_.edges[e].from;
+        const MeshPoint& left = mesh_.edges[mesh_.next(e)].from;
+        take(mesh_.edges[e].corner);
+        if (mesh_.edges[e].twin == kNone || lies_on(right, left, root_)) continue;
+        gaps_.push_back({right, left, mesh_.edges[e].twin});
+      }
+    });
     return look_on();
   }
 
@@ -53,9 +57,8 @@ class CornerFan {
       gaps_.pop_back();
       reach_over(mesh_.edges[gap.edge].polygon);
       const FaceView view(mesh_, root_, gap);
-      view.each_gap([&](const Gap& next, std::uint32_t on_right, std::uint32_t on_left) {
-        add(next, on_right, on_left);
-      });
+      view.look_through([&](std::uint32_t seen) { take(seen); },
+                        [&](const Gap& next) { gaps_.push_back(next); });
       view.each_crossing([&](std::uint32_t crossing) { take_crossing(crossing); });
     }
     std::sort(seen_.begin(), seen_.end());
@@ -138,12 +141,6 @@ class CornerFan {
     }
   }
 
-  void add(const Gap& gap, std::uint32_t on_right, std::uint32_t on_left) {
-    take(on_right);
-    take(on_left);
-    gaps_.push_back(gap);
-  }
-
   void take(std::uint32_t corner) {
     if (corner == kNone) return;
     const MeshCorner& its = mesh_.corners[corner];
@@ -159,6 +156,7 @@ class CornerFan {
   MeshPoint right_;  ///< The sides of the fan pass through these.
   MeshPoint left_;
   std::vector<Gap> gaps_;
+  std::vector<std::uint32_t> about_;  ///< Scratch.
   std::vector<std::uint32_t> seen_;
   double reach_ = 0.0;
   bool sees_all_ = false;

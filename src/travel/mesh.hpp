@@ -184,9 +184,8 @@ void lay_grid(NavigationMesh::Data& mesh);
                                              std::uint32_t from_face, const MeshPoint& from,
                                              std::uint32_t to_face, const MeshPoint& to);
 
-/// True if the straight way from a point in a face to another stays on the mesh. A way that runs
-/// through a vertex may count as blocked; then a way round the corner there is as short. The face
-/// of its end may be kNone: any that holds it.
+/// True if the straight way from a point in a face to another stays on the mesh, rim included. The
+/// face of its end may be kNone: any that holds it.
 [[nodiscard]] bool is_straight_free(const NavigationMesh::Data& mesh, std::uint32_t from_face,
                                     const MeshPoint& from, std::uint32_t to_face,
                                     const MeshPoint& to);

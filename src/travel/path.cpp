@@ -263,7 +263,11 @@ void find_whole(PathFinder::Scratch& scratch, const NavigationMesh& mesh, const 
   const NavigationMesh::Data& data = mesh.data();
   const PlaceInPlan to = in_plan(data, goal);
   scratch.search.find(data, in_plan(data, start), {&to, 1}, scratch.shut);
-  if (!scratch.search.has_found(0)) return;
+  if (!scratch.search.has_found(0)) {
+    scratch.path.outcome = Path::Outcome::none;
+    scratch.path.points.clear();
+    return;
+  }
   scratch.search.trace(0, scratch.way);
   lift(scratch, data, start.polygon);
 }

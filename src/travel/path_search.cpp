@@ -95,26 +95,26 @@ bool PathSearch::has_found(std::size_t goal) const {
   return goals_[goal].length < std::numeric_limits<double>::infinity();
 }
 
-void PathSearch::open_start(std::uint32_t face) {
-  const MeshFace& its = mesh_->faces[face];
-  for (const std::uint32_t crossing : mesh_->crossings_of(face)) see_crossing(crossing);
-  for (std::uint32_t e = its.first; e < its.first + its.count; ++e) {
-    const MeshEdge& edge = mesh_->edges[e];
-    const MeshEdge& after = mesh_->edges[mesh_->next(e)];
-    see(edge.corner);
-    if (edge.twin == kNone) continue;
-    // From within, an edge runs from right to left.
-    add_gap({edge.from, after.from, edge.twin});
-  }
+// All faces that hold the start; from there through the edges on which it does not lie.
+void PathSearch::open_start(std::uint32_t first) {
+  each_face_about(*mesh_, first, start_, about_, [&](std::uint32_t face) {
+    const MeshFace& its = mesh_->faces[face];
+    for (const std::uint32_t crossing : mesh_->crossings_of(face)) see_crossing(crossing);
+    for (std::uint32_t e = its.first; e < its.first + its.count; ++e) {
+      const MeshEdge& edge = mesh_->edges[e];
+      const MeshEdge& after = mesh_->edges[mesh_->next(e)];
+      see(edge.corner);
+      if (edge.twin == kNone || lies_on(edge.from, after.from, start_)) continue;
+      // From within, an edge runs from right to left.
+      add_gap({edge.from, after.from, edge.twin});
+    }
+  });
 }
 
 void PathSearch::look_into(std::uint32_t number) {
   const FaceView view(*mesh_, start_, Gap(gaps_[number]));
-  view.each_gap([&](const Gap& gap, std::uint32_t on_right, std::uint32_t on_left) {
-    see(on_right);
-    see(on_left);
-    add_gap(gap);
-  });
+  view.look_through([&](std::uint32_t corner) { see(corner); },
+                    [&](const Gap& gap) { add_gap(gap); });
   view.each_crossing([&](std::uint32_t crossing) { see_crossing(crossing); });
 }
 
@@ -245,8 +245,9 @@ bool PathSearch::sees(std::uint32_t turn_number, const Goal& goal) const {
     // The last face that the rim from before belongs to, or the first one with the goal ahead.
     const MeshFace& its = mesh_->faces[face];
     const std::uint32_t before = edge == its.first ? its.first + its.count - 1 : edge - 1;
-    const bool is_ahead = turn(corner.at, mesh_->edges[mesh_->next(edge)].from, goal.at) >= 0.0 &&
-                          turn(corner.at, mesh_->edges[before].from, goal.at) <= 0.0;
+    const bool is_ahead =
+        turn(corner.at, mesh_->edges[mesh_->next(edge)].from, goal.at) >= -kTouching &&
+        turn(corner.at, mesh_->edges[before].from, goal.at) <= kTouching;
     if (is_ahead && is_straight_free(*mesh_, face, corner.at, goal.face, goal.at)) return true;
     edge = mesh_->edges[before].twin;
     if (edge == kNone) return false;
@@ -266,14 +267,14 @@ double PathSearch::at_least(const Gap& gap) const {
   return shortest_by(gap) * mesh_->least_cost;
 }
 
-// No way through the gap is shorter: straight to the goal, mirrored to the far side if need be, or
-// bent at one of the gap's ends. To one of many goals: straight to the gap, or past it.
+// No way through the gap is shorter: straight to the goal, mirrored to the far side if it lies on
+// the near one, or bent at one of the gap's ends. Which side is which is told by the order of the
+// ends and not by where the start lies: that may be on the gap itself. To one of many goals:
+// straight to the gap, or past it.
 double PathSearch::shortest_by(const Gap& gap) const {
   if (goals_.size() > 1) return std::max(distance_to(gap, start_), ahead(start_));
   MeshPoint goal = goals_.front().at;
-  const double own_side = turn(gap.right, gap.left, start_);
-  const double goal_side = turn(gap.right, gap.left, goal);
-  if (own_side * goal_side > 0.0) goal = mirrored(goal, gap.right, gap.left);
+  if (turn(gap.right, gap.left, goal) > 0.0) goal = mirrored(goal, gap.right, gap.left);
   if (turn(start_, gap.right, goal) < 0.0) {
     return distance(start_, gap.right) + distance(gap.right, goal);
   }

@@ -101,6 +101,7 @@ class PathSearch {
 
   std::span<const char> shut_;
   std::vector<Gap> gaps_;
+  std::vector<std::uint32_t> about_;  ///< Scratch: the faces that hold the start.
   BucketQueue queue_;  ///< Turns, and gaps with kGapBit set, by the least length of a way by them.
   std::vector<Reached> reached_;  ///< By turn.
   std::uint32_t stamp_ = 0;

@@ -1,18 +1,128 @@
+#include <algorithm>
+#include <array>
+#include <vector>
+
 #include "travel/mesh.hpp"
 
 namespace gaze {
+namespace {
 
-bool holds(const NavigationMesh::Data& mesh, std::uint32_t face, const MeshPoint& p) {
-  constexpr double kOnEdge = 1e-9;  // square metres
-  const MeshFace& its = mesh.faces[face];
-  for (std::uint32_t e = its.first; e < its.first + its.count; ++e) {
-    if (turn(mesh.edges[e].from, mesh.edges[mesh.next(e)].from, p) < -kOnEdge) return false;
-  }
-  return true;
+constexpr double kOnEdge = 1e-9;  // square metres
+/// Metres: a way that leaves the mesh by no more than that still counts as on it. It is far below
+/// what of the free space the mesh leaves out, and far above rounding.
+constexpr double kBeside = 1e-7;
+
+double squared_distance_to_segment(const MeshPoint& a, const MeshPoint& b, const MeshPoint& p) {
+  const double x = b.x - a.x;
+  const double y = b.y - a.y;
+  const double length2 = x * x + y * y;
+  const double along = (p.x - a.x) * x + (p.y - a.y) * y;
+  const double share = length2 > 0.0 ? std::clamp(along / length2, 0.0, 1.0) : 0.0;
+  const double off_x = p.x - a.x - x * share;
+  const double off_y = p.y - a.y - y * share;
+  return off_x * off_x + off_y * off_y;
 }
 
-std::uint32_t face_straight_on(const NavigationMesh::Data& mesh, std::uint32_t from_face,
-                               const MeshPoint& from, std::uint32_t to_face, const MeshPoint& to) {
+bool is_beside(const MeshPoint& a, const MeshPoint& b, const MeshPoint& p) {
+  return squared_distance_to_segment(a, b, p) <= kBeside * kBeside;
+}
+
+/// Follows a way that touches vertices or runs along edges, where it would be a matter of rounding
+/// which face comes next: from face to face over any edge that it meets or passes beside, and back
+/// where that leads nowhere. Faces are convex, so what meets one at two places is in it, or beside
+/// it, in between.
+class Follower {
+ public:
+  Follower(const NavigationMesh::Data& mesh, const MeshPoint& from, std::uint32_t to_face,
+           const MeshPoint& to)
+      : mesh_(mesh), from_(from), to_face_(to_face), to_(to) {}
+
+  /// The face in which the way ends; kNone if it does not get there.
+  std::uint32_t follow(std::uint32_t from_face) {
+    std::size_t at = enter(from_face, 0);
+    while (true) {
+      const std::uint32_t face = entered(at).face;
+      if (to_face_ == kNone ? holds(mesh_, face, to_) : face == to_face_) return face;
+      const std::uint32_t next = next_after(face);
+      if (next != kNone) {
+        at = enter(next, at);
+      } else if (at == 0) {
+        return kNone;
+      } else {
+        at = entered(at).before;
+      }
+    }
+  }
+
+ private:
+  struct Entered {
+    std::uint32_t face = kNone;
+    std::size_t before = 0;  ///< From where it was entered.
+  };
+
+  const Entered& entered(std::size_t i) const {
+    return i < few_.size() ? few_[i] : more_[i - few_.size()];
+  }
+  std::size_t enter(std::uint32_t face, std::size_t before) {
+    if (count_ < few_.size()) {
+      few_[count_] = {face, before};
+    } else {
+      more_.push_back({face, before});
+    }
+    return count_++;
+  }
+  bool has_entered(std::uint32_t face) const {
+    for (std::size_t i = count_; i-- > 0;) {
+      if (entered(i).face == face) return true;
+    }
+    return false;
+  }
+
+  bool meets(const MeshPoint& a, const MeshPoint& b) const {
+    const bool parts_them = (turn(from_, to_, a) > 0.0) != (turn(from_, to_, b) > 0.0);
+    const bool is_parted = (turn(a, b, from_) > 0.0) != (turn(a, b, to_) > 0.0);
+    return (parts_them && is_parted) || is_beside(from_, to_, a) || is_beside(from_, to_, b) ||
+           is_beside(a, b, from_) || is_beside(a, b, to_);
+  }
+
+  // Of those that are left the one that its end lies farthest beyond.
+  std::uint32_t next_after(std::uint32_t face) const {
+    const MeshFace& its = mesh_.faces[face];
+    std::uint32_t best = kNone;
+    double best_outward = 0.0;
+    for (std::uint32_t e = its.first; e < its.first + its.count; ++e) {
+      if (mesh_.edges[e].twin == kNone) continue;
+      const std::uint32_t beyond = mesh_.edges[mesh_.edges[e].twin].polygon;
+      const MeshPoint& a = mesh_.edges[e].from;
+      const MeshPoint& b = mesh_.edges[mesh_.next(e)].from;
+      if (has_entered(beyond) || !meets(a, b)) continue;
+      const double outward = -turn(a, b, to_) / distance(a, b);
+      if (best != kNone && outward <= best_outward) continue;
+      best_outward = outward;
+      best = beyond;
+    }
+    return best;
+  }
+
+  const NavigationMesh::Data& mesh_;
+  MeshPoint from_;
+  std::uint32_t to_face_;
+  MeshPoint to_;
+  std::array<Entered, 64> few_;  ///< Enough but for ways along walls of very many parts,
+  std::vector<Entered> more_;    ///< for which there are these.
+  std::size_t count_ = 0;
+};
+
+/// Where the plain walk from face to face stops: in a face, at an edge by which the way leaves it,
+/// if there is one.
+struct Stop {
+  std::uint32_t face = kNone;
+  std::uint32_t exit = kNone;
+  bool has_arrived = false;
+};
+
+Stop walk_on(const NavigationMesh::Data& mesh, std::uint32_t from_face, const MeshPoint& from,
+             std::uint32_t to_face, const MeshPoint& to) {
   std::uint32_t face = from_face;
   std::uint32_t entry = kNone;
   while (to_face == kNone ? !holds(mesh, face, to) : face != to_face) {
@@ -27,15 +137,45 @@ std::uint32_t face_straight_on(const NavigationMesh::Data& mesh, std::uint32_t f
       before = side;
       edge = after;
     }
-    if (exit == kNone || mesh.edges[exit].twin == kNone) return kNone;
+    if (exit == kNone || mesh.edges[exit].twin == kNone) return {face, exit, false};
     // Behind its end the way need not go.
     const MeshPoint& a = mesh.edges[exit].from;
     const MeshPoint& b = mesh.edges[mesh.next(exit)].from;
-    if (turn(a, b, to) > 0.0) return kNone;
+    if (turn(a, b, to) > 0.0) return {face, exit, false};
     entry = mesh.edges[exit].twin;
     face = mesh.edges[entry].polygon;
   }
-  return face;
+  return {face, kNone, true};
+}
+
+// Rounding alone may have stopped it: beside a vertex, or at the rim of the face beside its end.
+bool is_close_call(const NavigationMesh::Data& mesh, const Stop& stop, const MeshPoint& from,
+                   const MeshPoint& to) {
+  if (stop.exit == kNone) return true;
+  const MeshFace& its = mesh.faces[stop.face];
+  for (std::uint32_t e = its.first; e < its.first + its.count; ++e) {
+    const MeshPoint& a = mesh.edges[e].from;
+    if (is_beside(from, to, a) || is_beside(a, mesh.edges[mesh.next(e)].from, to)) return true;
+  }
+  return false;
+}
+
+}  // namespace
+
+bool holds(const NavigationMesh::Data& mesh, std::uint32_t face, const MeshPoint& p) {
+  const MeshFace& its = mesh.faces[face];
+  for (std::uint32_t e = its.first; e < its.first + its.count; ++e) {
+    if (turn(mesh.edges[e].from, mesh.edges[mesh.next(e)].from, p) < -kOnEdge) return false;
+  }
+  return true;
+}
+
+std::uint32_t face_straight_on(const NavigationMesh::Data& mesh, std::uint32_t from_face,
+                               const MeshPoint& from, std::uint32_t to_face, const MeshPoint& to) {
+  const Stop stop = walk_on(mesh, from_face, from, to_face, to);
+  if (stop.has_arrived) return stop.face;
+  if (!is_close_call(mesh, stop, from, to)) return kNone;
+  return Follower(mesh, from, to_face, to).follow(from_face);
 }
 
 bool is_straight_free(const NavigationMesh::Data& mesh, std::uint32_t from_face,
