@@ -92,8 +92,10 @@ class NavigationMesh {
   /// than the mesh reaches.
   static constexpr double kNearMesh = 0.02;
 
-  /// Metres: how far apart along a ledge hops and drops begin; at least the width of the body.
+  /// Metres: how far apart along a ledge hops and drops begin; at least the width of the body, and
+  /// wider where all rims together are longer than `kMostLinkPlaces` times that.
   static constexpr double kLinkSpacing = 1.0;
+  static constexpr std::size_t kMostLinkPlaces = 1000;
   /// Metres: how far apart the places are at which ways may cross the rims of areas with a cost;
   /// wider where all rims together are longer than `kMostCrossings` times that.
   static constexpr double kRimSpacing = 0.25;

@@ -1,5 +1,7 @@
 #include "combat/aim.hpp"
 
+#include <algorithm>
+
 #include "geometry/plan.hpp"
 
 namespace gaze {
@@ -30,7 +32,17 @@ bool can_strike(const World& world, const Attack& attack, const Fighter& fighter
 
 bool is_aimed_at(Plane plane, const Attack& attack, const Fighter& fighter, const Fighter& target) {
   return plane_distance(plane, fighter.feet, target.feet) <= attack.range &&
-         is_facing(plane, fighter, target, attack.aim_tolerance);
+         is_facing(plane, fighter, target, aim_limit(attack, fighter));
+}
+
+Angle aim_limit(const Attack& attack, const Fighter& fighter) {
+  constexpr double kOneSide = 90.0;
+  const double own = attack.aim_tolerance.degrees();
+  return Angle::from_degrees(fighter.flips ? std::max(own, kOneSide) : own);
+}
+
+bool flips(Plane plane, const Kind& kind) {
+  return plane == Plane::upright && kind.move.gait != Gait::fixed;
 }
 
 Vector3d muzzle_of(Plane plane, const Attack& attack, const Fighter& fighter) {

@@ -18,6 +18,7 @@ struct Fighter {
   double radius = 0.0;
   double height = 0.0;
   std::array<double, 2> tilt_limits{-90.0, 90.0};  ///< Degrees that its shots rise.
+  bool flips = false;  ///< Seen from the side it walks, and faces left or right alone.
 
   Vector3d middle() const { return feet + Vector3d{0.0, 0.0, height / 2.0}; }
 };
@@ -30,6 +31,13 @@ struct Fighter {
 /// middle).
 [[nodiscard]] bool is_aimed_at(Plane plane, const Attack& attack, const Fighter& fighter,
                                const Fighter& target);
+
+/// How far from its facing it may aim: who faces left or right alone aims anywhere to that side, in
+/// the plane of the picture.
+[[nodiscard]] Angle aim_limit(const Attack& attack, const Fighter& fighter);
+
+/// True if an agent of a kind faces left or right alone.
+[[nodiscard]] bool flips(Plane plane, const Kind& kind);
 
 /// Turned to the target as far as the limit asks, in the plan, from middle to middle.
 [[nodiscard]] bool is_facing(Plane plane, const Fighter& fighter, const Fighter& target,

@@ -15,6 +15,10 @@ Fighter turned_to(Plane plane, const Stance& stance, const Fighter& victim) {
   Fighter fighter = stance.fighter;
   const Vector2d way = plan_part(plane, victim.middle() - fighter.middle());
   if (dot(way, way) == 0.0) return fighter;
+  if (fighter.flips) {
+    if (way.x() != 0.0) fighter.facing = {way.x() > 0.0 ? 1.0 : -1.0, 0.0};
+    return fighter;
+  }
   const double wanted = signed_turn(fighter.facing, way);
   const auto [low, high] = stance.turn_limits;
   if (wanted >= low && wanted <= high) {
@@ -70,9 +74,10 @@ bool can_take(const World& world, const Attack& attack, const Fighter& fighter,
 
 }  // namespace
 
-Stance stance_of(const Kind& kind, const Vector3d& feet, const Vector2d& facing) {
+Stance stance_of(Plane plane, const Kind& kind, const Vector3d& feet, const Vector2d& facing) {
   Stance stance;
-  stance.fighter = {feet, facing, kind.radius, kind.height, kind.move.tilt_limits};
+  stance.fighter = {
+      feet, facing, kind.radius, kind.height, kind.move.tilt_limits, flips(plane, kind)};
   const bool can_turn = kind.move.turn_rate.degrees() > 0.0;
   stance.turn_limits = can_turn ? kind.move.turn_limits : std::array<double, 2>{0.0, 0.0};
   return stance;

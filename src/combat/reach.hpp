@@ -13,7 +13,8 @@ struct Stance {
 };
 
 /// Of an agent of a kind placed there: what cannot turn at all has no range to either side.
-[[nodiscard]] Stance stance_of(const Kind& kind, const Vector3d& feet, const Vector2d& facing);
+[[nodiscard]] Stance stance_of(Plane plane, const Kind& kind, const Vector3d& feet,
+                               const Vector2d& facing);
 
 /// True if an attack, made from there once it has turned as far as it can, hits a body that stands
 /// still: within range, within arc or tolerance, tilted far enough, and nothing in the way. What is

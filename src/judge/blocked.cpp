@@ -55,7 +55,7 @@ bool hits_anybody(const Bench& bench, const Agent& agent, const Attack& attack, 
   Vector3d feet = agent.position;
   feet.z() = altitude_of(kind, agent.position);
   const SineCosine facing = sine_cosine(agent.facing);
-  const Stance stance = stance_of(kind, feet, {facing.cosine, facing.sine});
+  const Stance stance = stance_of(level.plane, kind, feet, {facing.cosine, facing.sine});
   const Vector3d ground{feet.x(), feet.y(), agent.position.z()};
   return any_place(level.plane, ground, attack.range, [&](const Vector3d& place) {
     const Fighter there{place, {1.0, 0.0}, foe.radius, foe.height};

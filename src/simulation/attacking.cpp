@@ -192,7 +192,7 @@ std::optional<AttackAnswer> fails(const State& state, Index who, const Attack& a
   if (attack.how == Attack::How::burst) return std::nullopt;
   if (attack.how == Attack::How::catch_) return stopped(state, who, attack, target);
   const bool is_strike = attack.how == Attack::How::strike;
-  const double most = is_strike ? attack.arc.degrees() / 2.0 : attack.aim_tolerance.degrees();
+  const double most = is_strike ? attack.arc.degrees() / 2.0 : aim_limit(attack, fighter).degrees();
   if (auto limits = beyond_limits(state, who, target, most)) return limits;
   if (auto away = turned_away(degrees_off(state.plane(), fighter, other), most)) return away;
   if (attack.how == Attack::How::shot) return shot_fails(state, who, attack, target);

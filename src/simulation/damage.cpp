@@ -56,23 +56,22 @@ void push(Simulation::State& state, const Blow& blow) {
   state.pushed[blow.victim] += away * (speed / length);
 }
 
-// The grace after a hit does not keep off the others of the same step.
-bool is_spared(const Simulation::State& state, Index who) {
-  const Moment grace = state.limit(who).grace;
-  return grace > 0 && state.now() < state.grace_until[who] &&
-         state.grace_until[who] != state.now() + grace;
+// The grace after a hit counts from its own moment, at any rate of steps; it does not keep off
+// others of the very same moment.
+bool is_spared(const Simulation::State& state, Index who, Moment when) {
+  return when < state.grace_until[who] && when != state.hurt_at[who];
 }
 
 void deal(Simulation::State& state, const Blow& blow) {
   const Index who = blow.victim;
-  if (!state.alive[who] || is_spared(state, who)) return;
+  if (!state.alive[who] || is_spared(state, who, blow.when)) return;
   push(state, blow);
   const Side side = side_towards(state, who, blow.at);
   const double lost = std::min(damage_of(state, blow, side), state.health[who]);
   if (!(lost > 0.0)) return;
   state.health[who] -= lost;
-  state.grace_until[who] = state.now() + state.limit(who).grace;
-  state.hurt_at[who] = state.now();
+  state.grace_until[who] = blow.when + state.limit(who).grace;
+  state.hurt_at[who] = blow.when;
   Event& event = state.tell(Event::What::hurt, who);
   event.other = AgentId{blow.by};
   event.attack = blow.attack->name;
@@ -126,14 +125,14 @@ double share_at(const Attack& attack, double radius, double distance) {
 }  // namespace
 
 void blast(Simulation::State& state, Index by, Index maker, const Attack& attack,
-           const Vector3d& place, double radius) {
+           const Vector3d& place, double radius, Moment when) {
   tell_attack(state, Event::What::blast, maker, attack).place = place;
   state.last_blast[maker] = BlastMade{attack.name, place, radius, state.tick};
   for (Index who = 0; who < state.agent_count(); ++who) {
     if (!state.alive[who] || who == maker || !can_hurt(state, by, attack, who)) continue;
     const double share = share_at(attack, radius, distance_to(state.body(who), place));
     if (share > 0.0 && is_reached(state, place, who)) {
-      state.blows.push_back({by, who, &attack, share, place, place});
+      state.blows.push_back({by, who, &attack, share, place, place, when});
     }
   }
   if (state.solid_health.empty()) return;
@@ -147,6 +146,10 @@ void blast(Simulation::State& state, Index by, Index maker, const Attack& attack
 
 // What is defeated may burst, and so add to the blows that are dealt.
 void deal_blows(Simulation::State& state) {
+  for (std::size_t i = 0; i < state.blows.size(); ++i) state.blows[i].number = i;
+  std::sort(state.blows.begin(), state.blows.end(), [](const Blow& a, const Blow& b) {
+    return a.when != b.when ? a.when < b.when : a.number < b.number;
+  });
   for (std::size_t i = 0; i < state.blows.size(); ++i) {
     const Blow blow = state.blows[i];
     deal(state, blow);

@@ -16,7 +16,7 @@ void burst_at_defeat(Simulation::State& state, Index who, Index by) {
   if (kind.defeat.attack.empty()) return;
   for (const Attack& attack : kind.attacks) {
     if (attack.name != kind.defeat.attack) continue;
-    blast(state, by, who, attack, state.fighter(who).middle(), attack.range);
+    blast(state, by, who, attack, state.fighter(who).middle(), attack.range, state.hurt_at[who]);
   }
 }
 

@@ -144,12 +144,15 @@ void take_link(Simulation::State& state, std::uint32_t who, const MeshLink& link
   begin(state, who, flight, start);
 }
 
+/// Metres: a hop that ends at a place may end short of it by rounding; no hop makes up for that.
+constexpr double kThere = 1e-9;
+
 LegResult hop_leg(Simulation::State& state, std::uint32_t who, const Leg& leg, Moment budget) {
   const Vector3d from = state.position[who];
   const LegResult stands{from, budget, false};
   const double distance = level_distance(state.plane(), from, leg.goal);
   const double to_go = distance - leg.stop;
-  if (to_go <= 0.0) return {from, 0, true};
+  if (to_go <= kThere) return {from, 0, true};
   const Move& move = state.kind(who).move;
   if (state.is_airborne[who]) return stands;
   for (const double share : {1.0, 0.5, 0.25}) {

@@ -143,6 +143,7 @@ struct Shell {
   std::optional<std::uint32_t> target;  ///< That it turns to, if it does.
   bool has_landed = false;
   bool is_spent = false;
+  Moment met_at = 0;    ///< When it met something last, or ended.
   int clear_steps = 0;  ///< So many whole steps from here on nothing solid is in its way.
   int bounces_left = 0;
   int pierced_count = 0;
@@ -221,6 +222,8 @@ struct Blow {
   double share = 1.0;              ///< Of the damage and push of the attack.
   Vector3d from{0.0, 0.0, 0.0};    ///< Where it came from: it pushes away from there.
   Vector3d at{0.0, 0.0, 0.0};      ///< What tells on which side it falls.
+  Moment when = 0;                 ///< Within the step.
+  std::size_t number = 0;          ///< In the order in which they came up.
 };
 
 /// Agents kept for what one may leave behind: at its defeat, or where its shots end.

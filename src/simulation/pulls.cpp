@@ -127,7 +127,8 @@ bool is_turned_to_aim(const Simulation::State& state, Index who, const Attack& a
                       const std::optional<Vector3d>& aim) {
   if (!aim || attack.aim == Attack::Aim::ahead) return true;
   const Fighter there{*aim, {1.0, 0.0}, 0.0, 0.0};
-  return is_facing(state.plane(), state.fighter(who), there, attack.aim_tolerance);
+  const Fighter own = state.fighter(who);
+  return is_facing(state.plane(), own, there, aim_limit(attack, own));
 }
 
 // As the trigger has it, whether it hits or not: that is for the driver to know.

@@ -15,7 +15,8 @@ void hit(Simulation::State& state, const Release& release, const Attack& attack)
   const double distance =
       plane_distance(state.plane(), state.position[release.who], state.position[target]);
   const Vector3d from = state.fighter(release.who).middle();
-  state.blows.push_back({release.who, target, &attack, damage_share(attack, distance), from, from});
+  state.blows.push_back(
+      {release.who, target, &attack, damage_share(attack, distance), from, from, release.due});
 }
 
 void catch_it(Simulation::State& state, const Release& release, const Attack& attack) {
@@ -90,7 +91,7 @@ void let_go(Simulation::State& state, const Release& release) {
       return light_beam(state, release);
     case How::burst:
       return blast(state, release.who, release.who, attack, state.fighter(release.who).middle(),
-                   attack.range);
+                   attack.range, release.due);
     case How::catch_:
       if (is_still_there(state, release, attack)) catch_it(state, release, attack);
       return;

@@ -108,7 +108,7 @@ void hit(Simulation::State& state, Shell& shell, const Meeting& meeting, const V
   }
   if (!meeting.body || !can_hurt(state, shell.shooter, attack, *meeting.body)) return;
   state.blows.push_back(
-      {shell.shooter, *meeting.body, &attack, share, place - shell.velocity, place});
+      {shell.shooter, *meeting.body, &attack, share, place - shell.velocity, place, shell.met_at});
 }
 
 // Where it ends it bursts, or leaves something, or lies there itself.
@@ -116,7 +116,7 @@ void end_flight(Simulation::State& state, Shell& shell, const Vector3d& place) {
   const Attack& attack = *shell.attack;
   shell.is_spent = true;
   if (attack.blast_radius > 0.0) {
-    blast(state, shell.shooter, shell.shooter, attack, place, attack.blast_radius);
+    blast(state, shell.shooter, shell.shooter, attack, place, attack.blast_radius, shell.met_at);
   }
   leave_behind(state, shell.thing.value_or(shell.shooter), attack, place);
   if (shell.thing_kind != kNoKind) land(state, shell, place);
@@ -213,6 +213,7 @@ void fly(Simulation::State& state, Shell& shell) {
     }
     const Vector3d place = from.place + (to.place - from.place) * meeting.share;
     const auto used = static_cast<Moment>(static_cast<double>(end - at) * meeting.share);
+    shell.met_at = state.step_start() + at + used;
     if (!meeting.body) {
       shell.velocity = flown(from, fall, attack.drag, seconds(used)).velocity;
       at += used;
@@ -223,6 +224,7 @@ void fly(Simulation::State& state, Shell& shell) {
   }
   shell.age += end;
   if (shell.is_spent) return;
+  shell.met_at = state.step_start() + end;
   if (shell.age >= shell.lifetime) end_flight(state, shell, shell.position);
   if (!shell.is_spent && has_left(shell.position)) lose(state, shell);
 }
@@ -288,7 +290,7 @@ void settle_beam(Simulation::State& state, Beam& beam, const Vector3d& from) {
   const double left = share * damage_share(attack, beam.length);
   if (beam.solid) wear_down(state, *beam.solid, attack.damage * left, beam.who);
   if (!beam.body || !can_hurt(state, beam.who, attack, *beam.body)) return;
-  state.blows.push_back({beam.who, *beam.body, &attack, left, from, from});
+  state.blows.push_back({beam.who, *beam.body, &attack, left, from, from, state.now()});
 }
 
 // It hurts in portions, not in every step, and tells what it meets when that changes.

@@ -221,7 +221,8 @@ struct Simulation::State {
 
   Fighter fighter(std::uint32_t i) const {
     const Kind& own = kind(i);
-    return {position[i], facing[i], own.radius, own.height, own.move.tilt_limits};
+    return {position[i],          facing[i],          own.radius, own.height,
+            own.move.tilt_limits, flips(plane(), own)};
   }
 
   Looked looked(std::uint32_t i) const {
@@ -289,7 +290,7 @@ void shine_beams(Simulation::State& state);
 /// A blast: blows for all whom it may hurt within it and nothing shields, and wear on what breaks.
 /// `by` is who did it, `maker` whose attack it is: the jar, not its thrower.
 void blast(Simulation::State& state, std::uint32_t by, std::uint32_t maker, const Attack& attack,
-           const Vector3d& place, double radius);
+           const Vector3d& place, double radius, Moment when);
 /// Blows of this step fall together, against the health at its start.
 void deal_blows(Simulation::State& state);
 /// Moves for one step those who have been pushed.

@@ -61,7 +61,7 @@ void break_it(Simulation::State& state, const Shell& shell, const Vector3d& plac
   const Kind& kind = state.level->kinds[shell.thing_kind];
   for (const Attack& attack : kind.attacks) {
     if (attack.name == kind.defeat.attack) {
-      blast(state, shell.shooter, shell.shooter, attack, place, attack.range);
+      blast(state, shell.shooter, shell.shooter, attack, place, attack.range, shell.met_at);
     }
   }
 }

@@ -25,7 +25,7 @@ std::vector<AttackReach> attack_reach(const Simulation& simulation, AgentId agen
   static_cast<void>(state.index_of(agent));
   const Kind& kind = state.kind(agent.index);
   const Stance stance =
-      stance_of(kind, state.position[agent.index], state.placed_facing[agent.index]);
+      stance_of(state.plane(), kind, state.position[agent.index], state.placed_facing[agent.index]);
   std::vector<AttackReach> reaches;
   for (const Attack& attack : kind.attacks) {
     AttackReach& reach = reaches.emplace_back();

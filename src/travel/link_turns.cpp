@@ -112,20 +112,25 @@ class CornerFan {
     }
   }
 
-  // The part of a gap between the fan's sides; a vertex on a side belongs to it.
+  // The part of a gap between the fan's sides; a vertex on a side belongs to it. An end that is in
+  // the fan stays, whatever the other: that may lie straight behind.
   bool clip(Gap& gap) const {
+    const double right_at_right = turn(root_, right_, gap.right);
     const double right_at_left = turn(root_, right_, gap.left);
     const double left_at_right = turn(root_, left_, gap.right);
-    if (right_at_left <= 0.0 || left_at_right >= 0.0) return false;
-    const double right_at_right = turn(root_, right_, gap.right);
     const double left_at_left = turn(root_, left_, gap.left);
+    const bool is_right_in = right_at_right >= 0.0 && left_at_right <= 0.0;
+    const bool is_left_in = right_at_left >= 0.0 && left_at_left <= 0.0;
+    const bool meets_right = right_at_right < 0.0 && right_at_left > 0.0;
+    const bool meets_left = left_at_left > 0.0 && left_at_right < 0.0;
+    if (!(is_right_in || meets_right) || !(is_left_in || meets_left)) return false;
     const Gap whole = gap;
     const auto at = [&](double share) {
       return MeshPoint{whole.right.x + (whole.left.x - whole.right.x) * share,
                        whole.right.y + (whole.left.y - whole.right.y) * share};
     };
-    if (right_at_right < 0.0) gap.right = at(right_at_right / (right_at_right - right_at_left));
-    if (left_at_left > 0.0) gap.left = at(left_at_right / (left_at_right - left_at_left));
+    if (!is_right_in) gap.right = at(right_at_right / (right_at_right - right_at_left));
+    if (!is_left_in) gap.left = at(left_at_right / (left_at_right - left_at_left));
     return true;
   }
 

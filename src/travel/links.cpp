@@ -35,6 +35,7 @@ class LinkFinder {
     const bool hops = body_.hop_height > 0.0 && body_.hop_length > 0.0 && mesh_.gravity > 0.0;
     const bool drops = body_.drop_height > body_.step_height && mesh_.gravity > 0.0;
     if (!hops && !drops) return;
+    spacing_ = spacing();
     for (std::uint32_t e = 0; e < mesh_.edges.size(); ++e) {
       if (mesh_.edges[e].twin != kNone) continue;
       each_place(e, [&](const RimPlace& rim) {
@@ -45,6 +46,16 @@ class LinkFinder {
   }
 
  private:
+  double spacing() const {
+    double all = 0.0;
+    for (std::uint32_t e = 0; e < mesh_.edges.size(); ++e) {
+      if (mesh_.edges[e].twin != kNone) continue;
+      all += distance(mesh_.edges[e].from, mesh_.edges[mesh_.next(e)].from);
+    }
+    const double least = std::max(NavigationMesh::kLinkSpacing, 2.0 * body_.radius);
+    return std::max(least, all / static_cast<double>(NavigationMesh::kMostLinkPlaces));
+  }
+
   template <typename Visit>
   void each_place(std::uint32_t e, Visit&& visit) const {
     constexpr double kShortest = 0.1;  // metres: round corners are left out
@@ -55,8 +66,7 @@ class LinkFinder {
     const bool is_upright = mesh_.plane == Plane::upright;
     // Seen from the side ledges are strips; only their ends lead anywhere.
     if (is_upright ? along.x() != 0.0 : length < kShortest) return;
-    const double spacing = std::max(NavigationMesh::kLinkSpacing, 2.0 * body_.radius);
-    const int count = is_upright ? 1 : std::max(1, static_cast<int>(length / spacing));
+    const int count = is_upright ? 1 : std::max(1, static_cast<int>(length / spacing_));
     for (int i = 0; i < count; ++i) {
       const double share = (i + 0.5) / count;
       const Vector2d at{a.x + (b.x - a.x) * share, a.y + (b.y - a.y) * share};
@@ -188,7 +198,8 @@ class LinkFinder {
   NavigationMesh::Data& mesh_;
   const World& world_;
   const BodySize& body_;
-  std::vector<Target> nearest_;  ///< By surface.
+  double spacing_ = NavigationMesh::kLinkSpacing;  ///< Of the places at which links begin, metres.
+  std::vector<Target> nearest_;                    ///< By surface.
 };
 
 // A ladder may stand nearer to a wall than the body can: the place beside it will do.
