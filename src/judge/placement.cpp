@@ -86,7 +86,10 @@ double overlap_depth(const Level& level, const Agent& one, const Agent& other) {
 void judge_overlaps(Bench& bench) {
   const Level& level = bench.level();
   std::vector<const Agent*> agents;
-  for (const Agent& agent : level.agents) agents.push_back(&agent);
+  // Things are carried, thrown and stepped over: they may lie anywhere.
+  for (const Agent& agent : level.agents) {
+    if (!level.kind_of(agent).thing) agents.push_back(&agent);
+  }
   const auto left = [&](const Agent* a) { return a->position.x() - level.kind_of(*a).radius; };
   std::stable_sort(agents.begin(), agents.end(),
                    [&](const Agent* a, const Agent* b) { return left(a) < left(b); });

@@ -158,6 +158,23 @@ std::string why_line(const Simulation& simulation, const Verdict& verdict, Agent
   return text.empty() ? explain(verdict) : text;
 }
 
+// Of who has no eyes it says whether it notices the other at all.
+std::string_view verb_of(const Verdict& verdict, const Acquaintance& knows) {
+  if (verdict.has_sight) return verdict.sees ? "sees" : "does not see";
+  return knows.awareness == Awareness::noticed ? "notices" : "does not notice";
+}
+
+std::string because(const Simulation& simulation, const Verdict& verdict, const Acquaintance& knows,
+                    AgentId looker) {
+  const Level& level = simulation.level();
+  if (verdict.has_sight || !verdict.hindrance.empty()) return explain(verdict);
+  if (!perceives(level.kind_of(level.agents[looker.index]))) return "it has no senses";
+  if (knows.awareness == Awareness::noticed && knows.by) {
+    return fmt::format("it perceives it by {}", name_of(*knows.by));
+  }
+  return "none of its senses perceives it now";
+}
+
 std::string change_line(const Simulation& simulation, const Verdict& verdict, AgentId looker,
                         AgentId other) {
   if (!verdict.has_sight || !verdict.hindrance.empty()) return {};
@@ -200,14 +217,14 @@ std::string account(const Simulation& simulation, AgentId looker, AgentId other)
   const Verdict verdict = simulation.look(looker, other);
   const Acquaintance knows = acquaintance(simulation, looker, other);
   const Level& level = simulation.level();
-  std::string text = fmt::format("At {:.3f} s {} (mode {}) {} {}.\n", simulation.seconds(),
-                                 verdict.looker, name_of(simulation.state(looker).mode),
-                                 verdict.sees ? "sees" : "does not see", verdict.other);
+  std::string text =
+      fmt::format("At {:.3f} s {} (mode {}) {} {}.\n", simulation.seconds(), verdict.looker,
+                  name_of(simulation.state(looker).mode), verb_of(verdict, knows), verdict.other);
   if (verdict.has_sight) {
     text += tests(verdict, *level.kind_of(level.agents[looker.index]).sight);
   }
   text += other_senses(simulation, knows);
-  text += fmt::format("  {:<14} {}\n", "because", explain(verdict));
+  text += fmt::format("  {:<14} {}\n", "because", because(simulation, verdict, knows, looker));
   text += change_line(simulation, verdict, looker, other);
   if (verdict.hindrance.empty() && perceives(level.kind_of(level.agents[looker.index]))) {
     text += fmt::format("  {:<14} {} {}\n", "so far", verdict.looker, awareness_text(knows));

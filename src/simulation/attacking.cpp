@@ -28,6 +28,20 @@ std::string held_by(const State& state, Index who, Index other) {
   return {};
 }
 
+// What a driven friend does is what it does; whom it notices plays no part.
+AttackAnswer mirrored_answer(const State& state, Index who, const Attack& attack) {
+  const auto leader = mirrored(state, who);
+  if (!leader) {
+    return no(fmt::format("it fires as a driven friend does, and none is within {:.2f} m",
+                          attack.mirror_radius > 0.0 ? attack.mirror_radius : attack.range));
+  }
+  const std::string& name = state.agent(*leader).id;
+  if (!state.trigger[*leader].fires) {
+    return no(fmt::format("it fires as {} does, and that does not fire now", name));
+  }
+  return {{}, true, 0.0, fmt::format("it fires as {} does", name)};
+}
+
 // Those who decide for themselves attack whom they act on.
 std::string not_its_target(const State& state, Index who, Index other) {
   if (state.driver[who] != Driver::mind) return "it is driven, and attacks only as its driver says";
@@ -199,25 +213,44 @@ std::optional<AttackAnswer> fails(const State& state, Index who, const Attack& a
   return stopped(state, who, attack, target);
 }
 
+std::optional<AttackAnswer> not_ready(const State& state, const Readiness& ready) {
+  if (ready.at == kNeverReady) return no("its ammunition has gone");
+  if (ready.at <= state.now()) return std::nullopt;
+  const double seconds =
+      static_cast<double>(ready.at - state.now()) / 1e9 / state.level->ticks_per_second;
+  return no(fmt::format("ready in {:.2f} s", seconds), seconds);
+}
+
+// With nobody to act on, what a reaction asks for goes along the facing.
+AttackAnswer unaimed_answer(const State& state, Index who, Index number) {
+  const Attack& attack = state.attack(who, number);
+  const bool can_go_ahead = attack.how == Attack::How::shot || attack.how == Attack::How::beam ||
+                            attack.how == Attack::How::burst;
+  if (!can_go_ahead) return no("a reaction asks for it, but it has noticed nobody");
+  if (auto healthy = not_chosen(state, who, attack)) return *healthy;
+  if (auto waiting = not_ready(state, state.ready[who][number])) return *waiting;
+  return {{}, true, 0.0, "a reaction asks for it: it goes straight ahead"};
+}
+
 AttackAnswer answer(const State& state, Index who, Index number, Index target) {
   const Attack& attack = state.attack(who, number);
   if (auto held = held_by(state, who, target); !held.empty()) return no(std::move(held));
+  if (attack.aim == Attack::Aim::mirror) return mirrored_answer(state, who, attack);
+  const bool is_by_reaction = (state.limit(who).urged_only >> number & 1U) != 0;
+  if (is_by_reaction && !is_asked_for(state, who, number)) {
+    return no("made only when a reaction asks for it");
+  }
+  if (is_by_reaction && !state.target_agent(who) && attack.how != Attack::How::touch) {
+    return unaimed_answer(state, who, number);
+  }
   if (attack.how != Attack::How::touch) {
     if (auto not_it = not_its_target(state, who, target); !not_it.empty())
       return no(std::move(not_it));
   }
-  const std::uint64_t bit = std::uint64_t{1} << number;
-  if ((state.limit(who).urged_only & ~state.urged[who] & bit) != 0) {
-    return no("made only when a reaction asks for it");
-  }
   const Readiness& ready = state.ready[who][number];
   if (ready.at == kNeverReady) return no("its ammunition has gone");
   if (auto failure = fails(state, who, attack, target)) return *failure;
-  if (ready.at > state.now()) {
-    const double seconds =
-        static_cast<double>(ready.at - state.now()) / 1e9 / state.level->ticks_per_second;
-    return no(fmt::format("ready in {:.2f} s", seconds), seconds);
-  }
+  if (auto waiting = not_ready(state, ready)) return *waiting;
   return {{}, true, 0.0, "can be made"};
 }
 

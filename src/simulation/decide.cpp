@@ -59,6 +59,11 @@ bool goes_on(const Simulation::State& state, Index who, const Rule& rule) {
   return false;
 }
 
+bool asks_while_it_lasts(const Rule& rule) {
+  return rule.cause == Cause::feels || rule.cause == Cause::misses || rule.cause == Cause::near ||
+         rule.cause == Cause::touches;
+}
+
 // What is felt, missed, near or touching asks for its attack as long as it lasts, other causes
 // once.
 void urge_attack(Simulation::State& state, Index who, const Rule& rule, bool came_up) {
@@ -68,9 +73,7 @@ void urge_attack(Simulation::State& state, Index who, const Rule& rule, bool cam
   });
   if (it == attacks.end()) return;
   const std::uint64_t bit = std::uint64_t{1} << (it - attacks.begin());
-  const bool lasts = rule.cause == Cause::feels || rule.cause == Cause::misses ||
-                     rule.cause == Cause::near || rule.cause == Cause::touches;
-  if (lasts) {
+  if (asks_while_it_lasts(rule)) {
     state.urged[who] &= ~bit;
     if (goes_on(state, who, rule)) state.urged[who] |= bit;
   } else if (came_up) {
@@ -110,6 +113,15 @@ void react(Simulation::State& state, Index who) {
 }
 
 }  // namespace
+
+bool is_asked_for(const Simulation::State& state, std::uint32_t who, std::uint32_t attack) {
+  if ((state.urged[who] >> attack & 1U) != 0) return true;
+  const std::string& name = state.attack(who, attack).name;
+  const std::vector<Rule>& rules = state.kind(who).when.rules;
+  return std::any_of(rules.begin(), rules.end(), [&](const Rule& rule) {
+    return rule.reaction.attack == name && asks_while_it_lasts(rule) && goes_on(state, who, rule);
+  });
+}
 
 void go_on_as_before(Simulation::State& state, std::uint32_t who) {
   state.course[who] = state.left_course[who];

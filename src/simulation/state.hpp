@@ -474,6 +474,10 @@ void set_up_roaming(Simulation::State& state);
 /// How long it may gain nothing: a second, and for what hops a whole hop more.
 [[nodiscard]] Moment patience(const Simulation::State& state, std::uint32_t who);
 
+/// True if a reaction asks for an attack now: by its own word, or for as long as its cause lasts.
+[[nodiscard]] bool is_asked_for(const Simulation::State& state, std::uint32_t who,
+                                std::uint32_t attack);
+
 /// Takes up its idle mode where it left it: a patrol goes on to the point that it was going to.
 void go_on_as_before(Simulation::State& state, std::uint32_t who);
 

@@ -162,8 +162,8 @@ TEST_F(Command, WhySaysItInWords) {
   const Answer answer =
       gaze_call({"why", GAZE_DEMO, "--agent", "collector", "--other", "pruner-1", "--at", "1"});
   EXPECT_EQ(answer.out,
-            "At 1.000 s collector (mode script) does not see pruner-1.\n"
-            "  because        collector has no sight\n"
+            "At 1.000 s collector (mode script) does not notice pruner-1.\n"
+            "  because        it has no senses\n"
             "  moves          3.00 m/s; it goes straight\n"
             "  no attack      peas: it is driven, and attacks only as its driver says\n");
   const Answer nobody =
