@@ -57,4 +57,12 @@ inline constexpr double kTouchGap = 1e-6;
                                                const Vector2d& facing,
                                                const Cylinder& other) noexcept;
 
+/// The same after a step in which both have moved evenly, the body from `body_from` and the other
+/// from `other_from` (feet): on the side of the moment at which they came to touch, if they did in
+/// it, so that who comes down on a body touches its top however far it has sunk in since.
+[[nodiscard]] std::optional<Side> touched_side(Plane plane, const Cylinder& body,
+                                               const Vector2d& facing, const Cylinder& other,
+                                               const Vector3d& body_from,
+                                               const Vector3d& other_from) noexcept;
+
 }  // namespace gaze

@@ -68,22 +68,70 @@ double distance_along(const std::array<bool, 3>& axes, const Vector3d& a,
   return std::sqrt(x * x + y * y + z * z);
 }
 
-std::optional<Side> touched_side(Plane plane, const Cylinder& body, const Vector2d& facing,
-                                 const Cylinder& other) noexcept {
+namespace {
+
+// Which side of the body the other is on, whether it touches it or not.
+Side side_of(Plane plane, const Cylinder& body, const Vector2d& facing, const Cylinder& other) {
+  if (body.feet.z() + body.height - other.feet.z() <= body.height / 2.0) return Side::top;
+  if (other.feet.z() + other.height - body.feet.z() <= other.height / 2.0) return Side::bottom;
   const double x = other.feet.x() - body.feet.x();
   const double y = other.feet.y() - body.feet.y();
-  const double sideways = body.radius + other.radius - std::sqrt(x * x + y * y);
-  const double from_top = body.feet.z() + body.height - other.feet.z();
-  const double from_bottom = other.feet.z() + other.height - body.feet.z();
-  const double upward = std::min(from_top, from_bottom);
-  if (!(sideways >= -kTouchGap && upward >= -kTouchGap)) return std::nullopt;
-  if (from_top <= body.height / 2.0) return Side::top;
-  if (from_bottom <= other.height / 2.0) return Side::bottom;
   const Vector2d way{x, plane == Plane::upright ? 0.0 : y};
   const double ahead = dot(facing, way);
   const double left = cross(facing, way);
   if (std::abs(left) <= std::abs(ahead)) return ahead >= 0.0 ? Side::front : Side::back;
   return left > 0.0 ? Side::left : Side::right;
+}
+
+bool do_touch(const Cylinder& body, const Cylinder& other) {
+  const double x = other.feet.x() - body.feet.x();
+  const double y = other.feet.y() - body.feet.y();
+  const double sideways = body.radius + other.radius - std::sqrt(x * x + y * y);
+  const double upward = std::min(body.feet.z() + body.height - other.feet.z(),
+                                 other.feet.z() + other.height - body.feet.z());
+  return sideways >= -kTouchGap && upward >= -kTouchGap;
+}
+
+// The share of a step from which on they touch, given that they do at its end and not at its start:
+// `way` leads from the one to the other at the start, and `change` is how that has changed since.
+double share_of_touch(const Cylinder& body, const Cylinder& other, const Vector3d& way,
+                      const Vector3d& change) {
+  double share = 0.0;
+  const double reach = body.radius + other.radius;
+  const double a = change.x() * change.x() + change.y() * change.y();
+  const double b = way.x() * change.x() + way.y() * change.y();
+  const double c = way.x() * way.x() + way.y() * way.y() - reach * reach;
+  const double root2 = b * b - a * c;
+  if (c > 0.0 && a > 0.0 && root2 >= 0.0) share = std::max(share, (-b - std::sqrt(root2)) / a);
+  const double above = way.z() - body.height;
+  const double below = -way.z() - other.height;
+  if (above > 0.0 && change.z() < 0.0) share = std::max(share, above / -change.z());
+  if (below > 0.0 && change.z() > 0.0) share = std::max(share, below / change.z());
+  return std::min(share, 1.0);
+}
+
+}  // namespace
+
+std::optional<Side> touched_side(Plane plane, const Cylinder& body, const Vector2d& facing,
+                                 const Cylinder& other) noexcept {
+  if (!do_touch(body, other)) return std::nullopt;
+  return side_of(plane, body, facing, other);
+}
+
+std::optional<Side> touched_side(Plane plane, const Cylinder& body, const Vector2d& facing,
+                                 const Cylinder& other, const Vector3d& body_from,
+                                 const Vector3d& other_from) noexcept {
+  if (!do_touch(body, other)) return std::nullopt;
+  Cylinder own = body;
+  Cylinder its = other;
+  own.feet = body_from;
+  its.feet = other_from;
+  if (do_touch(own, its)) return side_of(plane, body, facing, other);
+  const Vector3d way = other_from - body_from;
+  const double share = share_of_touch(body, other, way, (other.feet - body.feet) - way);
+  own.feet = body_from + (body.feet - body_from) * share;
+  its.feet = other_from + (other.feet - other_from) * share;
+  return side_of(plane, own, facing, its);
 }
 
 }  // namespace gaze

@@ -62,8 +62,7 @@ void add_bodily(const Simulation::State& state, Index who, Index other, Acquaint
   }
   result.has_touch = kind.touch.has_value();
   if (!kind.touch) return;
-  const auto side =
-      touched_side(state.plane(), state.body(who), state.facing[who], state.body(other));
+  const auto side = side_touched(state, who, other);
   if (side && kind.touch->sides.test(static_cast<std::size_t>(*side))) result.touched = side;
 }
 

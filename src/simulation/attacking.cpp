@@ -161,8 +161,7 @@ std::optional<AttackAnswer> not_chosen(const State& state, Index who, const Atta
 
 std::optional<AttackAnswer> no_touch(const State& state, Index who, const Attack& attack,
                                      Index target) {
-  const auto side =
-      touched_side(state.plane(), state.body(who), state.facing[who], state.body(target));
+  const auto side = side_touched(state, who, target);
   if (!side) return no("it does not touch it");
   if (attack.how == Attack::How::catch_ || attack.sides.test(static_cast<std::size_t>(*side))) {
     return std::nullopt;

@@ -74,9 +74,8 @@ void use_nearness(Simulation::State& state, Index who, const Nearness& nearness)
 }
 
 void use_touch(Simulation::State& state, Index who, const TouchSense& touch) {
-  const Cylinder body = state.body(who);
   for (const Index other : state.candidates) {
-    const auto side = touched_side(state.plane(), body, state.facing[who], state.body(other));
+    const auto side = note_touch(state, who, other);
     if (!side || !touch.sides.test(static_cast<std::size_t>(*side))) continue;
     if (!looks_for(state, who, other)) continue;
     const auto& contacts = state.contacts[who];
@@ -91,6 +90,27 @@ void use_touch(Simulation::State& state, Index who, const TouchSense& touch) {
 }
 
 }  // namespace
+
+std::optional<Side> side_touched(const Simulation::State& state, std::uint32_t who,
+                                 std::uint32_t other) {
+  const auto side = touched_side(state.plane(), state.body(who), state.facing[who],
+                                 state.body(other), state.previous[who], state.previous[other]);
+  if (!side) return side;
+  for (const Touching& one : state.touching[who]) {
+    if (one.other == other) return one.side;
+  }
+  return side;
+}
+
+std::optional<Side> note_touch(Simulation::State& state, std::uint32_t who, std::uint32_t other) {
+  const auto side = side_touched(state, who, other);
+  std::vector<Touching>& known = state.touching[who];
+  const auto at = std::find_if(known.begin(), known.end(),
+                               [&](const Touching& one) { return one.other == other; });
+  if (side && at == known.end()) known.push_back({other, *side});
+  if (!side && at != known.end()) known.erase(at);
+  return side;
+}
 
 bool looks_for(const Simulation::State& state, std::uint32_t who, std::uint32_t other) {
   if (who == other) return false;

@@ -215,6 +215,12 @@ struct Perceived {
   std::optional<std::uint32_t> teller;
 };
 
+/// Another that touches a body, and the side on which it came to.
+struct Touching {
+  std::uint32_t other = 0;
+  Side side = Side::front;
+};
+
 struct Blow {
   std::uint32_t by = 0;
   std::uint32_t victim = 0;

@@ -246,8 +246,7 @@ void make_touches(Simulation::State& state) {
     if (!state.is_up(who) || kind.team == kNoTeam) continue;
     for (const Index other : state.foes_of[kind.team]) {
       if (!state.alive[other]) continue;
-      const auto side =
-          touched_side(state.plane(), state.body(who), state.facing[who], state.body(other));
+      const auto side = note_touch(state, who, other);
       if (!side) continue;
       for (Index attack = 0; attack < kind.attacks.size(); ++attack) {
         const Attack& values = kind.attacks[attack];

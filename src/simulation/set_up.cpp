@@ -142,6 +142,7 @@ void set_up_senses(Simulation::State& state) {
   state.news.resize(count);
   state.clue.resize(count);
   state.feelers.resize(count);
+  state.touching.resize(count);
   state.was_near.resize(count);
   state.is_still.assign(count, 1);
   state.dimness.resize(count);

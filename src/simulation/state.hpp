@@ -138,13 +138,14 @@ struct Simulation::State {
   std::vector<Shell> shells;                         ///< In flight, in no order.
   std::vector<Pierced> pierced;                      ///< By shell; apart, for few of them pierce.
   Crowd hittable{2.0};                               ///< Where those are who can be hit.
-  double most_moved = 0.0;              ///< In this step along an axis, by anybody, metres.
-  double tallest = 0.0;                 ///< Of any agent, metres.
-  double highest = 0.0;                 ///< Top of any living body in this step, metres.
-  bool uses_beams = false;              ///< Some kind has a beam.
-  std::vector<Moment> grace_until;      ///< It cannot be hurt again before that.
-  std::vector<Vector3d> pushed;         ///< By blows: velocity, level, metres a second.
-  std::vector<std::uint32_t> touchers;  ///< Agents with an attack by touch.
+  double most_moved = 0.0;                      ///< In this step along an axis, by anybody, metres.
+  double tallest = 0.0;                         ///< Of any agent, metres.
+  double highest = 0.0;                         ///< Top of any living body in this step, metres.
+  bool uses_beams = false;                      ///< Some kind has a beam.
+  std::vector<Moment> grace_until;              ///< It cannot be hurt again before that.
+  std::vector<Vector3d> pushed;                 ///< By blows: velocity, level, metres a second.
+  std::vector<std::uint32_t> touchers;          ///< Agents with an attack by touch.
+  std::vector<std::vector<Touching>> touching;  ///< By agent: those that touch it.
   std::vector<Blow> blows;
   std::vector<Projectile> projectiles;  ///< The shells, as the host may see them.
   std::int64_t shells_made = 0;
@@ -473,6 +474,12 @@ void set_up_roaming(Simulation::State& state);
 [[nodiscard]] bool is_stuck(Course& course, double distance, Moment now, Moment patience);
 /// How long it may gain nothing: a second, and for what hops a whole hop more.
 [[nodiscard]] Moment patience(const Simulation::State& state, std::uint32_t who);
+
+/// On which of its sides one is touched by another, if it is: as of the moment at which they came
+/// to, for as long as they touch. The second also remembers it.
+[[nodiscard]] std::optional<Side> side_touched(const Simulation::State& state, std::uint32_t who,
+                                               std::uint32_t other);
+std::optional<Side> note_touch(Simulation::State& state, std::uint32_t who, std::uint32_t other);
 
 /// True if a reaction asks for an attack now: by its own word, or for as long as its cause lasts.
 [[nodiscard]] bool is_asked_for(const Simulation::State& state, std::uint32_t who,

@@ -36,8 +36,8 @@ at = [1.5, 0.0]
 driver = "host"
 )";
 
-// A blow falls at each whole cooldown c from 0 on; it hurts if the last one that did is at least the
-// grace ago. Counted in whole milliseconds.
+// A blow falls at each whole cooldown c from 0 on; it hurts if the last one that did is at least
+// the grace ago. Counted in whole milliseconds.
 int hurts_within(int seconds, int cooldown_ms, int grace_ms) {
   int count = 0;
   int last = -grace_ms;
@@ -189,6 +189,54 @@ driver = "host"
   Simulation simulation(level);
   play(simulation, 900);
   EXPECT_LT(simulation.state(simulation.agent("toad")).position.y(), -3.0);
+}
+
+// Falls on a flat sweeper from above, from any height and at any rate: it comes down on its top.
+TEST(Touch, FromAboveIsOnTheTopAtAnyRate) {
+  for (const int rate : {20, 30, 60, 240}) {
+    for (const double height : {1.0, 2.3, 3.1, 4.7}) {
+      const Level level = garden(fmt::format(R"(
+plane = "space"
+[kind.sweeper]
+team = "caretakers"
+radius = 0.4
+height = 0.5
+[kind.sweeper.touch]
+[kind.sweeper.attack.bump]
+how = "touch"
+damage = 1
+cooldown = 9.0
+sides = ["front", "back", "left", "right"]
+[kind.sweeper.attack.squeak]
+how = "touch"
+damage = 2
+cooldown = 9.0
+sides = ["top"]
+[kind.collector]
+team = "visitors"
+radius = 0.3
+height = 1.7
+[kind.collector.move]
+speed = 2.0
+[[agent]]
+id = "sweeper"
+kind = "sweeper"
+at = [0.0, 0.0, 0.0]
+[[agent]]
+id = "collector"
+kind = "collector"
+at = [0.1, 0.1, {}]
+script = [{{ wait = 1 }}]
+)",
+                                             height),
+                                 {{"ticks_per_second", std::to_string(rate)}});
+      Simulation simulation(level);
+      const auto hurt = only(play(simulation, 2 * rate), Event::What::hurt);
+      ASSERT_EQ(hurt.size(), 1U) << rate << ", " << height;  // however far it sinks in after that
+      EXPECT_EQ(hurt[0].attack, "squeak") << rate << ", " << height;
+      EXPECT_EQ(hurt[0].damage, 2.0);
+    }
+  }
 }
 
 }  // namespace
