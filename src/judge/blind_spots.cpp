@@ -7,8 +7,8 @@
 #include "gaze/sight.hpp"
 #include "geometry/plan.hpp"
 #include "geometry/polygon.hpp"
+#include "geometry/signed_turn.hpp"
 #include "judge/judges.hpp"
-#include "travel/walk.hpp"
 
 namespace gaze {
 namespace {
@@ -22,27 +22,37 @@ struct Standing {
   std::string on;  ///< Id of the solid; empty for the floor.
 };
 
-// As wide as its looks can go, whichever way it turns.
-Looker wide_looker(const Agent& agent, const Kind& kind) {
+// As it was placed, and how far to either side its look can turn from there, degrees.
+struct Turning {
+  Looker looker;
+  double most = 0.0;
+};
+
+Turning turning_of(const Agent& agent, const Kind& kind) {
   const SineCosine facing = sine_cosine(agent.facing);
-  Looker looker{agent.position, {facing.cosine, facing.sine}, *kind.sight, false};
-  double turns = kind.move.turn_rate.degrees() > 0.0 ? 180.0 : 0.0;
-  if (kind.head) {
-    turns += std::max(-kind.head->low.degrees(), kind.head->high.degrees());
-  } else if (kind.scan) {
-    turns += kind.scan->style == Scan::Style::sweep ? kind.scan->arc.degrees() / 2.0 : 180.0;
+  Turning turning{{agent.position, {facing.cosine, facing.sine}, *kind.sight, false}, 0.0};
+  if (kind.move.turn_rate.degrees() > 0.0) {
+    turning.most = std::max(-kind.move.turn_limits[0], kind.move.turn_limits[1]);
   }
-  const double field = looker.sight.field_of_view.degrees() + 2.0 * turns;
-  looker.sight.field_of_view = Angle::from_degrees(std::min(360.0, field));
-  return looker;
+  if (kind.head) {
+    turning.most += std::max(-kind.head->low.degrees(), kind.head->high.degrees());
+  } else if (kind.scan) {
+    turning.most += kind.scan->style == Scan::Style::sweep ? kind.scan->arc.degrees() / 2.0 : 180.0;
+  }
+  return turning;
 }
 
 /// Counts where within its range a body of one kind is never seen by a looker at its post.
 class BlindSpots {
  public:
-  BlindSpots(const Bench& bench, const Agent& agent, const Kind& kind, const Kind& other)
-      : bench_(bench), level_(bench.level()), looker_(wide_looker(agent, kind)), other_(other) {
-    const double range = looker_.sight.range;
+  BlindSpots(Bench& bench, const Agent& agent, const Kind& kind, const Agent& other)
+      : bench_(bench),
+        level_(bench.level()),
+        turning_(turning_of(agent, kind)),
+        other_(level_.kind_of(other)),
+        mesh_(bench.mesh_of(other)),
+        start_(mesh_.find(other.position)) {
+    const double range = turning_.looker.sight.range;
     step_ = 2.0 * range / kSpotsAcross;
     for (double a = -range + step_ / 2.0; a < range; a += step_) {
       for (double b = -range + step_ / 2.0; b < range; b += step_) {
@@ -69,7 +79,7 @@ class BlindSpots {
 
   void add_spot(const Vector2d& offset) {
     const double floor = level_.ground_height.value_or(0.0);
-    Vector3d feet = looker_.feet;
+    Vector3d feet = turning_.looker.feet;
     feet.x() += offset.x();
     (level_.plane == Plane::upright ? feet.z() : feet.y()) += offset.y();
     if (level_.plane != Plane::upright) feet.z() = floor;
@@ -83,26 +93,48 @@ class BlindSpots {
     }
   }
 
-  void consider(const Standing& place) {
-    const Cylinder body{place.feet + Vector3d{0.0, 0.0, kContactGap}, other_.radius,
-                        other_.height - 2.0 * kContactGap};
-    if (bench_.world().overlaps(body, Stops::bodies)) return;
+  // Where the other can get to from where it stands.
+  bool gets_to(Standing& place) const {
+    const auto found = mesh_.find(place.feet);
+    if (!start_ || !found) return false;
+    // Seen from the side spots lie in between ledges: what is nearer than the next counts.
+    const double slack = level_.plane == Plane::upright ? step_ / 2.0 : 1e-6;
+    if (std::abs(found->place.z() - place.feet.z()) > slack) return false;
+    place.feet = found->place;
+    return mesh_.is_reachable(mesh_.island_of(*start_), mesh_.island_of(*found));
+  }
+
+  // Turned to a body as far as it can.
+  Looker turned_to(const Looked& looked) const {
+    Looker looker = turning_.looker;
+    const Vector3d middle = looked.feet + Vector3d{0.0, 0.0, looked.height / 2.0};
+    const double wanted = signed_turn(looker.facing, plan(middle) - plan(looker.feet));
+    const double turn = std::clamp(wanted, -turning_.most, turning_.most);
+    looker.facing = turned(looker.facing, sine_cosine(Angle::from_degrees(turn)));
+    return looker;
+  }
+
+  void consider(Standing place) {
+    if (!gets_to(place)) return;
     const Looked looked{place.feet, other_.height, other_.body_points, other_.radius};
-    if (measure(level_.plane, looker_, looked).distance > looker_.sight.range) return;
+    const Looker looker = turned_to(looked);
+    if (measure(level_.plane, looker, looked).distance > looker.sight.range) return;
     ++all_;
-    if (can_see(bench_.world(), looker_, looked)) return;
+    if (can_see(bench_.world(), looker, looked)) return;
     ++blind_;
-    const double distance = (plan(place.feet) - plan(looker_.feet)).norm();
+    const double distance = (plan(place.feet) - plan(looker.feet)).norm();
     if (distance >= distance_) return;
     nearest_ = place;
     distance_ = distance;
-    reason_ = explain(look(bench_.world(), level_, looker_, looked));
+    reason_ = explain(look(bench_.world(), level_, looker, looked));
   }
 
   const Bench& bench_;
   const Level& level_;
-  Looker looker_;
+  Turning turning_;
   const Kind& other_;
+  NavigationMesh mesh_;  ///< Of the other.
+  std::optional<MeshPlace> start_;
   double step_ = 1.0;
   int all_ = 0;
   int blind_ = 0;
@@ -115,14 +147,14 @@ bool stays(const Agent& agent, const Kind& kind) {
   return agent.driver == Driver::mind && kind.move.gait == Gait::fixed;
 }
 
-// The kind of the first agent that it looks for: of a player, if there is one.
-const Kind* looked_for(const Level& level, const Kind& kind) {
-  const Kind* first = nullptr;
+// The first agent that it looks for and that can go about: a player, if there is one.
+const Agent* looked_for(const Level& level, const Kind& kind) {
+  const Agent* first = nullptr;
   for (const Agent& agent : level.agents) {
     const Kind& other = level.kind_of(agent);
     if (!is_hostile(level, kind.team, other.team)) continue;
-    if (agent.driver != Driver::mind) return &other;
-    if (first == nullptr) first = &other;
+    if (agent.driver != Driver::mind) return &agent;
+    if (first == nullptr && travels(other.move.gait)) first = &agent;
   }
   return first;
 }
@@ -134,7 +166,7 @@ void judge_blind_spots(Bench& bench) {
   for (const Agent& agent : bench.level().agents) {
     const Kind& kind = bench.level().kind_of(agent);
     if (!kind.sight || !stays(agent, kind) || judged == kMostLookers) continue;
-    const Kind* other = looked_for(bench.level(), kind);
+    const Agent* other = looked_for(bench.level(), kind);
     if (other == nullptr) continue;
     ++judged;
     const BlindSpots spots(bench, agent, kind, *other);

@@ -13,6 +13,13 @@ Place Bench::place_of(const Kind& kind, const std::string& key) const {
   return level_.origin("kind." + kind.name + "." + key).value_or(kind.place);
 }
 
+NavigationMesh Bench::mesh_of(const Agent& agent) {
+  const BodySize size = body_size(level_, agent);
+  const auto it = std::find_if(meshes_.begin(), meshes_.end(),
+                               [&](const NavigationMesh& mesh) { return mesh.body() == size; });
+  return it != meshes_.end() ? *it : meshes_.emplace_back(level_, world_, size);
+}
+
 std::vector<std::uint32_t> kinds_in_play(const Level& level) {
   std::set<std::uint32_t> kinds;
   for (const Agent& agent : level.agents) kinds.insert(agent.kind);

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "gaze/finding.hpp"
+#include "gaze/navigation.hpp"
 #include "gaze/world.hpp"
 
 namespace gaze {
@@ -22,10 +23,14 @@ class Bench {
 
   std::vector<Finding> take() { return std::move(findings_); }
 
+  /// Where an agent's body can be; made when first needed, and given by value: copies share all.
+  NavigationMesh mesh_of(const Agent& agent);
+
  private:
   const Level& level_;
   const World& world_;
   std::vector<Finding> findings_;
+  std::vector<NavigationMesh> meshes_;  ///< By body.
 };
 
 /// Each looks at one side of a level.

@@ -10,24 +10,6 @@ namespace {
 
 using Severity = Finding::Severity;
 
-/// Meshes by body, made when first needed; given by value, for copies share everything.
-class Meshes {
- public:
-  explicit Meshes(const Bench& bench) : bench_(bench) {}
-
-  NavigationMesh of(const Agent& agent) {
-    const BodySize size = body_size(bench_.level(), agent);
-    const auto it = std::find_if(meshes_.begin(), meshes_.end(),
-                                 [&](const NavigationMesh& mesh) { return mesh.body() == size; });
-    if (it != meshes_.end()) return *it;
-    return meshes_.emplace_back(bench_.level(), bench_.world(), size);
-  }
-
- private:
-  const Bench& bench_;
-  std::vector<NavigationMesh> meshes_;
-};
-
 bool walks(const Agent& agent, const Kind& kind) {
   return agent.driver == Driver::mind && travels(kind.move.gait);
 }
@@ -69,13 +51,14 @@ void judge_patrol(Bench& bench, const NavigationMesh& mesh, const Agent& agent) 
 }
 
 // Where players start: there and wherever they can walk is what a chaser may have to reach.
-void judge_target(Bench& bench, Meshes& meshes, const Agent& agent, const Agent& player) {
+void judge_target(Bench& bench, const Agent& agent, const Agent& player) {
   const Level& level = bench.level();
-  const NavigationMesh mesh = meshes.of(agent);
+  const NavigationMesh mesh = bench.mesh_of(agent);
   if (!are_apart(mesh, agent.position, player.position)) return;
   // A player that can come over by itself can be caught.
   const Kind& kind = level.kind_of(player);
-  if (travels(kind.move.gait) && !are_apart(meshes.of(player), player.position, agent.position)) {
+  if (travels(kind.move.gait) &&
+      !are_apart(bench.mesh_of(player), player.position, agent.position)) {
     return;
   }
   bench.say(
@@ -90,17 +73,16 @@ void judge_target(Bench& bench, Meshes& meshes, const Agent& agent, const Agent&
 void judge_ways(Bench& bench) {
   const Level& level = bench.level();
   if (is_open(level)) return;
-  Meshes meshes(bench);
   for (const Agent& agent : level.agents) {
     const Kind& kind = level.kind_of(agent);
     if (!walks(agent, kind) || kind.move.route != RouteStyle::path) continue;
     const bool chases = can_chase(kind);
     if (agent.patrol.empty() && !chases) continue;
-    judge_patrol(bench, meshes.of(agent), agent);
+    judge_patrol(bench, bench.mesh_of(agent), agent);
     for (const Agent& player : level.agents) {
       const bool is_prey =
           player.driver != Driver::mind && is_hostile(level, kind.team, level.kind_of(player).team);
-      if (chases && is_prey) judge_target(bench, meshes, agent, player);
+      if (chases && is_prey) judge_target(bench, agent, player);
     }
   }
 }
