@@ -1,6 +1,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <set>
 
 #include "gaze/path.hpp"
 #include "judge/judges.hpp"
@@ -68,11 +69,44 @@ void judge_target(Bench& bench, const Agent& agent, const Agent& player) {
                   why_apart(bench, mesh, agent.position, player.position)));
 }
 
+Vector3d middle_of(const NavigationMesh& mesh, std::uint32_t polygon) {
+  const MeshPolygon its = mesh.polygon(polygon);
+  Vector3d sum{0.0, 0.0, 0.0};
+  for (const Vector3d& corner : its.corners) sum += corner;
+  return sum / static_cast<double>(its.corners.size());
+}
+
+// Where a player can go and its chaser could stand, but not get to: the largest such place.
+void judge_refuge(Bench& bench, const Agent& agent, const Agent& player) {
+  constexpr double kLeastArea = 0.25;  // square metres
+  const Level& level = bench.level();
+  const NavigationMesh mesh = bench.mesh_of(agent);
+  const NavigationMesh its = bench.mesh_of(player);
+  const auto start = mesh.find(agent.position);
+  const auto player_start = its.find(player.position);
+  if (!start || !player_start || !travels(level.kind_of(player).move.gait)) return;
+  for (std::uint32_t i = 0; i < mesh.islands().size(); ++i) {
+    const Island& island = mesh.islands()[i];
+    if (island.area < kLeastArea || mesh.is_reachable(mesh.island_of(*start), i)) continue;
+    const Vector3d place = middle_of(mesh, island.some_polygon);
+    const auto there = its.find(place);
+    if (!there || !its.is_reachable(its.island_of(*player_start), its.island_of(*there))) continue;
+    bench.say(Severity::note, "safe-from-chaser", agent.place,
+              fmt::format("{} is safe from {} on {} ({:.1f} m2, at [{:.2f}, {:.2f}]): it can get "
+                          "there, but for {} {}",
+                          player.id, agent.id, island.name, island.area, place.x(),
+                          level.plane == Plane::upright ? place.z() : place.y(), agent.id,
+                          why_apart(bench, mesh, agent.position, place)));
+    return;
+  }
+}
+
 }  // namespace
 
 void judge_ways(Bench& bench) {
   const Level& level = bench.level();
   if (is_open(level)) return;
+  std::set<std::pair<std::uint32_t, std::uint32_t>> told;  // one of a kind stands for all
   for (const Agent& agent : level.agents) {
     const Kind& kind = level.kind_of(agent);
     if (!walks(agent, kind) || kind.move.route != RouteStyle::path) continue;
@@ -82,7 +116,9 @@ void judge_ways(Bench& bench) {
     for (const Agent& player : level.agents) {
       const bool is_prey =
           player.driver != Driver::mind && is_hostile(level, kind.team, level.kind_of(player).team);
-      if (chases && is_prey) judge_target(bench, agent, player);
+      if (!chases || !is_prey) continue;
+      judge_target(bench, agent, player);
+      if (told.insert({agent.kind, player.kind}).second) judge_refuge(bench, agent, player);
     }
   }
 }

@@ -118,5 +118,19 @@ TEST(TargetCutOff, NamesGapsOfAnyWidthInAnySide) {
   }
 }
 
+// A gap of 0.5 m lets a player of 0.4 m through, and not its chaser of 0.6 m.
+TEST(SafeFromChaser, IsToldWithTheGap) {
+  const std::string path = "[[0,4.2],[0,0],[10,0],[10,10],[0,10],[0,4.7]]";
+  const auto inside =
+      message_of(two_of(0.2, 1.7, "[15, 5]", "[15, 8]", wall("room", path)), "safe-from-chaser");
+  ASSERT_TRUE(inside);
+  EXPECT_NE(inside->find("collector is safe from pruner on"), std::string::npos) << *inside;
+  EXPECT_NE(inside->find("the gap at room at [0.00, 4.45] is 0.50 m wide, this body needs 0.60 m"),
+            std::string::npos)
+      << *inside;
+  EXPECT_FALSE(
+      message_of(two_of(0.3, 1.7, "[15, 5]", "[15, 8]", wall("room", path)), "safe-from-chaser"));
+}
+
 }  // namespace
 }  // namespace gaze
