@@ -8,16 +8,27 @@
 namespace gaze::cli {
 namespace {
 
-std::string verdict_line(const std::vector<Finding>& findings, std::size_t files) {
+std::string verdict_line(const std::vector<Finding>& findings, std::size_t files, bool notes) {
   const auto count = [&](Finding::Severity severity) {
     const auto number =
         std::count_if(findings.begin(), findings.end(),
                       [=](const Finding& finding) { return finding.severity == severity; });
     return fmt::format("{} {}{}", number, name_of(severity), number == 1 ? "" : "s");
   };
-  return fmt::format("{} level{} read: {}, {}, {}\n", files, files == 1 ? "" : "s",
-                     count(Finding::Severity::error), count(Finding::Severity::warning),
-                     count(Finding::Severity::note));
+  const std::string told = count(Finding::Severity::note);
+  const bool is_hidden = !notes && told[0] != '0';
+  return fmt::format("{} level{} read: {}, {}, {}{}\n", files, files == 1 ? "" : "s",
+                     count(Finding::Severity::error), count(Finding::Severity::warning), told,
+                     is_hidden ? " (--notes shows them)" : "");
+}
+
+void print(const std::vector<Finding>& findings, const CheckOptions& options, std::size_t files,
+           const Streams& streams) {
+  for (const Finding& finding : findings) {
+    if (finding.severity == Finding::Severity::note && !options.notes) continue;
+    streams.out << wrapped(finding_line(finding), streams.columns, 4);
+  }
+  if (files > 0) streams.out << verdict_line(findings, files, options.notes);
 }
 
 }  // namespace
@@ -40,8 +51,7 @@ int check(const CheckOptions& options, const Streams& streams) {
   if (options.json) {
     streams.out << findings_json(findings);
   } else {
-    for (const Finding& finding : findings) streams.out << finding_line(finding);
-    if (read_files > 0) streams.out << verdict_line(findings, read_files);
+    print(findings, options, read_files, streams);
   }
   if (!faults.empty()) throw LevelError(std::move(faults));
   return has_fault(findings) ? check_failed : done;

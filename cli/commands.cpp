@@ -101,7 +101,8 @@ void add_draw(CLI::App& app, Calls& calls) {
 void add_calls(CLI::App& app, Calls& calls) {
   CLI::App* check = app.add_subcommand("check", "reads and judges a level without running it");
   check->add_option("LEVEL", calls.check.files, "level files")->required();
-  check->add_flag("--json", calls.check.json, "print the findings as JSON");
+  check->add_flag("--notes", calls.check.notes, "print how play will go as well as what is wrong");
+  check->add_flag("--json", calls.check.json, "print all findings as JSON");
   add_level_options(*check, calls.check.level);
 
   CLI::App* run = app.add_subcommand("run", "plays a level; prints a timeline and a summary");

@@ -16,6 +16,7 @@ enum Status { done = 0, check_failed = 1, unusable = 2 };
 struct Streams {
   std::ostream& out;
   std::ostream& err;
+  std::size_t columns = 0;  ///< Of the terminal that `out` is; 0: it is none.
 };
 
 /// Options that change the level for one call.
@@ -31,6 +32,7 @@ struct CheckOptions {
   std::vector<std::string> files;
   LevelOptions level;
   bool json = false;
+  bool notes = false;
 };
 
 struct RunOptions {

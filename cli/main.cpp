@@ -1,10 +1,22 @@
+#include <sys/ioctl.h>
+#include <unistd.h>
+
 #include <csignal>
 #include <iostream>
 
 #include "commands.hpp"
 
+namespace {
+
+std::size_t columns_of_terminal() {
+  winsize size{};
+  return ioctl(STDOUT_FILENO, TIOCGWINSZ, &size) == 0 ? size.ws_col : 0;
+}
+
+}  // namespace
+
 int main(int argc, char** argv) {
   std::signal(SIGPIPE, SIG_IGN);  // a reader that went away is an error like any other
   std::ios::sync_with_stdio(false);
-  return gaze::cli::command({argv + 1, argv + argc}, {std::cout, std::cerr});
+  return gaze::cli::command({argv + 1, argv + argc}, {std::cout, std::cerr, columns_of_terminal()});
 }

@@ -45,4 +45,8 @@ namespace gaze {
 /// "FILE:LINE:COLUMN: severity: message [code]"
 [[nodiscard]] std::string finding_line(const Finding& finding);
 
+/// A line broken between words so that no part is longer than so many columns, if a word is not;
+/// from the second part on after so many blanks. 0 columns, or too few for the blanks: as it is.
+[[nodiscard]] std::string wrapped(std::string_view line, std::size_t columns, std::size_t indent);
+
 }  // namespace gaze

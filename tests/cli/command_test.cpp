@@ -43,6 +43,26 @@ TEST_F(Command, CheckPassesTheDemo) {
   EXPECT_NE(answer.out.find("1 level read: 0 errors, 0 warnings"), std::string::npos);
 }
 
+// What is wrong is told, how play will go is counted; a narrow terminal gets narrow lines.
+TEST_F(Command, CheckKeepsItsNotesUntilAsked) {
+  const std::string plain = gaze_call({"check", GAZE_DEMO}).out;
+  EXPECT_EQ(plain.find(": note: "), std::string::npos);
+  EXPECT_NE(plain.find(" notes (--notes shows them)\n"), std::string::npos) << plain;
+  const std::string all = gaze_call({"check", GAZE_DEMO, "--notes"}).out;
+  EXPECT_NE(all.find(": note: "), std::string::npos);
+  EXPECT_EQ(all.find("--notes shows them"), std::string::npos);
+  std::ostringstream out;
+  std::ostringstream err;
+  EXPECT_EQ(cli::command({"check", GAZE_DEMO, "--notes"}, {out, err, 80}), 0);
+  std::istringstream lines(out.str());
+  int wrapped_lines = 0;
+  for (std::string line; std::getline(lines, line);) {
+    EXPECT_LE(line.size(), 80U) << line;
+    wrapped_lines += line.starts_with("    ") ? 1 : 0;
+  }
+  EXPECT_GT(wrapped_lines, 20);
+}
+
 TEST_F(Command, CheckFailsWithOneAndPlaces) {
   const fs::path level =
       write("a.toml",
