@@ -30,16 +30,20 @@ std::string harm_table(const Simulation& simulation, std::span<const Event> even
   std::string text = fmt::format(
       "\n{:<{}}  {:<{}} {:>6} {:>5} {:>6} {:>7} {:>9} {:>9} {:>8} {:>9}\n", "by", width, "whom",
       width, "blows", "hits", "share", "dealt", "points/s", "first hit", "warning", "defeat");
+  bool fires_anywhere = false;  // at a place, straight ahead, or as somebody else does
   for (const Duel& duel : all) {
     const auto share = duel.hit_share();
-    text +=
-        fmt::format("{:<{}}  {:<{}} {:>6} {:>5} {:>6} {:>7.6g} {:>9} {:>9} {:>8} {:>9}\n",
-                    simulation.id_of(duel.by), width, simulation.id_of(duel.victim), width,
-                    duel.blows, duel.hits, share ? fmt::format("{:.0f} %", *share * 100.0) : "-",
-                    duel.dealt, number(duel.damage_rate(), ""), number(duel.first_hurt, " s"),
-                    number(duel.warning(), " s"), number(duel.defeated, " s"));
+    fires_anywhere |= !share;
+    text += fmt::format("{:<{}}  {:<{}} {:>6} {:>5} {:>6} {:>7.6g} {:>9} {:>9} {:>8} {:>9}\n",
+                        simulation.id_of(duel.by), width, simulation.id_of(duel.victim), width,
+                        share ? std::to_string(duel.blows) : "-", duel.hits,
+                        share ? fmt::format("{:.0f} %", *share * 100.0) : "-", duel.dealt,
+                        number(duel.damage_rate(), ""), number(duel.first_hurt, " s"),
+                        number(duel.warning(), " s"), number(duel.defeated, " s"));
   }
-  return text + "(warning: from being noticed to the first hit)\n";
+  text += "(warning: from being noticed to the first hit";
+  if (fires_anywhere) text += "; no blows are counted of what is aimed at nobody";
+  return text + ")\n";
 }
 
 // In which zones each was hurt, if there are zones at all.
