@@ -45,6 +45,7 @@ std::vector<Finding> judge(const Level& level) {
   judge_chases(bench);
   judge_names(bench);
   judge_unmet(bench);
+  judge_habits(bench);
   judge_senses(bench);
   judge_ways(bench);
   judge_links(bench);

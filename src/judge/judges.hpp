@@ -41,6 +41,7 @@ void judge_blocked(Bench& bench);      ///< Attacks that hit nobody from where t
 void judge_defeats(Bench& bench);      ///< What is left behind only by inheritance.
 void judge_placement(Bench& bench);    ///< Agents and patrol points in solids and in each other.
 void judge_names(Bench& bench);        ///< Kinds and teams that play no part.
+void judge_habits(Bench& bench);       ///< What does nothing, or far too much.
 void judge_unmet(Bench& bench);        ///< Causes that nothing brings about; tags that are alike.
 void judge_chases(Bench& bench);       ///< Who can outrun whom.
 void judge_senses(Bench& bench);       ///< Reactions that never come, or for ever; scans; sleepers.

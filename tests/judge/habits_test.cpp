@@ -1,0 +1,145 @@
+// Settings that do nothing or far too much: each is told where it is made, and not where it is
+// right.
+
+#include <fmt/format.h>
+
+#include "support/levels.hpp"
+
+namespace gaze {
+namespace {
+
+using testing::findings_of;
+
+struct Habit {
+  const char* code;
+  std::string wrong;    ///< Added to the level; tells.
+  std::string right;    ///< The same done right; does not.
+  const char* message;  ///< In what is told.
+};
+
+void PrintTo(const Habit& habit, std::ostream* out) {
+  *out << habit.code;
+}
+
+/// A pruner of the caretakers that these keys belong to, a brick, and a host-driven collector.
+std::string level_with(const std::string& keys) {
+  return R"([[block]]
+id = "crate"
+material = "brick"
+outline = [[9, 9], [10, 9], [10, 10]]
+[[agent]]
+id = "collector"
+kind = "collector"
+at = [8.0, 0.0]
+driver = "host"
+[kind.collector]
+team = "visitors"
+[kind.collector.move]
+speed = 3.0
+[[agent]]
+id = "pruner"
+kind = "pruner"
+at = [0.0, 0.0]
+)" + keys;
+}
+
+class Habits : public ::testing::TestWithParam<Habit> {};
+
+TEST_P(Habits, AreToldWhereTheyAreWrongAlone) {
+  const Habit& habit = GetParam();
+  const auto told = findings_of(level_with(habit.wrong), habit.code);
+  ASSERT_EQ(told.size(), 1U);
+  EXPECT_NE(told[0].find(habit.message), std::string::npos) << told[0];
+  EXPECT_TRUE(findings_of(level_with(habit.right), habit.code).empty());
+}
+
+const std::string kSees =
+    "[kind.pruner]\nteam = \"caretakers\"\n[kind.pruner.sight]\nrange = 9\nfield_of_view = 90\n";
+const std::string kChases = "[kind.pruner.when]\nsees = \"chase\"\n";
+const std::string kStrikes =
+    "[kind.pruner.attack.snip]\nhow = \"strike\"\nrange = 1.5\ndamage = 2\ncooldown = 1.0\n";
+
+INSTANTIATE_TEST_SUITE_P(
+    Gallery, Habits,
+    ::testing::Values(
+        Habit{"notices-in-vain", kSees + "[kind.pruner.move]\nspeed = 2\n",
+              kSees + "[kind.pruner.move]\nspeed = 2\n" + kChases,
+              "pruner notices and can move, but nothing makes it do anything about it"},
+        Habit{"mode-without-legs", kSees + "[kind.pruner.move]\ngait = \"fixed\"\n" + kChases,
+              kSees + "[kind.pruner.move]\ngait = \"walk\"\n" + kChases,
+              "pruner goes into the mode chase, but its gait is fixed"},
+        Habit{"mode-without-legs", kSees + kChases,
+              kSees + kChases + "[kind.pruner.move]\nspeed = 2\n",
+              "pruner goes into the mode chase, but it has no [kind.pruner.move]"},
+        Habit{"forgets-at-once", kSees + kChases + "[kind.pruner.move]\nspeed = 2\n",
+              kSees + "remember = 2\n" + kChases + "[kind.pruner.move]\nspeed = 2\n",
+              "it gives up at the first corner"},
+        Habit{"blows-pour",
+              kSees + "[kind.pruner.attack.snip]\nhow = \"strike\"\nrange = 1.5\ndamage = 2\n"
+                      "cooldown = 0.016\n",
+              kSees + kStrikes, "0.016 s: 62 blows and 125 points a second"},
+        Habit{"touch-without-sides", kSees + "[kind.pruner.touch]\nsides = []\n",
+              kSees + "[kind.pruner.touch]\nsides = [\"top\"]\n",
+              "the touch of pruner names no sides"},
+        Habit{
+            "resists-nothing",
+            kSees + kStrikes + "damage_kind = \"water\"\n[kind.pruner.resist]\nwatre = 0.5\n",
+            kSees + kStrikes + "damage_kind = \"water\"\n[kind.pruner.resist]\nwater = 0.5\n",
+            "pruner resists 'watre', a kind of damage that no attack does; did you mean 'water'?"},
+        Habit{"stops-before-touching",
+              kSees + kChases +
+                  "[kind.pruner.move]\nstop_distance = 1.2\n"
+                  "[kind.pruner.attack.sting]\nhow = \"touch\"\ndamage = 2\ncooldown = 1.0\n",
+              kSees + kChases +
+                  "[kind.pruner.move]\nstop_distance = 0.5\n"
+                  "[kind.pruner.attack.sting]\nhow = \"touch\"\ndamage = 2\ncooldown = 1.0\n",
+              "pruner stops 1.2 m from collector, but 'sting' works by touching, at 0.6 m"},
+        Habit{"follows-nobody", kSees + "[kind.pruner.when]\nidle = \"follow\"\n",
+              kSees + "[kind.pruner.when]\nidle = \"follow\"\n[kind.pruner.move]\n"
+                      "follows = [\"collector\"]\n",
+              "pruner is to follow, but move.follows names nobody"},
+        Habit{"mirrors-nobody",
+              kSees + "[kind.pruner.attack.jet]\nhow = \"shot\"\naim = \"mirror\"\nrange = 9\n"
+                      "damage = 1\ncooldown = 1\nspeed = 9\n",
+              kSees + "[kind.pruner.attack.jet]\nhow = \"shot\"\naim = \"direct\"\nrange = 9\n"
+                      "damage = 1\ncooldown = 1\nspeed = 9\n",
+              "no agent of its team is driven by a script or the program"},
+        Habit{"driven-never-reacts",
+              kSees + kChases +
+                  "[[agent]]\nid = \"guard\"\nkind = \"pruner\"\nat = [3, 3]\n"
+                  "script = [{ go = [3, 5] }]\n",
+              kSees + kChases +
+                  "[[agent]]\nid = \"guard\"\nkind = \"pruner\"\nat = [3, 3]\n"
+                  "patrol = [[3, 3], [3, 5]]\n",
+              "guard is driven by its script, and reactions of pruner do not apply"},
+        Habit{"patrol-of-one-point",
+              kSees +
+                  "[[agent]]\nid = \"guard\"\nkind = \"pruner\"\nat = [3, 3]\npatrol = [[3, 5]]\n",
+              kSees + "[[agent]]\nid = \"guard\"\nkind = \"pruner\"\nat = [3, 3]\n"
+                      "patrol = [[3, 3], [3, 5]]\n",
+              "the patrol of guard has one point"},
+        Habit{"fires-nothing",
+              kSees + "[[agent]]\nid = \"guard\"\nkind = \"pruner\"\nat = [3, 3]\n"
+                      "script = [{ aim = [1, 1], fire = 1 }]\n",
+              kSees + kStrikes +
+                  "[[agent]]\nid = \"guard\"\nkind = \"pruner\"\nat = [3, 3]\n"
+                  "script = [{ aim = [1, 1], fire = 1 }]\n",
+              "guard is to fire, but a pruner has no attack"},
+        Habit{"hostile-to-nobody",
+              std::string(
+                  "[team.moles]\n[kind.pruner]\nteam = \"moles\"\n[kind.pruner.sight]\nrange = 9\n"
+                  "field_of_view = 90\n") +
+                  kStrikes,
+              kSees + kStrikes, "moles are hostile to nobody, though pruner of them"},
+        Habit{"nobody-catches", kSees + "[round]\nends = [\"caught\"]\n",
+              kSees + "[kind.pruner.attack.grab]\nhow = \"catch\"\n[round]\nends = [\"caught\"]\n",
+              "no agent has an attack that catches"},
+        Habit{"breaks-for-no-shot",
+              kSees + "[material.veil]\nstops = [\"bodies\"]\n[[block]]\nid = \"pot\"\n"
+                      "material = \"veil\"\nhealth = 5\noutline = [[5, 5], [6, 5], [6, 6]]\n",
+              kSees + "[material.veil]\nstops = [\"bodies\", \"shots\"]\n[[block]]\nid = \"pot\"\n"
+                      "material = \"veil\"\nhealth = 5\noutline = [[5, 5], [6, 5], [6, 6]]\n",
+              "pot breaks, but veil lets shots pass"}));
+
+}  // namespace
+}  // namespace gaze
