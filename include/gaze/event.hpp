@@ -21,7 +21,8 @@ struct Event {
   /// In the order in which the events of one tick are listed.
   enum class What : std::uint8_t {
     arrived,    ///< At `place`, the end of a script's way.
-    blocked,    ///< On the way to `place`: under 1 cm nearer within a second.
+    blocked,    ///< On the way to `place`: under 1 cm nearer within a second; or it could not take
+                ///< `other`, from a gap of `distance`, or throw an `attack` that it does not have.
     took,       ///< `other`, a thing.
     attacked,   ///< `other` with `attack`, from `distance`.
     fired,      ///< A projectile of `attack` from `place`.

@@ -97,8 +97,14 @@ void use_thing(Simulation::State& state, std::uint32_t who, const ScriptStep& st
   const bool is_done = step.what == What::take ? thing && take(state, who, *thing)
                                                : throw_thing(state, who, step.kind, step.place);
   if (is_done) return;
-  const Vector3d place = thing ? state.position[*thing] : step.place;
-  state.tell(Event::What::blocked, who).place = place;
+  Event& event = state.tell(Event::What::blocked, who);
+  event.place = thing ? state.position[*thing] : step.place;
+  if (thing) {
+    event.other = AgentId{*thing};
+    event.distance = gap_between(state, who, *thing);
+  } else if (step.what == What::throw_) {
+    event.attack = state.level->kinds[step.kind].name;
+  }
 }
 
 // Such a step is done at the very moment at which the one before it ends.

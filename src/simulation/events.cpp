@@ -25,6 +25,16 @@ struct Describer {
 
   std::string who() const { return level.agents[event.agent.index].id; }
   std::string other() const { return event.other ? level.agents[event.other->index].id : ""; }
+  std::string blocked() const {
+    if (!event.attack.empty()) return fmt::format("{} has no {} to throw", who(), event.attack);
+    if (!event.other) return fmt::format("{} is blocked on its way to {}", who(), place());
+    const auto& thing = level.kind_of(level.agents[event.other->index]).thing;
+    if (!thing || event.distance <= thing->take_reach) {
+      return fmt::format("{} cannot take {}: it does not lie there", who(), other());
+    }
+    return fmt::format("{} cannot take {}: it is {:.2f} m away, at most {:.2f}", who(), other(),
+                       event.distance, thing->take_reach);
+  }
   std::string place() const { return place_text(level.plane, event.place); }
   std::string what_was_hit() const {
     if (event.other) return other();
@@ -53,7 +63,7 @@ struct Describer {
       case Event::What::arrived:
         return fmt::format("{} arrived at {}", who(), place());
       case Event::What::blocked:
-        return fmt::format("{} is blocked on its way to {}", who(), place());
+        return blocked();
       case Event::What::took:
         return fmt::format("{} took {}", who(), other());
       case Event::What::attacked:

@@ -55,6 +55,15 @@ std::string no_way_text(const Simulation::State& state, std::uint32_t who) {
   return what + ", and it waits until there is one";
 }
 
+// Why a follower stands.
+std::string follows_from(const Simulation::State& state, std::uint32_t who) {
+  const auto leader = followed(state, who);
+  if (!leader) return "nobody whom it follows is there";
+  const double away = plane_distance(state.plane(), state.position[who], state.position[*leader]);
+  return fmt::format("it is {:.2f} m from {} and follows it at {:.2f} m", away,
+                     state.agent(*leader).id, state.kind(who).move.follow_distance);
+}
+
 // Why somebody who is free to go does not.
 std::string stands_for(const Simulation::State& state, std::uint32_t who) {
   const Route& route = state.route[who];
@@ -75,6 +84,7 @@ std::string stands_for(const Simulation::State& state, std::uint32_t who) {
                          state.agent(*target).id, stop);
     }
   }
+  if (state.mode[who] == Mode::follow) return follows_from(state, who);
   const Moment wait = state.course[who].wait_until;
   if (wait > state.now())
     return fmt::format("it waits {:.2f} s more", seconds(state, wait - state.now()));

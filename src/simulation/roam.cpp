@@ -167,7 +167,7 @@ FacingWish wander(Simulation::State& state, std::uint32_t who) {
                                               : wander_to_and_fro(state, who);
 }
 
-FacingWish follow(Simulation::State& state, std::uint32_t who) {
+std::optional<std::uint32_t> followed(const Simulation::State& state, std::uint32_t who) {
   const Whom& whom = state.follows[state.kind_index[who]];
   std::optional<std::uint32_t> leader;
   double nearest = 0.0;
@@ -179,6 +179,11 @@ FacingWish follow(Simulation::State& state, std::uint32_t who) {
     leader = other;
     nearest = distance;
   }
+  return leader;
+}
+
+FacingWish follow(Simulation::State& state, std::uint32_t who) {
+  const auto leader = followed(state, who);
   if (!leader) return {std::nullopt, state.placed_facing[who]};
   const Move& move = state.kind(who).move;
   Course& course = state.course[who];
@@ -186,7 +191,9 @@ FacingWish follow(Simulation::State& state, std::uint32_t who) {
   const double from =
       course.backwards ? move.follow_distance : move.follow_distance * (1.0 + kFollowSlack);
   const double left = way_left(state, who, state.seen_position[*leader]);
-  course.backwards = std::max(nearest, left) > from;  // it is on its way
+  const double away =
+      plane_distance(state.plane(), state.position[who], state.seen_position[*leader]);
+  course.backwards = std::max(away, left) > from;  // it is on its way
   if (course.backwards) {
     const Leg leg{state.seen_position[*leader], move.follow_distance, move.speed};
     course.backwards = !find_way(state, who, leg, kMomentsPerTick, true).arrived;

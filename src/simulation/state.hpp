@@ -399,6 +399,9 @@ void turn_head(Simulation::State& state, std::uint32_t who);
 [[nodiscard]] FacingWish search(Simulation::State& state, std::uint32_t who);
 [[nodiscard]] FacingWish wander(Simulation::State& state, std::uint32_t who);
 [[nodiscard]] FacingWish follow(Simulation::State& state, std::uint32_t who);
+/// Whom it stays by: the nearest living agent of those that it follows.
+[[nodiscard]] std::optional<std::uint32_t> followed(const Simulation::State& state,
+                                                    std::uint32_t who);
 [[nodiscard]] FacingWish flee(Simulation::State& state, std::uint32_t who);
 [[nodiscard]] FacingWish mirror(Simulation::State& state, std::uint32_t who);
 
@@ -480,6 +483,10 @@ void set_up_roaming(Simulation::State& state);
 [[nodiscard]] std::optional<Side> side_touched(const Simulation::State& state, std::uint32_t who,
                                                std::uint32_t other);
 std::optional<Side> note_touch(Simulation::State& state, std::uint32_t who, std::uint32_t other);
+
+/// Metres between two bodies; 0 if they touch.
+[[nodiscard]] double gap_between(const Simulation::State& state, std::uint32_t who,
+                                 std::uint32_t thing);
 
 /// True if a reaction asks for an attack now: by its own word, or for as long as its cause lasts.
 [[nodiscard]] bool is_asked_for(const Simulation::State& state, std::uint32_t who,

@@ -9,16 +9,6 @@ namespace {
 
 using Index = std::uint32_t;
 
-// Metres between two bodies, across and upwards, whichever is more; 0 where they overlap.
-double gap_between(const Simulation::State& state, Index who, Index thing) {
-  const double across = level_distance(state.plane(), state.position[who], state.position[thing]) -
-                        state.kind(who).radius - state.kind(thing).radius;
-  const double above = state.position[thing].z() - state.position[who].z() - state.kind(who).height;
-  const double below =
-      state.position[who].z() - state.position[thing].z() - state.kind(thing).height;
-  return std::max({0.0, across, above, below});
-}
-
 std::optional<Index> carried_of(const Simulation::State& state, Index who, Index kind) {
   for (const Index thing : state.things) {
     if (state.presence[thing] != Presence::carried || state.carrier[thing] != who) continue;
@@ -67,6 +57,16 @@ void break_it(Simulation::State& state, const Shell& shell, const Vector3d& plac
 }
 
 }  // namespace
+
+// Metres between two bodies, across and upwards, whichever is more; 0 where they overlap.
+double gap_between(const Simulation::State& state, std::uint32_t who, std::uint32_t thing) {
+  const double across = level_distance(state.plane(), state.position[who], state.position[thing]) -
+                        state.kind(who).radius - state.kind(thing).radius;
+  const double above = state.position[thing].z() - state.position[who].z() - state.kind(who).height;
+  const double below =
+      state.position[who].z() - state.position[thing].z() - state.kind(thing).height;
+  return std::max({0.0, across, above, below});
+}
 
 Vector3d hand_of(const Simulation::State& state, Index who) {
   constexpr double kHandHeight = 0.8;  // of the height

@@ -111,5 +111,51 @@ at = [6.0, 0.0]
   EXPECT_TRUE(says(simulation, "twin", "pruner", "none is within 8.00 m"));
 }
 
+// A follower at its distance says so, and what cannot be taken or thrown is not "on the way".
+TEST(Account, OfFollowersAndOfWhatCannotBeTaken) {
+  const std::string level = R"(
+[kind.lantern]
+team = "visitors"
+[kind.lantern.move]
+speed = 3.0
+follows = ["collector"]
+follow_distance = 2.0
+[kind.pebble]
+[kind.pebble.thing]
+speed = 9.0
+take_reach = 0.5
+[kind.collector]
+team = "visitors"
+radius = 0.3
+[kind.collector.move]
+speed = 2.0
+[[agent]]
+id = "lantern"
+kind = "lantern"
+at = [5.0, 0.0]
+[[agent]]
+id = "pebble-1"
+kind = "pebble"
+at = [0.0, 3.0]
+radius = 0.1
+[[agent]]
+id = "collector"
+kind = "collector"
+at = [0.0, 0.0]
+script = [{ take = "pebble-1" }, { throw = "pebble", to = [5, 5] }, { wait = 9 }]
+)";
+  Simulation simulation(garden(level));
+  std::vector<std::string> told;
+  for (const Event& event : testing::only(play(simulation, 240), Event::What::blocked)) {
+    told.push_back(simulation.describe(event));
+  }
+  // From body to body: 3 m less 0.3 and 0.1.
+  EXPECT_EQ(told, (std::vector<std::string>{
+                      "collector cannot take pebble-1: it is 2.60 m away, at most 0.50",
+                      "collector has no pebble to throw"}));
+  EXPECT_TRUE(says(simulation, "lantern", "collector",
+                   "it is 2.00 m from collector and follows it at 2.00 m"));
+}
+
 }  // namespace
 }  // namespace gaze
