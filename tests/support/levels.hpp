@@ -9,6 +9,24 @@
 /// Small levels for tests, written as a designer would.
 namespace gaze::testing {
 
+#if defined(__SANITIZE_ADDRESS__)
+inline constexpr bool kIsSanitized = true;
+#elif defined(__has_feature)
+#if __has_feature(address_sanitizer)
+inline constexpr bool kIsSanitized = true;
+#else
+inline constexpr bool kIsSanitized = false;
+#endif
+#else
+inline constexpr bool kIsSanitized = false;
+#endif
+
+/// So many rounds of a random test; under sanitizers, where each takes ten times as long, fewer:
+/// there they look for reads and writes out of place, and not for wrong answers.
+constexpr std::uint64_t rounds(std::uint64_t count) {
+  return kIsSanitized ? count / 6 + 1 : count;
+}
+
 inline const char* const kTeams = R"(
 [team.caretakers]
 hostile = ["visitors"]
