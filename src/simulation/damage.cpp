@@ -82,7 +82,7 @@ void deal(Simulation::State& state, const Blow& blow) {
   if (event.health > 0.0) {
     feel_hurt(state, blow);
   } else {
-    defeat(state, who, blow.by);
+    defeat(state, who, blow.by, blow.when);
   }
 }
 

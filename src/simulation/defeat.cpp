@@ -11,12 +11,12 @@ namespace {
 
 using Index = std::uint32_t;
 
-void burst_at_defeat(Simulation::State& state, Index who, Index by) {
+void burst_at_defeat(Simulation::State& state, Index who, Index by, Moment when) {
   const Kind& kind = state.kind(who);
   if (kind.defeat.attack.empty()) return;
   for (const Attack& attack : kind.attacks) {
     if (attack.name != kind.defeat.attack) continue;
-    blast(state, by, who, attack, state.fighter(who).middle(), attack.range, state.hurt_at[who]);
+    blast(state, by, who, attack, state.fighter(who).middle(), attack.range, when);
   }
 }
 
@@ -206,7 +206,7 @@ void put_out(Simulation::State& state, Index who) {
   clear_mind(state, who);
 }
 
-void defeat(Simulation::State& state, Index who, Index by) {
+void defeat(Simulation::State& state, Index who, Index by, Moment when) {
   state.health[who] = 0.0;
   state.defeated_by[who] = by;
   Event& event = state.tell(Event::What::defeated, who);
@@ -214,7 +214,7 @@ void defeat(Simulation::State& state, Index who, Index by) {
   event.score = state.kind(who).defeat.score;
   state.score[by] += event.score;
   put_out(state, who);
-  burst_at_defeat(state, who, by);
+  burst_at_defeat(state, who, by, when);
   for (Leftover& leftover : state.leftovers) {
     if (leftover.owner != who || leftover.attack != nullptr) continue;
     put_next(state, leftover, state.position[who], state.facing[who]);

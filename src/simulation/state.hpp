@@ -344,7 +344,7 @@ void carry(Simulation::State& state);
 void set_up_things(Simulation::State& state);
 
 /// Takes somebody out of play who has lost all health, with all that this brings.
-void defeat(Simulation::State& state, std::uint32_t who, std::uint32_t by);
+void defeat(Simulation::State& state, std::uint32_t who, std::uint32_t by, Moment when);
 /// Takes somebody out of the round, whole.
 void put_out(Simulation::State& state, std::uint32_t who);
 /// Puts somebody into play afresh.

@@ -47,7 +47,7 @@ Vector3d throwing(const Simulation::State& state, const Attack& flight, const Ve
 }
 
 void break_it(Simulation::State& state, const Shell& shell, const Vector3d& place) {
-  if (shell.thing) return defeat(state, *shell.thing, shell.shooter);
+  if (shell.thing) return defeat(state, *shell.thing, shell.shooter, shell.met_at);
   const Kind& kind = state.level->kinds[shell.thing_kind];
   for (const Attack& attack : kind.attacks) {
     if (attack.name == kind.defeat.attack) {

@@ -62,6 +62,55 @@ TEST(Grace, SparesTheSameBlowsAtAnyRate) {
   }
 }
 
+// A jar that was never hurt itself bursts where it lands: at that moment, so long after an earlier
+// hit.
+TEST(Grace, CountsForTheBurstOfAThrownJarToo) {
+  const auto hurts = [](double grace) {
+    Simulation simulation(garden(fmt::format(R"(
+[kind.jar]
+radius = 0.1
+height = 0.2
+[kind.jar.thing]
+speed = 8.0
+breaks = true
+[kind.jar.attack.splash]
+how = "burst"
+range = 2.0
+damage = 5
+cooldown = 1.0
+[kind.jar.defeat]
+attack = "splash"
+[kind.thrower]
+team = "caretakers"
+[kind.collector]
+team = "visitors"
+grace = {}
+[[agent]]
+id = "jar-1"
+kind = "jar"
+at = [0.5, 0.0]
+[[agent]]
+id = "jar-2"
+kind = "jar"
+at = [0.0, 0.5]
+[[agent]]
+id = "thrower"
+kind = "thrower"
+at = [0.0, 0.0]
+script = [{{ take = "jar-1" }}, {{ take = "jar-2" }}, {{ throw = "jar", to = [5, 0] }}, {{ wait = 2 }}, {{ throw = "jar", to = [5, 0] }}]
+[[agent]]
+id = "collector"
+kind = "collector"
+at = [5.0, 0.8]
+driver = "host"
+)",
+                                             grace)));
+    return only(play(simulation, 300), Event::What::hurt).size();
+  };
+  EXPECT_EQ(hurts(0.5), 2U);  // 2 s apart
+  EXPECT_EQ(hurts(3.0), 1U);
+}
+
 /// Seen from the side: a walker that shoots, and somebody this far to its side and up.
 std::string cellar(double x, double z, const std::string& gait) {
   return fmt::format(R"(
