@@ -22,23 +22,12 @@ double top_speed(const Level& level, const Agent& player) {
   return speed;
 }
 
-bool has_cover(const Level& level) {
-  return std::any_of(level.solids.begin(), level.solids.end(), [&](const Solid& solid) {
-    return level.materials[solid.material].stops.test(static_cast<std::size_t>(Stops::sight));
-  });
-}
-
-bool has_shot(const Kind& kind) {
-  return std::any_of(kind.attacks.begin(), kind.attacks.end(),
-                     [](const Attack& attack) { return attack.how == Attack::How::shot; });
-}
-
 void judge_pair(Bench& bench, const Kind& chaser, const Agent& player) {
   const Kind& kind = bench.level().kind_of(player);
   const double speed = top_speed(bench.level(), player);
   const double own = chaser.move.speed;
   const Place place = bench.place_of(chaser, "move.speed");
-  if (speed > 0.0 && own <= speed && !has_shot(chaser)) {
+  if (speed > 0.0 && own <= speed && !has_attack(chaser, Attack::How::shot)) {
     const std::string gap = own < speed
                                 ? fmt::format("the gap grows by {:g} m each second", speed - own)
                                 : "the gap stays as it is";

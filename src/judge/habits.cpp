@@ -18,11 +18,6 @@ bool leads_to(const Kind& kind, Mode mode) {
                      [&](const Rule& rule) { return rule.reaction.mode == mode; });
 }
 
-bool has_attack(const Kind& kind, Attack::How how) {
-  return std::any_of(kind.attacks.begin(), kind.attacks.end(),
-                     [&](const Attack& attack) { return attack.how == how; });
-}
-
 bool is_written(const Level& level, const Kind& kind, const std::string& key) {
   const std::string path = fmt::format("kind.{}.{}", kind.name, key);
   const auto it = level.origins.lower_bound(path);
@@ -50,20 +45,14 @@ class Habits {
     bench_.say(Severity::warning, code, bench_.place_of(kind_, key), std::move(message));
   }
 
-  template <typename Test>
-  bool any_agent(Test&& test) const {
-    return std::any_of(level_.agents.begin(), level_.agents.end(),
-                       [&](const Agent& agent) { return test(agent, level_.kind_of(agent)); });
-  }
-
   bool decides_for_itself() const {
-    return any_agent([&](const Agent& agent, const Kind& kind) {
+    return any_agent(level_, [&](const Agent& agent, const Kind& kind) {
       return &kind == &kind_ && agent.driver == Driver::mind;
     });
   }
 
   bool has_foes() const {
-    return any_agent([&](const Agent&, const Kind& other) {
+    return any_agent(level_, [&](const Agent&, const Kind& other) {
       return is_hostile(level_, kind_.team, other.team);
     });
   }
@@ -96,12 +85,9 @@ class Habits {
   }
 
   void judge_memory() {
-    const bool has_cover =
-        std::any_of(level_.solids.begin(), level_.solids.end(), [&](const Solid& solid) {
-          return level_.materials[solid.material].stops.test(
-              static_cast<std::size_t>(Stops::sight));
-        });
-    if (!kind_.sight || kind_.sight->remember.nanoseconds > 0 || !has_cover) return;
+    if (!kind_.sight || kind_.sight->remember.nanoseconds > 0 || !has_cover(level_)) {
+      return;
+    }
     if (!can_chase(kind_) || leads_to(kind_, Mode::search) || !decides_for_itself()) return;
     bench_.say(
         Severity::note, "forgets-at-once", bench_.place_of(kind_, "sight.remember"),
@@ -183,7 +169,7 @@ class Habits {
         std::any_of(kind_.attacks.begin(), kind_.attacks.end(),
                     [](const Attack& attack) { return attack.aim == Attack::Aim::mirror; });
     if (!mirrors && kind_.when.idle != Mode::mirror) return;
-    const bool has_leader = any_agent([&](const Agent& agent, const Kind& other) {
+    const bool has_leader = any_agent(level_, [&](const Agent& agent, const Kind& other) {
       return agent.driver != Driver::mind && other.team == kind_.team && &other != &kind_;
     });
     if (has_leader) return;

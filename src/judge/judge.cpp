@@ -14,7 +14,9 @@ Place Bench::place_of(const Kind& kind, const std::string& key) const {
 }
 
 NavigationMesh Bench::mesh_of(const Agent& agent) {
-  const BodySize size = body_size(level_, agent);
+  const auto number = static_cast<std::uint32_t>(&agent - level_.agents.data());
+  const std::uint64_t tags = tag_bits(openings_.tag_names, level_.kind_of(agent).tags);
+  const BodySize size = body_size(level_, openings_, {number, agent.kind, tags});
   const auto it = std::find_if(meshes_.begin(), meshes_.end(),
                                [&](const NavigationMesh& mesh) { return mesh.body() == size; });
   return it != meshes_.end() ? *it : meshes_.emplace_back(level_, world_, size);
@@ -24,6 +26,17 @@ std::vector<std::uint32_t> kinds_in_play(const Level& level) {
   std::set<std::uint32_t> kinds;
   for (const Agent& agent : level.agents) kinds.insert(agent.kind);
   return {kinds.begin(), kinds.end()};
+}
+
+bool has_cover(const Level& level) {
+  return std::any_of(level.solids.begin(), level.solids.end(), [&](const Solid& solid) {
+    return level.materials[solid.material].stops.test(static_cast<std::size_t>(Stops::sight));
+  });
+}
+
+bool has_attack(const Kind& kind, Attack::How how) {
+  return std::any_of(kind.attacks.begin(), kind.attacks.end(),
+                     [&](const Attack& attack) { return attack.how == how; });
 }
 
 bool can_chase(const Kind& kind) {

@@ -1,15 +1,18 @@
 #pragma once
 
+#include <algorithm>
+
 #include "gaze/finding.hpp"
 #include "gaze/navigation.hpp"
 #include "gaze/world.hpp"
+#include "travel/openings.hpp"
 
 namespace gaze {
 
 /// Collects what judges say about one level.
 class Bench {
  public:
-  Bench(const Level& level, const World& world) : level_(level), world_(world) {}
+  Bench(const Level& level, const World& world) : level_(level), world_(world), openings_(level) {}
 
   const Level& level() const { return level_; }
   const World& world() const { return world_; }
@@ -31,6 +34,7 @@ class Bench {
   const World& world_;
   std::vector<Finding> findings_;
   std::vector<NavigationMesh> meshes_;  ///< By body.
+  Openings openings_;
 };
 
 /// Each looks at one side of a level.
@@ -61,6 +65,19 @@ struct Outcome {
 
 /// Pulls up to a time of so many seconds.
 [[nodiscard]] Outcome outcome_of(const Attack& attack, const Kind& foe, double until);
+
+/// True if some solid stops sight.
+[[nodiscard]] bool has_cover(const Level& level);
+
+/// True if that holds for an agent and its kind.
+template <typename Test>
+[[nodiscard]] bool any_agent(const Level& level, Test&& test) {
+  return std::any_of(level.agents.begin(), level.agents.end(),
+                     [&](const Agent& agent) { return test(agent, level.kind_of(agent)); });
+}
+
+/// True if the kind has an attack of that sort.
+[[nodiscard]] bool has_attack(const Kind& kind, Attack::How how);
 
 /// True if the values let an agent of the kind chase.
 [[nodiscard]] bool can_chase(const Kind& kind);

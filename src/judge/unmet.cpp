@@ -1,7 +1,6 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <functional>
 #include <set>
 
 #include "judge/judges.hpp"
@@ -57,13 +56,6 @@ class Unmet {
   }
 
  private:
-  using Test = std::function<bool(const Agent&, const Kind&)>;
-
-  bool any(const Test& test) const {
-    return std::any_of(level_.agents.begin(), level_.agents.end(),
-                       [&](const Agent& agent) { return test(agent, level_.kind_of(agent)); });
-  }
-
   // Empty: it may happen, or another finding tells why not.
   std::string why_never(const Rule& rule) const {
     switch (rule.cause) {
@@ -78,7 +70,7 @@ class Unmet {
       case Cause::triggered:
         return why_never_triggered();
       case Cause::hurt:
-        return any([&](const Agent&, const Kind& other) { return can_hurt(other); })
+        return any_agent(level_, [&](const Agent&, const Kind& other) { return can_hurt(other); })
                    ? ""
                    : "nobody has an attack that can hurt it";
       case Cause::arrives:
@@ -106,10 +98,11 @@ class Unmet {
     if (kind_.team == kNoTeam) return "it has no team, and only one's own team tells";
     bool is_told_by_zone = false;
     for (const Zone& zone : level_.zones) is_told_by_zone |= names_it(zone.tells);
-    is_told_by_zone |=
-        any([&](const Agent&, const Kind& other) { return names_it_by_id(other.defeat.tells); });
+    is_told_by_zone |= any_agent(level_, [&](const Agent&, const Kind& other) {
+      return names_it_by_id(other.defeat.tells);
+    });
     if (rule.name.empty() && is_told_by_zone) return "";
-    const bool is_told = any([&](const Agent&, const Kind& other) {
+    const bool is_told = any_agent(level_, [&](const Agent&, const Kind& other) {
       return other.tell && other.team == kind_.team &&
              (rule.name.empty() || is_of_kind(level_, other, rule.name));
     });
@@ -120,7 +113,7 @@ class Unmet {
 
   std::string why_never_near(const Rule& rule) const {
     if (!kind_.nearness || rule.name.empty()) return "";
-    const bool comes = any([&](const Agent&, const Kind& other) {
+    const bool comes = any_agent(level_, [&](const Agent&, const Kind& other) {
       return is_hostile(level_, kind_.team, other.team) && is_of_kind(level_, other, rule.name);
     });
     return comes ? "" : fmt::format("no {} is of a team that it is hostile to", rule.name);
@@ -140,16 +133,17 @@ class Unmet {
     for (const Zone& zone : level_.zones) {
       if (names_it(zone.tells) || names_it(zone.wakes)) return "";
     }
-    const bool is_named = any([&](const Agent&, const Kind& other) {
+    const bool is_named = any_agent(level_, [&](const Agent&, const Kind& other) {
       return names_it_by_id(other.defeat.tells) || names_it_by_id(other.defeat.wakes);
     });
     return is_named ? "" : "no zone and no defeat tells or wakes it";
   }
 
   std::string why_never_lasts(const Rule& rule) const {
-    const auto mode = std::find_if(kModes.begin(), kModes.end(),
-                                   [&](Mode one) { return name_of(one) == rule.name; });
-    if (mode == kModes.end() || goes_into(*mode)) return "";
+    for (auto i = static_cast<int>(Mode::post); i < static_cast<int>(Mode::out); ++i) {
+      const auto mode = static_cast<Mode>(i);
+      if (name_of(mode) == rule.name && goes_into(mode)) return "";
+    }
     return fmt::format("nothing brings it into the mode {}", rule.name);
   }
 
@@ -159,7 +153,7 @@ class Unmet {
                                    [&](const Rule& rule) { return rule.reaction.mode == mode; });
     if (leads) return true;
     if (mode == Mode::return_) return !rules.empty();
-    return any([&](const Agent& agent, const Kind& kind) {
+    return any_agent(level_, [&](const Agent& agent, const Kind& kind) {
       return &kind == &kind_ && idle_mode(agent, kind) == mode;
     });
   }
@@ -171,7 +165,8 @@ class Unmet {
   }
 
   bool has_host() const {
-    return any([](const Agent& agent, const Kind&) { return agent.driver == Driver::host; });
+    return any_agent(level_,
+                     [](const Agent& agent, const Kind&) { return agent.driver == Driver::host; });
   }
 
   bool names_it(const std::vector<std::uint32_t>& agents) const {
@@ -181,14 +176,10 @@ class Unmet {
   }
 
   bool names_it_by_id(const std::vector<std::string>& ids) const {
-    return any([&](const Agent& agent, const Kind& kind) {
+    return any_agent(level_, [&](const Agent& agent, const Kind& kind) {
       return &kind == &kind_ && std::find(ids.begin(), ids.end(), agent.id) != ids.end();
     });
   }
-
-  static constexpr std::array kModes{Mode::post,   Mode::patrol,  Mode::chase,  Mode::investigate,
-                                     Mode::search, Mode::return_, Mode::wander, Mode::follow,
-                                     Mode::flee,   Mode::mirror};
 
   Bench& bench_;
   const Level& level_;

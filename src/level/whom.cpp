@@ -52,7 +52,8 @@ bool is_of_kind(const Level& level, const Kind& kind, std::string_view name) {
 Whom::Whom(const Level& level, std::span<const std::string> names,
            std::span<const std::string> tag_names)
     : is_empty_(names.empty()), tags_(tag_bits(tag_names, names)) {
-  for (std::uint32_t i = 0; i < level.agents.size() && !is_empty_; ++i) {
+  if (is_empty_) return;
+  for (std::uint32_t i = 0; i < level.agents.size(); ++i) {
     if (holds(names, level.agents[i].id)) agents_.push_back(i);
   }
   for (const Kind& kind : level.kinds) {

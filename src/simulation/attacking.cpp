@@ -28,20 +28,6 @@ std::string held_by(const State& state, Index who, Index other) {
   return {};
 }
 
-// What a driven friend does is what it does; whom it notices plays no part.
-AttackAnswer mirrored_answer(const State& state, Index who, const Attack& attack) {
-  const auto leader = mirrored(state, who);
-  if (!leader) {
-    return no(fmt::format("it fires as a driven friend does, and none is within {:.2f} m",
-                          attack.mirror_radius > 0.0 ? attack.mirror_radius : attack.range));
-  }
-  const std::string& name = state.agent(*leader).id;
-  if (!state.trigger[*leader].fires) {
-    return no(fmt::format("it fires as {} does, and that does not fire now", name));
-  }
-  return {{}, true, 0.0, fmt::format("it fires as {} does", name)};
-}
-
 // Those who decide for themselves attack whom they act on.
 std::string not_its_target(const State& state, Index who, Index other) {
   if (state.driver[who] != Driver::mind) return "it is driven, and attacks only as its driver says";
@@ -231,10 +217,27 @@ AttackAnswer unaimed_answer(const State& state, Index who, Index number) {
   return {{}, true, 0.0, "a reaction asks for it: it goes straight ahead"};
 }
 
+// What a driven friend does is what it does; whom it notices plays no part.
+AttackAnswer mirrored_answer(const State& state, Index who, Index number) {
+  const Attack& attack = state.attack(who, number);
+  const auto leader = mirrored(state, who);
+  if (!leader) {
+    return no(fmt::format("it fires as a driven friend does, and none is within {:.2f} m",
+                          attack.mirror_radius > 0.0 ? attack.mirror_radius : attack.range));
+  }
+  const std::string& name = state.agent(*leader).id;
+  if (!state.trigger[*leader].fires) {
+    return no(fmt::format("it fires as {} does, and that does not fire now", name));
+  }
+  if (auto healthy = not_chosen(state, who, attack)) return *healthy;
+  if (auto waiting = not_ready(state, state.ready[who][number])) return *waiting;
+  return {{}, true, 0.0, fmt::format("it fires as {} does", name)};
+}
+
 AttackAnswer answer(const State& state, Index who, Index number, Index target) {
   const Attack& attack = state.attack(who, number);
   if (auto held = held_by(state, who, target); !held.empty()) return no(std::move(held));
-  if (attack.aim == Attack::Aim::mirror) return mirrored_answer(state, who, attack);
+  if (attack.aim == Attack::Aim::mirror) return mirrored_answer(state, who, number);
   const bool is_by_reaction = (state.limit(who).urged_only >> number & 1U) != 0;
   if (is_by_reaction && !is_asked_for(state, who, number)) {
     return no("made only when a reaction asks for it");
@@ -247,7 +250,7 @@ AttackAnswer answer(const State& state, Index who, Index number, Index target) {
       return no(std::move(not_it));
   }
   const Readiness& ready = state.ready[who][number];
-  if (ready.at == kNeverReady) return no("its ammunition has gone");
+  if (ready.at == kNeverReady) return *not_ready(state, ready);
   if (auto failure = fails(state, who, attack, target)) return *failure;
   if (auto waiting = not_ready(state, ready)) return *waiting;
   return {{}, true, 0.0, "can be made"};

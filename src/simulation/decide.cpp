@@ -112,24 +112,6 @@ void react(Simulation::State& state, Index who) {
   }
 }
 
-}  // namespace
-
-bool is_asked_for(const Simulation::State& state, std::uint32_t who, std::uint32_t attack) {
-  if ((state.urged[who] >> attack & 1U) != 0) return true;
-  const std::string& name = state.attack(who, attack).name;
-  const std::vector<Rule>& rules = state.kind(who).when.rules;
-  return std::any_of(rules.begin(), rules.end(), [&](const Rule& rule) {
-    return rule.reaction.attack == name && asks_while_it_lasts(rule) && goes_on(state, who, rule);
-  });
-}
-
-void go_on_as_before(Simulation::State& state, std::uint32_t who) {
-  state.course[who] = state.left_course[who];
-  state.course[who].is_new = true;
-}
-
-namespace {
-
 void decide_one(Simulation::State& state, Index who) {
   take_target(state, who);
   News& news = state.news[who];
@@ -161,6 +143,20 @@ void take_pending(Simulation::State& state) {
 }
 
 }  // namespace
+
+bool is_asked_for(const Simulation::State& state, std::uint32_t who, std::uint32_t attack) {
+  if ((state.urged[who] >> attack & 1U) != 0) return true;
+  const std::string& name = state.attack(who, attack).name;
+  const std::vector<Rule>& rules = state.kind(who).when.rules;
+  return std::any_of(rules.begin(), rules.end(), [&](const Rule& rule) {
+    return rule.reaction.attack == name && asks_while_it_lasts(rule) && goes_on(state, who, rule);
+  });
+}
+
+void go_on_as_before(Simulation::State& state, std::uint32_t who) {
+  state.course[who] = state.left_course[who];
+  state.course[who].is_new = true;
+}
 
 void Simulation::State::fire(std::uint32_t who, Cause cause, std::string_view name) {
   const std::vector<Rule>& rules = kind(who).when.rules;

@@ -90,9 +90,6 @@ void reset_senses(Simulation::State& state, Index who) {
   change_body(state, who);
   state.zones_of[who].clear();
   state.touching[who].clear();
-  for (std::vector<Touching>& known : state.touching) {
-    std::erase_if(known, [&](const Touching& one) { return one.other == who; });
-  }
   state.feelers[who] = 0;
   state.was_near[who] = 0;
   state.lasted[who] = 0;

@@ -74,6 +74,7 @@ void use_nearness(Simulation::State& state, Index who, const Nearness& nearness)
 }
 
 void use_touch(Simulation::State& state, Index who, const TouchSense& touch) {
+  forget_touches(state, who);
   for (const Index other : state.candidates) {
     const auto side = note_touch(state, who, other);
     if (!side || !touch.sides.test(static_cast<std::size_t>(*side))) continue;
@@ -102,13 +103,18 @@ std::optional<Side> side_touched(const Simulation::State& state, std::uint32_t w
   return side;
 }
 
+void forget_touches(Simulation::State& state, std::uint32_t who) {
+  std::erase_if(state.touching[who], [&](const Touching& one) {
+    return !state.alive[one.other] || !side_touched(state, who, one.other);
+  });
+}
+
 std::optional<Side> note_touch(Simulation::State& state, std::uint32_t who, std::uint32_t other) {
   const auto side = side_touched(state, who, other);
   std::vector<Touching>& known = state.touching[who];
-  const auto at = std::find_if(known.begin(), known.end(),
-                               [&](const Touching& one) { return one.other == other; });
-  if (side && at == known.end()) known.push_back({other, *side});
-  if (!side && at != known.end()) known.erase(at);
+  const bool is_new = std::none_of(known.begin(), known.end(),
+                                   [&](const Touching& one) { return one.other == other; });
+  if (side && is_new) known.push_back({other, *side});
   return side;
 }
 

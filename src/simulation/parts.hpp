@@ -10,6 +10,7 @@
 #include "gaze/hearing.hpp"
 #include "gaze/level.hpp"
 #include "gaze/path.hpp"
+#include "level/whom.hpp"
 #include "sense/notice.hpp"
 #include "travel/arc.hpp"
 
@@ -213,6 +214,13 @@ struct Perceived {
   Moment remember = 0;
   Vector3d place{0.0, 0.0, 0.0};
   std::optional<std::uint32_t> teller;
+};
+
+/// Who triggers a zone, and the tags that it gives and takes.
+struct ZoneTrigger {
+  Whom whom;
+  std::uint64_t grants = 0;
+  std::uint64_t takes = 0;
 };
 
 /// Another that touches a body, and the side on which it came to.

@@ -244,6 +244,7 @@ void make_touches(Simulation::State& state) {
   for (const Index who : state.touchers) {
     const Kind& kind = state.kind(who);
     if (!state.is_up(who) || kind.team == kNoTeam) continue;
+    forget_touches(state, who);
     for (const Index other : state.foes_of[kind.team]) {
       if (!state.alive[other]) continue;
       const auto side = note_touch(state, who, other);

@@ -120,7 +120,9 @@ void find_foes(Simulation::State& state) {
 void look_names_up(Simulation::State& state) {
   const Level& level = *state.level;
   for (const Zone& zone : level.zones) {
-    state.triggers.emplace_back(level, zone.triggered_by, state.openings.tag_names);
+    const std::vector<std::string>& tags = state.openings.tag_names;
+    state.triggers.push_back({Whom(level, zone.triggered_by, tags), tag_bits(tags, zone.grants),
+                              tag_bits(tags, zone.takes)});
   }
   for (const Kind& kind : level.kinds) state.kind_names.push_back(kind_names(level, kind));
 }

@@ -232,20 +232,19 @@ Looked Simulation::looked(AgentId agent) const {
 }
 
 Verdict Simulation::look(AgentId looker, AgentId other) const {
+  const std::string& name = id_of(looker);  // both are there, or this throws
+  const std::string& other_name = id_of(other);
   Verdict verdict;
-  verdict.looker = id_of(looker);
-  verdict.other = id_of(other);
   if (state_->kind(looker.index).sight) {
     Looker eyes = this->looker(looker);
     eyes.has_noticed = awareness(looker, other) == Awareness::noticed;
-    Verdict seen = gaze::look(state_->world, *state_->level, eyes, looked(other));
-    seen.looker = std::move(verdict.looker);
-    seen.other = std::move(verdict.other);
-    verdict = std::move(seen);
+    verdict = gaze::look(state_->world, *state_->level, eyes, looked(other));
     verdict.gathered = gathered_share(*state_, looker, other);
   } else {
     verdict.has_sight = false;
   }
+  verdict.looker = name;
+  verdict.other = other_name;
   verdict.hindrance = hindrance(*state_, looker.index, other.index);
   verdict.sees = verdict.sees && verdict.hindrance.empty();
   return verdict;

@@ -32,7 +32,7 @@ struct Simulation::State {
   std::vector<std::uint32_t> kind_index;            ///< By agent; dense, for hot loops,
   std::vector<Driver> driver;                       ///< as this.
   Openings openings;
-  std::vector<Whom> triggers;  ///< By zone: who triggers it.
+  std::vector<ZoneTrigger> triggers;  ///< By zone.
   std::vector<std::vector<std::string_view>>
       kind_names;           ///< By kind: its own, and those it is like.
   bool uses_crowd = false;  ///< Some sense asks who is near.
@@ -482,6 +482,8 @@ void set_up_roaming(Simulation::State& state);
 /// to, for as long as they touch. The second also remembers it.
 [[nodiscard]] std::optional<Side> side_touched(const Simulation::State& state, std::uint32_t who,
                                                std::uint32_t other);
+/// Forgets those that no longer do.
+void forget_touches(Simulation::State& state, std::uint32_t who);
 std::optional<Side> note_touch(Simulation::State& state, std::uint32_t who, std::uint32_t other);
 
 /// Metres between two bodies; 0 if they touch.

@@ -9,14 +9,14 @@ namespace {
 using Index = std::uint32_t;
 
 bool is_triggered_by(const Simulation::State& state, Index zone, Index who) {
-  const Whom& whom = state.triggers[zone];
+  const Whom& whom = state.triggers[zone].whom;
   return whom.is_empty() ? !state.kind(who).thing : whom.means(state.somebody(who));
 }
 
-void change_tags(Simulation::State& state, const Zone& zone, Index who) {
+void change_tags(Simulation::State& state, const ZoneTrigger& trigger, Index who) {
   const std::uint64_t before = state.tags[who];
-  state.tags[who] |= tag_bits(state.openings.tag_names, zone.grants);
-  state.tags[who] &= ~tag_bits(state.openings.tag_names, zone.takes);
+  state.tags[who] |= trigger.grants;
+  state.tags[who] &= ~trigger.takes;
   if (state.tags[who] != before) change_body(state, who);
 }
 
@@ -30,7 +30,7 @@ void trigger(Simulation::State& state, Index zone_index, Index who) {
   Event& event = state.tell(Event::What::triggered, who);
   event.zone = zone_index;
   event.place = state.position[who];
-  change_tags(state, zone, who);
+  change_tags(state, state.triggers[zone_index], who);
   for (const Index agent : zone.wakes) {
     wake(state, agent);
     state.fire(agent, Cause::triggered, "");
