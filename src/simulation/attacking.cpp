@@ -230,8 +230,11 @@ AttackAnswer mirrored_answer(const State& state, Index who, Index number) {
     return no(fmt::format("it fires as {} does, and that does not fire now", name));
   }
   if (auto healthy = not_chosen(state, who, attack)) return *healthy;
-  if (auto waiting = not_ready(state, state.ready[who][number])) return *waiting;
-  return {{}, true, 0.0, fmt::format("it fires as {} does", name)};
+  const std::string fires = fmt::format("it fires as {} does", name);
+  if (auto waiting = not_ready(state, state.ready[who][number])) {
+    return no(fmt::format("{}: {}", fires, waiting->reason), waiting->off);
+  }
+  return {{}, true, 0.0, fires};
 }
 
 AttackAnswer answer(const State& state, Index who, Index number, Index target) {

@@ -24,14 +24,7 @@ struct Gap {
 /// True if a point lies on an edge from `right` to `left`, to `kSnap`: it sees all that lies
 /// beyond.
 inline bool lies_on(const MeshPoint& right, const MeshPoint& left, const MeshPoint& p) {
-  const double x = left.x - right.x;
-  const double y = left.y - right.y;
-  const double span2 = x * x + y * y;
-  const double off = x * (p.y - right.y) - y * (p.x - right.x);
-  if (off * off > kSnap * kSnap * span2) return false;
-  const double along = (p.x - right.x) * x + (p.y - right.y) * y;
-  const double slack = kSnap * std::sqrt(span2);
-  return along >= -slack && along <= span2 + slack;
+  return distance_to_segment(right, left, p) <= kSnap;
 }
 
 /// Calls visit(face) for a face that holds a point, and for all others that hold it too and join it

@@ -8,6 +8,7 @@
 #include <vector>
 
 #include "gaze/navigation.hpp"
+#include "geometry/plan.hpp"
 #include "geometry/plan_grid.hpp"
 #include "geometry/triangulation.hpp"
 #include "travel/surface.hpp"
@@ -158,6 +159,11 @@ inline double distance(const MeshPoint& a, const MeshPoint& b) {
   const double x = b.x - a.x;
   const double y = b.y - a.y;
   return std::sqrt(x * x + y * y);
+}
+
+/// From a point to a segment, which may have no length.
+inline double distance_to_segment(const MeshPoint& a, const MeshPoint& b, const MeshPoint& p) {
+  return distance_to_segment(Vector2d{a.x, a.y}, Vector2d{b.x, b.y}, Vector2d{p.x, p.y});
 }
 
 /// Positive if c lies to the left of a to b.

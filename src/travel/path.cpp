@@ -5,6 +5,7 @@
 #include <limits>
 
 #include "geometry/plan.hpp"
+#include "travel/follow.hpp"
 #include "travel/path_search.hpp"
 
 namespace gaze {
@@ -60,7 +61,6 @@ void add_point(std::vector<Vector3d>& points, const Vector3d& p) {
   if (points.empty() || points.back() != p) points.push_back(p);
 }
 
-constexpr double kOnEdge = 1e-9;      // square metres
 constexpr double kSameHeight = 1e-9;  // metres
 
 /// Puts a way in the plan onto the surfaces that it leads over.
@@ -101,13 +101,13 @@ class Lifting {
     path_.length += crossing.length - distance(crossing.from, crossing.to);
   }
 
-  // From face to face, each left by an edge that the leg crosses or touches and not entered again;
-  // back where that leads nowhere, as it may round a vertex that the leg touches.
   void walk(const MeshPoint& from, const MeshPoint& to) {
     walked_.begin(mesh_.faces.size());
     walked_.enter(face_, kNone);
     while (!holds(mesh_, walked_.steps.back().face, to)) {
-      const std::uint32_t exit = exit_of(walked_.steps.back().face, from, to);
+      const std::uint32_t exit =
+          exit_towards(mesh_, walked_.steps.back().face, from, to,
+                       [&](std::uint32_t beyond) { return walked_.has_entered(beyond); });
       if (exit != kNone) {
         walked_.enter(mesh_.edges[mesh_.edges[exit].twin].polygon, exit);
       } else if (walked_.steps.size() > 1) {
@@ -127,33 +127,6 @@ class Lifting {
       }
       face_ = step.face;
     }
-  }
-
-  static bool is_on(const MeshPoint& from, const MeshPoint& to, const MeshPoint& p) {
-    const double x = to.x - from.x;
-    const double y = to.y - from.y;
-    const double along = (p.x - from.x) * x + (p.y - from.y) * y;
-    return std::abs(turn(from, to, p)) <= kOnEdge && along >= 0.0 && along <= x * x + y * y;
-  }
-
-  // Of the edges that the leg crosses or touches the one that its end lies farthest beyond.
-  std::uint32_t exit_of(std::uint32_t face, const MeshPoint& from, const MeshPoint& to) const {
-    const MeshFace& its = mesh_.faces[face];
-    std::uint32_t best = kNone;
-    double best_outward = -std::numeric_limits<double>::infinity();
-    for (std::uint32_t e = its.first; e < its.first + its.count; ++e) {
-      if (mesh_.edges[e].twin == kNone) continue;
-      if (walked_.has_entered(mesh_.edges[mesh_.edges[e].twin].polygon)) continue;
-      const MeshPoint& a = mesh_.edges[e].from;
-      const MeshPoint& b = mesh_.edges[mesh_.next(e)].from;
-      const bool is_crossed = turn(from, to, a) <= kOnEdge && turn(from, to, b) >= -kOnEdge;
-      if (!is_crossed && !is_on(from, to, a) && !is_on(from, to, b)) continue;
-      const double outward = -turn(a, b, to) / distance(a, b);
-      if (outward <= best_outward) continue;
-      best_outward = outward;
-      best = e;
-    }
-    return best;
   }
 
   MeshPoint crossing(const MeshPoint& from, const MeshPoint& to, std::uint32_t edge) const {

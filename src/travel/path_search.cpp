@@ -22,15 +22,6 @@ MeshPoint mirrored(const MeshPoint& p, const MeshPoint& a, const MeshPoint& b) {
   return {p.x - off * y, p.y + off * x};
 }
 
-double distance_to(const Gap& gap, const MeshPoint& p) {
-  const double x = gap.left.x - gap.right.x;
-  const double y = gap.left.y - gap.right.y;
-  const double length2 = x * x + y * y;
-  const double along = (p.x - gap.right.x) * x + (p.y - gap.right.y) * y;
-  const double share = length2 > 0.0 ? std::clamp(along / length2, 0.0, 1.0) : 0.0;
-  return distance(p, {gap.right.x + x * share, gap.right.y + y * share});
-}
-
 }  // namespace
 
 void PathSearch::begin(const NavigationMesh::Data& mesh, const PlaceInPlan& from,
@@ -272,7 +263,8 @@ double PathSearch::at_least(const Gap& gap) const {
 // ends and not by where the start lies: that may be on the gap itself. To one of many goals:
 // straight to the gap, or past it.
 double PathSearch::shortest_by(const Gap& gap) const {
-  if (goals_.size() > 1) return std::max(distance_to(gap, start_), ahead(start_));
+  if (goals_.size() > 1)
+    return std::max(distance_to_segment(gap.right, gap.left, start_), ahead(start_));
   MeshPoint goal = goals_.front().at;
   if (turn(gap.right, gap.left, goal) > 0.0) goal = mirrored(goal, gap.right, gap.left);
   if (turn(start_, gap.right, goal) < 0.0) {

@@ -1,36 +1,13 @@
-#include <algorithm>
 #include <array>
 #include <vector>
 
-#include "travel/mesh.hpp"
+#include "travel/follow.hpp"
 
 namespace gaze {
 namespace {
 
 constexpr double kOnEdge = 1e-9;  // square metres
-/// Metres: a way that leaves the mesh by no more than that still counts as on it. It is far below
-/// what of the free space the mesh leaves out, and far above rounding.
-constexpr double kBeside = 1e-7;
-
-double squared_distance_to_segment(const MeshPoint& a, const MeshPoint& b, const MeshPoint& p) {
-  const double x = b.x - a.x;
-  const double y = b.y - a.y;
-  const double length2 = x * x + y * y;
-  const double along = (p.x - a.x) * x + (p.y - a.y) * y;
-  const double share = length2 > 0.0 ? std::clamp(along / length2, 0.0, 1.0) : 0.0;
-  const double off_x = p.x - a.x - x * share;
-  const double off_y = p.y - a.y - y * share;
-  return off_x * off_x + off_y * off_y;
-}
-
-bool is_beside(const MeshPoint& a, const MeshPoint& b, const MeshPoint& p) {
-  return squared_distance_to_segment(a, b, p) <= kBeside * kBeside;
-}
-
-/// Follows a way that touches vertices or runs along edges, where it would be a matter of rounding
-/// which face comes next: from face to face over any edge that it meets or passes beside, and back
-/// where that leads nowhere. Faces are convex, so what meets one at two places is in it, or beside
-/// it, in between.
+/// Follows a way from face to face over whatever edge it meets, and back where that leads nowhere.
 class Follower {
  public:
   Follower(const NavigationMesh::Data& mesh, const MeshPoint& from, std::uint32_t to_face,
@@ -78,30 +55,10 @@ class Follower {
     return false;
   }
 
-  bool meets(const MeshPoint& a, const MeshPoint& b) const {
-    const bool parts_them = (turn(from_, to_, a) > 0.0) != (turn(from_, to_, b) > 0.0);
-    const bool is_parted = (turn(a, b, from_) > 0.0) != (turn(a, b, to_) > 0.0);
-    return (parts_them && is_parted) || is_beside(from_, to_, a) || is_beside(from_, to_, b) ||
-           is_beside(a, b, from_) || is_beside(a, b, to_);
-  }
-
-  // Of those that are left the one that its end lies farthest beyond.
   std::uint32_t next_after(std::uint32_t face) const {
-    const MeshFace& its = mesh_.faces[face];
-    std::uint32_t best = kNone;
-    double best_outward = 0.0;
-    for (std::uint32_t e = its.first; e < its.first + its.count; ++e) {
-      if (mesh_.edges[e].twin == kNone) continue;
-      const std::uint32_t beyond = mesh_.edges[mesh_.edges[e].twin].polygon;
-      const MeshPoint& a = mesh_.edges[e].from;
-      const MeshPoint& b = mesh_.edges[mesh_.next(e)].from;
-      if (has_entered(beyond) || !meets(a, b)) continue;
-      const double outward = -turn(a, b, to_) / distance(a, b);
-      if (best != kNone && outward <= best_outward) continue;
-      best_outward = outward;
-      best = beyond;
-    }
-    return best;
+    const std::uint32_t exit = exit_towards(
+        mesh_, face, from_, to_, [&](std::uint32_t beyond) { return has_entered(beyond); });
+    return exit == kNone ? kNone : mesh_.edges[mesh_.edges[exit].twin].polygon;
   }
 
   const NavigationMesh::Data& mesh_;
@@ -155,7 +112,7 @@ bool is_close_call(const NavigationMesh::Data& mesh, const Stop& stop, const Mes
   const MeshFace& its = mesh.faces[stop.face];
   for (std::uint32_t e = its.first; e < its.first + its.count; ++e) {
     const MeshPoint& a = mesh.edges[e].from;
-    if (is_beside(from, to, a) || is_beside(a, mesh.edges[mesh.next(e)].from, to)) return true;
+    if (lies_on(from, to, a) || lies_on(a, mesh.edges[mesh.next(e)].from, to)) return true;
   }
   return false;
 }

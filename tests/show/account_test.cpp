@@ -104,8 +104,11 @@ at = [6.0, 0.0]
   EXPECT_TRUE(says(simulation, "twin", "pruner",
                    "no attack      jet: it fires as collector does, and that does not fire now"));
   simulation.set_trigger(collector, Vector3d{6.0, 0.0, 0.0}, true);
+  EXPECT_TRUE(
+      says(simulation, "twin", "pruner", "attacks        jet: it fires as collector does\n"));
   play(simulation, 30);
-  EXPECT_TRUE(says(simulation, "twin", "pruner", "attacks        jet: it fires as collector does"));
+  EXPECT_TRUE(says(simulation, "twin", "pruner",
+                   "no attack      jet: it fires as collector does: ready in 0."));
   simulation.set_pose(collector, {40.0, 0.0, 0.0}, {});
   play(simulation, 5);
   EXPECT_TRUE(says(simulation, "twin", "pruner", "none is within 8.00 m"));
