@@ -111,14 +111,22 @@ struct Pocket {
   int count = 0;
 };
 
+/// Whom a body stops, and who stops it: two bodies stop each other if each is solid to the other.
+/// Things and the defeated stop nobody.
+struct SolidTo {
+  bool friends = true;  ///< Agents of whom neither is hostile to the other's team,
+  bool foes = true;     ///< and all others.
+};
+
 /// The values of a sort of agents, or of one agent that differs from its sort in some.
 struct Kind {
   std::string name;
-  std::string like;                      ///< The kind it grew out of, if any.
-  std::uint32_t team = kNoTeam;          ///< Index in Level::teams.
-  double radius = 0.3;                   ///< Metres, above 0.
-  double height = 1.7;                   ///< Metres, above 0.
-  double health = 100.0;                 ///< Points, above 0.
+  std::string like;              ///< The kind it grew out of, if any.
+  std::uint32_t team = kNoTeam;  ///< Index in Level::teams.
+  double radius = 0.3;           ///< Metres, above 0.
+  double height = 1.7;           ///< Metres, above 0.
+  double health = 100.0;         ///< Points, above 0.
+  SolidTo solid_to;
   double mass = 1.0;                     ///< Pushes are divided by it; above 0.
   Duration grace;                        ///< After it has been hurt it cannot be again.
   std::map<std::string, double> resist;  ///< By kind of damage: share taken off, <= 1.

@@ -64,8 +64,11 @@ class PathFinder {
   ///
   /// @param now  The world as it is now: without those doors and breakable solids that have gone
   ///             since the mesh was made. Nothing: all are there.
+  /// @param standing  Bodies that stand in a level seen from above: where one leaves no room beside
+  ///                  it, in a gap or a corridor, the way leads round by another one. Each costs a
+  ///                  little time for every leg that is looked at; memory is asked for.
   const Path& find(const NavigationMesh& mesh, const Vector3d& from, const Vector3d& to,
-                   const World* now = nullptr);
+                   const World* now = nullptr, std::span<const Cylinder> standing = {});
 
   /// Ways from many places to one, as short as those of `find`. Starts that lie together, as seen
   /// from the goal, share one search, unless links lie on the mesh.
@@ -76,7 +79,8 @@ class PathFinder {
   void find_all(const NavigationMesh& mesh, std::span<const Vector3d> from, const Vector3d& to,
                 const World* now, const Found& found);
 
-  /// The place nearest to a place that can be reached from another on the mesh.
+  /// The place nearest to a place that can be reached from another on the mesh; of those as near
+  /// the one nearest to where it is reached from.
   std::optional<MeshPlace> nearest_reachable(const NavigationMesh& mesh, const MeshPlace& from,
                                              const Vector3d& to, const World* now = nullptr);
 

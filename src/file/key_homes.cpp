@@ -17,13 +17,14 @@ struct Home {
 
 constexpr std::array<Home, 13> kHomes{{
     {"",
-     " like team radius height health mass grace resist visibility still_visibility tags heals "
+     " like team radius height health solid_to mass grace resist visibility still_visibility tags "
+     "heals "
      "heals_after side_factors body_points carries "},
     {"move",
      " gait speed pace pace_of turn_rate stop_distance keep_away chase face route slope "
      "step_height acceleration follows follow_distance flee_to hop_height hop_length hop_rest "
      "hover_height drop_height turn_limits tilt_limits stuck_time no_path stride step_reach "
-     "quiet_reach solid_to search_radius repath_distance flee_distance "},
+     "quiet_reach search_radius repath_distance flee_distance "},
     {"sight",
      " range field_of_view vertical_field_of_view eye eye_height near_ring keep_range notice_time "
      "ebb_time "

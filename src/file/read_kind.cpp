@@ -34,10 +34,23 @@ std::array<double, 6> read_side_factors(ReadContext& context, TableReader& reade
   return factors;
 }
 
+SolidTo read_solid_to(TableReader& reader) {
+  if (reader.find("solid_to") == nullptr) return {};
+  SolidTo solid_to{false, false};
+  const std::vector<std::string> kWords{"friends", "foes"};
+  for (const Node& item : reader.items("solid_to", kWords.size())) {
+    const auto word = reader.reference(item, kWords, "group");
+    solid_to.friends |= word == 0;
+    solid_to.foes |= word == 1;
+  }
+  return solid_to;
+}
+
 void read_body(ReadContext& context, TableReader& reader, Kind& kind) {
   kind.radius = reader.number("radius", 0.3, kSize);
   kind.height = reader.number("height", 1.7, kSize);
   kind.health = reader.number("health", 100.0, {0.0, 1e9, "points", true});
+  kind.solid_to = read_solid_to(reader);
   kind.mass = reader.number("mass", 1.0, {0.0, 1e6, "", true});
   kind.grace = reader.duration("grace", 0.0, kSeconds);
   kind.resist = read_resist(context, reader);
@@ -60,37 +73,22 @@ std::vector<double> read_body_points(TableReader& reader) {
 }  // namespace
 
 const std::vector<std::string>& kind_keys() {
-  static const std::vector<std::string> kKeys{"team",
-                                              "radius",
-                                              "height",
-                                              "health",
-                                              "mass",
-                                              "grace",
-                                              "resist",
-                                              "side_factors",
-                                              "heals",
-                                              "heals_after",
-                                              "body_points",
-                                              "visibility",
-                                              "still_visibility",
-                                              "tags",
-                                              "sight",
-                                              "scan",
-                                              "head",
-                                              "hearing",
-                                              "feeler",
-                                              "nearness",
-                                              "touch",
-                                              "hurt",
-                                              "tell",
-                                              "choose",
-                                              "move",
-                                              "wander",
-                                              "attack",
-                                              "thing",
-                                              "carries",
-                                              "defeat",
-                                              "when"};
+  static const std::vector<std::string> kKeys{"team",         "radius",
+                                              "height",       "health",
+                                              "solid_to",     "mass",
+                                              "grace",        "resist",
+                                              "side_factors", "heals",
+                                              "heals_after",  "body_points",
+                                              "visibility",   "still_visibility",
+                                              "tags",         "sight",
+                                              "scan",         "head",
+                                              "hearing",      "feeler",
+                                              "nearness",     "touch",
+                                              "hurt",         "tell",
+                                              "choose",       "move",
+                                              "wander",       "attack",
+                                              "thing",        "carries",
+                                              "defeat",       "when"};
   return kKeys;
 }
 

@@ -11,7 +11,7 @@
 namespace gaze {
 namespace {
 
-constexpr double kInfinity = std::numeric_limits<double>::infinity();
+constexpr double kEndless = std::numeric_limits<double>::infinity();
 
 /// A few points or edges, without memory of its own elsewhere. Cutting adds one corner a cut.
 template <typename Item>
@@ -107,9 +107,9 @@ std::optional<PlanContact> first_entry_aslant(const Prism& prism, const PlanBody
                                               const PlanPoint& motion) {
   constexpr double kGolden = 0.6180339887498949;
   const auto depth = [&](double share) {
-    return depth_at(prism, body, motion, share).value_or(-kInfinity);
+    return depth_at(prism, body, motion, share).value_or(-kEndless);
   };
-  const Prism column{prism.edges, -kInfinity, kInfinity, nullptr};
+  const Prism column{prism.edges, -kEndless, kEndless, nullptr};
   double low = 0.0;
   if (dot(motion.plan, motion.plan) > 0.0 && !overlaps(column, body)) {
     const auto entry = first_entry(column, body, {motion.plan, 0.0});
@@ -148,8 +148,8 @@ Triple minus(const Triple& a, const Triple& b) {
 /// Keeps the shortest vector to a point from anything offered.
 struct NearestOffset {
   Triple point;
-  Triple offset{kInfinity, kInfinity, kInfinity};
-  double distance2 = kInfinity;
+  Triple offset{kEndless, kEndless, kEndless};
+  double distance2 = kEndless;
 
   void offer(const Triple& on) {
     const Triple way = minus(point, on);

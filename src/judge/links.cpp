@@ -5,7 +5,7 @@
 
 #include "gaze/navigation.hpp"
 #include "judge/judges.hpp"
-#include "simulation/state.hpp"
+#include "simulation/stages.hpp"
 
 namespace gaze {
 namespace {

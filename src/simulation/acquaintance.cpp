@@ -2,7 +2,7 @@
 
 #include <fmt/format.h>
 
-#include "simulation/state.hpp"
+#include "simulation/stages.hpp"
 
 namespace gaze {
 namespace {

@@ -6,7 +6,7 @@
 
 #include "combat/cooldown.hpp"
 #include "geometry/signed_turn.hpp"
-#include "simulation/state.hpp"
+#include "simulation/stages.hpp"
 
 namespace gaze {
 namespace {

@@ -1,5 +1,5 @@
 #include "geometry/signed_turn.hpp"
-#include "simulation/state.hpp"
+#include "simulation/stages.hpp"
 #include "travel/walk.hpp"
 
 namespace gaze {

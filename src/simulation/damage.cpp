@@ -1,5 +1,5 @@
 #include "geometry/polygon.hpp"
-#include "simulation/state.hpp"
+#include "simulation/stages.hpp"
 
 /// What blows and blasts do to bodies and to what breaks.
 namespace gaze {
@@ -185,8 +185,10 @@ void move_pushed(Simulation::State& state) {
       const double lift = kind.move.gait == Gait::hover ? 0.0 : kind.move.step_height;
       const Cylinder body{state.position[who] + Vector3d{0.0, 0.0, lift}, kind.radius,
                           kind.height - lift};
-      const Vector3d end = slide(state.world, body, pushed * (way / speed));
+      const Vector3d end = slide(state.world, body, pushed * (way / speed), false,
+                                 bodies_in_the_way(state, who, way));
       state.position[who] = {end.x(), end.y(), state.position[who].z()};
+      note_move(state, who);
       state.route[who].was_pushed = true;
     }
     pushed *= std::max(0.0, speed - kSlowing * step) / speed;

@@ -1,6 +1,6 @@
 #include <algorithm>
 
-#include "simulation/state.hpp"
+#include "simulation/stages.hpp"
 
 namespace gaze {
 namespace {
@@ -112,11 +112,46 @@ void react(Simulation::State& state, Index who) {
   }
 }
 
+std::uint64_t rules_of(const Kind& kind, Cause cause) {
+  std::uint64_t bits = 0;
+  for (std::size_t i = 0; i < kind.when.rules.size(); ++i) {
+    if (kind.when.rules[i].cause == cause) bits |= std::uint64_t{1} << i;
+  }
+  return bits;
+}
+
+Moment half_second(const Simulation::State& state) {
+  return kMomentsPerTick * state.level->ticks_per_second / 2;
+}
+
+// Without a memory, at the rim of what it sees, a chaser would lose its target with each step that
+// it takes, find it again with each step back, and stand. Who gives up what it has hardly begun
+// goes on with that for half a second, whatever it sees; what it still sees then counts.
+void hold_back(Simulation::State& state, Index who) {
+  TurnedBack& back = state.turned_back[who];
+  if (back.until < 0) return;
+  News& news = state.news[who];
+  const std::uint64_t sees = rules_of(state.kind(who), Cause::sees);
+  back.held |= news.fired & sees;
+  news.fired &= ~sees;
+  if (state.now() < back.until) return;
+  if (knowledge_of(state, who).notices_any) news.fired |= back.held;
+  back = {};
+}
+
+void note_turning_back(Simulation::State& state, Index who, Mode after) {
+  const bool is_hardly_begun = state.now() - state.mode_since[who] < half_second(state);
+  if (state.news[who].forgot && after != state.mode[who] && is_hardly_begun) {
+    state.turned_back[who] = {state.now() + half_second(state), 0};
+  }
+}
+
 void decide_one(Simulation::State& state, Index who) {
   take_target(state, who);
   News& news = state.news[who];
   const bool has_news = state.limit(who).reacts || news.forgot;
   if (has_news && state.driver[who] == Driver::mind) {
+    hold_back(state, who);
     fire_lasting_modes(state, who);
     react(state, who);
     const Mode before = state.mode[who];
@@ -129,6 +164,7 @@ void decide_one(Simulation::State& state, Index who) {
     const bool goes_anew = news.fired != 0 && (after == Mode::investigate || after == Mode::search);
     if (before != after || goes_anew) state.course[who] = {};
     if (before != after && after == state.idle[who]) go_on_as_before(state, who);
+    note_turning_back(state, who, after);
     state.change_mode(who, after);
   }
   news = {};

@@ -3,7 +3,7 @@
 #include <string>
 
 #include "combat/cooldown.hpp"
-#include "simulation/state.hpp"
+#include "simulation/stages.hpp"
 
 /// What a defeat brings: a burst, what is left behind, score, word of it, and a return.
 namespace gaze {
@@ -93,6 +93,7 @@ void reset_senses(Simulation::State& state, Index who) {
   state.feelers[who] = 0;
   state.was_near[who] = 0;
   state.lasted[who] = 0;
+  state.turned_back[who] = {};
 }
 
 void reset_means(Simulation::State& state, Index who) {

@@ -2,7 +2,7 @@
 
 #include <algorithm>
 
-#include "simulation/state.hpp"
+#include "simulation/stages.hpp"
 
 namespace gaze {
 namespace {

@@ -1,6 +1,6 @@
 #include <algorithm>
 
-#include "simulation/state.hpp"
+#include "simulation/stages.hpp"
 
 namespace gaze {
 namespace {

@@ -1,5 +1,5 @@
 #include "combat/cooldown.hpp"
-#include "simulation/state.hpp"
+#include "simulation/stages.hpp"
 
 /// The fighting of one step, from shells to healing.
 namespace gaze {

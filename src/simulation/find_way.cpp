@@ -2,7 +2,8 @@
 #include <cmath>
 
 #include "geometry/plan_grid.hpp"
-#include "simulation/state.hpp"
+#include "simulation/stages.hpp"
+#include "travel/standing.hpp"
 
 namespace gaze {
 namespace {
@@ -68,6 +69,63 @@ Ends ends_of(Simulation::State& state, std::uint32_t who, const Vector3d& goal) 
   return ends;
 }
 
+// Those who stand where no room was left beside them, as far as they stand there still.
+std::span<const Cylinder> avoided_by(Simulation::State& state, std::uint32_t who) {
+  const Route& route = state.route[who];
+  state.avoided.clear();
+  for (std::size_t i = 0; i < route.avoided_count; ++i) {
+    state.avoided.push_back(state.body(route.avoided[i].who));
+  }
+  return state.avoided;
+}
+
+// @return True if one of them has gone.
+bool forget_avoided(Simulation::State& state, std::uint32_t who) {
+  Route& route = state.route[who];
+  const auto end = route.avoided.begin() + route.avoided_count;
+  const auto left = std::remove_if(route.avoided.begin(), end, [&](const InTheWay& one) {
+    return !state.alive[one.who] || state.seen_position[one.who] != one.at;
+  });
+  route.avoided_count = static_cast<std::uint32_t>(left - route.avoided.begin());
+  return left != end;
+}
+
+// Of those who hold it up the ones that stand: it touches them, or stands in a line behind them.
+// The oldest are forgotten first.
+void avoid(Simulation::State& state, std::uint32_t who) {
+  constexpr double kBeside = 0.1;  // metres
+  Route& route = state.route[who];
+  const auto target = state.target_agent(who);
+  const auto add = [&](std::uint32_t other) {
+    const auto end = route.avoided.begin() + route.avoided_count;
+    const bool is_known = std::any_of(route.avoided.begin(), end,
+                                      [&](const InTheWay& one) { return one.who == other; });
+    if (is_known || other == target) return;
+    if (route.avoided_count == Route::kMostAvoided) {
+      std::shift_left(route.avoided.begin(), end, 1);
+      --route.avoided_count;
+    }
+    route.avoided[route.avoided_count++] = {other, state.seen_position[other]};
+  };
+  const Vector3d& own = state.position[who];
+  const double reach = state.radius[who] + kBeside;
+  state.walkers.near(own, reach + state.widest, [&](std::uint32_t other, double distance2) {
+    const double most = reach + state.radius[other];
+    if (other == who || distance2 > most * most || !state.are_solid(who, other)) return;
+    if (!state.is_on_way[other] && state.pace_length[other] == 0.0) add(other);
+  });
+  const InLine& line = state.line[who];
+  if (line.place != InLine::kNone && state.alive[line.head]) add(line.head);
+}
+
+bool stand_in_the_way(Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
+  if (state.route[who].avoided_count == 0) return false;
+  const NavigationMesh& mesh = mesh_for(state, who);
+  const NavigationMesh::Data& data = mesh.data();
+  return Standing(mesh, avoided_by(state, who))
+      .bars(data.plan(state.position[who]), data.plan(goal), {true, true});
+}
+
 /// The end of the straight way to a goal, if that is free.
 std::optional<Vector3d> straight_end(Simulation::State& state, std::uint32_t who,
                                      const Vector3d& goal) {
@@ -80,6 +138,7 @@ std::optional<Vector3d> straight_end(Simulation::State& state, std::uint32_t who
   if (!ends.own || !ends.goal || !mesh_for(state, who).is_free(*ends.own, *ends.goal)) {
     return std::nullopt;
   }
+  if (stand_in_the_way(state, who, goal)) return std::nullopt;
   const Vector3d& end = ends.goal->place;
   return end.x() == goal.x() && end.y() == goal.y() ? goal : end;
 }
@@ -142,8 +201,15 @@ void search(Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
   const auto to = begin_route(state, who, goal);
   if (!to) return;
   const NavigationMesh& mesh = mesh_for(state, who);
-  follow_path(state.route[who], state.finder.find(mesh, state.position[who], *to, &state.world));
+  const Vector3d& from = state.position[who];
+  const Path* path = &state.finder.find(mesh, from, *to, &state.world, avoided_by(state, who));
   note_search(state);
+  // Where no way leads round them it waits behind them.
+  if (path->outcome == Path::Outcome::none && state.route[who].avoided_count > 0) {
+    path = &state.finder.find(mesh, from, *to, &state.world);
+    note_search(state);
+  }
+  follow_path(state.route[who], *path);
 }
 
 bool is_about(const Simulation::State& state, std::uint32_t who) {
@@ -173,7 +239,7 @@ void search_together(Simulation::State& state, std::size_t first) {
     const auto to = begin_route(state, who, goal);
     if (!to) continue;
     if (!common) common = to;
-    if (*to != *common) {
+    if (*to != *common || route.avoided_count > 0) {
       search(state, who, goal);
       continue;
     }
@@ -214,11 +280,24 @@ double left_of(const Simulation::State& state, std::uint32_t who) {
   return length;
 }
 
+// Who has been pushed past a turn goes on to the next one and not back.
+void skip_points(Simulation::State& state, std::uint32_t who) {
+  Route& route = state.route[who];
+  while (route.next + 1 < route.points.size() && link_ahead(route) == nullptr) {
+    ++route.next;
+    if (link_ahead(route) != nullptr || !is_free(state, who, route.points[route.next])) {
+      --route.next;
+      return;
+    }
+  }
+}
+
 // A new search when the goal is another, has moved too far, or nothing has been gained for long.
 void keep_route(Simulation::State& state, std::uint32_t who, const Leg& leg, bool is_agent) {
   Route& route = state.route[who];
   const Move& move = state.kind(who).move;
   if (!route.is_made) return ask(state, who, leg.goal);
+  if (route.avoided_count > 0 && forget_avoided(state, who)) return ask(state, who, leg.goal);
   if (route.goal != leg.goal) {
     if (!is_agent) return ask(state, who, leg.goal);
     const bool is_last = route.next + 1 >= route.points.size();
@@ -237,6 +316,7 @@ void keep_route(Simulation::State& state, std::uint32_t who, const Leg& leg, boo
   }
   if (route.was_pushed && route.next < route.points.size()) {
     route.was_pushed = false;
+    skip_points(state, who);
     if (!is_free(state, who, route.points[route.next])) return ask(state, who, leg.goal);
   }
   const double left = left_of(state, who);
@@ -244,6 +324,7 @@ void keep_route(Simulation::State& state, std::uint32_t who, const Leg& leg, boo
     route.progress = {left, state.now(), false};
   } else if (state.now() - route.progress.since >=
              moments_of(move.stuck_time, state.level->ticks_per_second)) {
+    if (state.plane() != Plane::upright) avoid(state, who);
     ask(state, who, leg.goal);
   }
 }

@@ -1,7 +1,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "simulation/state.hpp"
+#include "simulation/stages.hpp"
 #include "travel/arc_room.hpp"
 
 /// Hops and links: where they lead is settled when they begin.

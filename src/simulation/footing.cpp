@@ -3,7 +3,7 @@
 #include <limits>
 #include <utility>
 
-#include "simulation/state.hpp"
+#include "simulation/stages.hpp"
 
 namespace gaze {
 namespace {

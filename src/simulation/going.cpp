@@ -5,7 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "simulation/state.hpp"
+#include "simulation/stages.hpp"
 
 namespace gaze {
 namespace {
@@ -64,6 +64,17 @@ std::string follows_from(const Simulation::State& state, std::uint32_t who) {
                      state.agent(*leader).id, state.kind(who).move.follow_distance);
 }
 
+// Behind whom it stands, and how many stand between them.
+std::string stands_in_line(const Simulation::State& state, std::uint32_t who) {
+  const InLine& line = state.line[who];
+  if (line.place == InLine::kNone || !state.is_on_way[who]) return {};
+  const std::string& head = state.agent(line.head).id;
+  const double away = level_distance(state.plane(), state.position[who], state.position[line.head]);
+  if (line.place == 1) return fmt::format("{} stands in its way, {:.2f} m off", head, away);
+  return fmt::format("it stands in line behind {}, {:.2f} m off, with {} between them", head, away,
+                     line.place - 1);
+}
+
 // Why somebody who is free to go does not.
 std::string stands_for(const Simulation::State& state, std::uint32_t who) {
   const Route& route = state.route[who];
@@ -90,6 +101,7 @@ std::string stands_for(const Simulation::State& state, std::uint32_t who) {
     return fmt::format("it waits {:.2f} s more", seconds(state, wait - state.now()));
   if (state.mode[who] == Mode::post) return "it is at its post";
   if (route.is_made && route.outcome != Path::Outcome::whole) return no_way_text(state, who);
+  if (const std::string line = stands_in_line(state, who); !line.empty()) return line;
   if (route.is_made && route.was_pushed) return "others are in its way";
   if (!state.level->agents[who].script.empty() && state.mode[who] == Mode::script) {
     return state.course[who].next < state.agent(who).script.size() ? "its script has it stand"

@@ -1,7 +1,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "simulation/state.hpp"
+#include "simulation/stages.hpp"
 
 namespace gaze {
 namespace {
@@ -68,8 +68,9 @@ Vector2d way_to(const Simulation::State& state, std::uint32_t who, const Vector3
 LegResult walk_watched(Simulation::State& state, std::uint32_t who, const Vector3d& goal,
                        Moment budget, bool& stuck) {
   Course& course = state.course[who];
-  const LegResult result =
-      find_way(state, who, {goal, 0.0, state.kind(who).move.speed}, budget, false);
+  LegResult result = find_way(state, who, {goal, 0.0, state.kind(who).move.speed}, budget, false);
+  // Where somebody stands it has come to by touching them.
+  result.arrived = result.arrived || is_taken_by_one_beside(state, who, goal);
   const double left = way_left(state, who, goal);
   if (course.is_new) {
     course.progress = {left, state.now() - budget, false};

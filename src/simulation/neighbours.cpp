@@ -4,23 +4,27 @@
 #include <span>
 
 #include "simulation/chance.hpp"
-#include "simulation/state.hpp"
+#include "simulation/stages.hpp"
 
 namespace gaze {
 namespace {
 
 constexpr std::size_t kMostNeighbours = 10;
 
-// The ways that are searched know nothing of what is fixed: who gave way to it could get stuck. Who
-// is hostile is met, not given way to.
-bool is_in_the_way(const Simulation::State& state, std::uint32_t who, std::uint32_t other) {
-  if (other == who || !state.awake[other]) return false;
-  const Kind& own = state.kind(who);
-  const Kind& its = state.kind(other);
-  if (!travels(its.move.gait)) return false;
+/// Of what it could walk in a step: less is no way round those in line.
+constexpr double kLeastGain = 0.2;
+
+/// Metres: so near before it somebody stands in its way.
+constexpr double kInFront = 0.1;
+
+// Who is hostile is met, not given way to; but who has a target goes round all others.
+bool gives_way_to(const Simulation::State& state, std::uint32_t who, std::uint32_t other) {
+  if (other == who || !state.are_solid(who, other)) return false;
   const double rise = state.seen_position[other].z() - state.seen_position[who].z();
-  if (!(rise < own.height && -rise < its.height)) return false;
-  return !state.limit(who).is_foe_of_team[its.team == kNoTeam ? 0 : its.team + 1];
+  if (!(rise < state.kind(who).height && -rise < state.kind(other).height)) return false;
+  if (!state.are_foes(who, other)) return true;
+  const auto target = state.target_agent(who);
+  return target && *target != other;
 }
 
 /// The nearest that can be met in time, at most so many; of equally near ones the first in the
@@ -64,6 +68,39 @@ Neighbour neighbour_of(const Simulation::State& state, std::uint32_t who, std::u
   return neighbour;
 }
 
+// Of two that go much the same way the one behind gives way alone, both to what the other does and
+// to what it wants: so who is first at a door is let through, and they do not hold each other.
+void give_way_to(Simulation::State& state, std::uint32_t who, std::uint32_t other) {
+  Neighbour neighbour = neighbour_of(state, who, other);
+  const Vector2d& own = state.next_wish[who];
+  const Vector2d& its = state.wish[other];
+  if (state.is_on_way[other] && dot(own, its) > 0.0) {
+    if (dot(neighbour.offset, own + its) <= 0.0) return;
+    neighbour.share = 1.0;
+    state.neighbours.push_back(neighbour);
+    neighbour.velocity = its;
+  }
+  state.neighbours.push_back(neighbour);
+}
+
+// As of the last step: behind the one of those before it who is nearest to the head of a line.
+// Those who hold each other up count on and on, until they are in no line.
+InLine place_in_line(const Simulation::State& state, std::uint32_t who,
+                     std::span<const std::uint32_t> others) {
+  InLine line;
+  for (const std::uint32_t other : others) {
+    const Neighbour neighbour = neighbour_of(state, who, other);
+    const double reach = neighbour.gap + kInFront;
+    const bool is_in_front = dot(neighbour.offset, state.next_wish[who]) > 0.0 &&
+                             dot(neighbour.offset, neighbour.offset) < reach * reach;
+    if (!is_in_front) continue;
+    const InLine its = state.is_on_way[other] ? state.line[other] : InLine{0, other};
+    if (its.place + 1 >= line.place) continue;
+    line = {static_cast<std::uint8_t>(its.place + 1), its.head};
+  }
+  return line;
+}
+
 void find_neighbours(Simulation::State& state, std::uint32_t who, double speed) {
   const Vector3d& own = state.seen_position[who];
   const double radius = state.radius[who];
@@ -74,16 +111,15 @@ void find_neighbours(Simulation::State& state, std::uint32_t who, double speed) 
     // Only as fast as it has just been, or as this one may go, can they come together.
     const double most =
         radius + state.radius[other] + (speed + state.pace_length[other]) * kKeepApartHorizon;
-    if (distance2 < most * most && is_in_the_way(state, who, other)) {
+    if (distance2 < most * most && gives_way_to(state, who, other)) {
       nearest.offer(other, distance2);
     }
   };
   state.walkers.near_shrinking(
       own, [&] { return std::sqrt(nearest.farthest2()); }, offer);
   state.neighbours.clear();
-  for (const std::uint32_t other : nearest.others()) {
-    state.neighbours.push_back(neighbour_of(state, who, other));
-  }
+  for (const std::uint32_t other : nearest.others()) give_way_to(state, who, other);
+  state.next_line[who] = place_in_line(state, who, nearest.others());
 }
 
 // Who gets no farther on its route because of others tries another direction, each its own and for
@@ -95,6 +131,13 @@ Vector2d evasive(const Simulation::State& state, std::uint32_t who, const Vector
   const std::uint64_t draw = scrambled(scrambled(state.level->seed + who) + window * kGoldenStep);
   constexpr std::array<double, 4> kTurns{-60.0, 60.0, -120.0, 120.0};
   return turned(wanted, sine_cosine(Angle::from_degrees(kTurns[draw % kTurns.size()])));
+}
+
+// Others keep it from going as it wants, or have just kept it from that.
+bool is_held_up(const Simulation::State& state, std::uint32_t who, const Vector2d& chosen) {
+  constexpr double kMuchSlower = 0.5;
+  const double wished = std::sqrt(dot(state.wish[who], state.wish[who]));
+  return chosen != state.next_wish[who] || state.pace_length[who] < wished * kMuchSlower;
 }
 
 // As fast as it gets from the speed of the last step.
@@ -119,8 +162,6 @@ LegResult walk_apart(Simulation::State& state, std::uint32_t who, const Leg& ful
   if (!is_first || hops || state.plane() == Plane::upright || !(leg.speed > 0.0)) {
     return walk_leg(state, who, leg, budget);
   }
-  find_neighbours(state, who, leg.speed);
-  if (state.neighbours.empty()) return walk_leg(state, who, leg, budget);
   const double seconds =
       static_cast<double>(budget) / double(kMomentsPerTick) / state.level->ticks_per_second;
   const Vector3d feet = state.position[who];
@@ -130,26 +171,27 @@ LegResult walk_apart(Simulation::State& state, std::uint32_t who, const Leg& ful
   if (!(to_go > 0.0) || !(seconds > 0.0)) return walk_leg(state, who, leg, budget);
   const double speed = std::min(leg.speed, to_go / seconds);
   const Pace pace{way * (speed / distance), state.pace[who], leg.speed};
+  state.next_wish[who] = pace.wanted;
+  find_neighbours(state, who, leg.speed);
   const double step = 1.0 / state.level->ticks_per_second;
   Vector2d chosen = state.keep_apart.choose(pace, state.neighbours, step);
-  if (chosen != pace.wanted && !queues) {
-    const Pace another{evasive(state, who, pace.wanted), pace.velocity, pace.most};
-    if (another.wanted != pace.wanted) {
-      chosen = state.keep_apart.choose(another, state.neighbours, step);
-    }
-  }
+  const bool is_in_line = queues && state.next_line[who].place != InLine::kNone;
+  const Vector2d another =
+      is_held_up(state, who, chosen) ? evasive(state, who, pace.wanted) : pace.wanted;
+  if (another != pace.wanted) chosen = another;
   const Vector2d change = chosen - pace.wanted;
   if (dot(change, change) <= 1e-18) return walk_leg(state, who, leg, budget);
-  state.route[who].was_pushed = true;
   const double chosen_speed = std::sqrt(dot(chosen, chosen));
   const Vector3d there = feet + Vector3d{chosen.x(), chosen.y(), 0.0} * seconds;
   const LegResult result = walk_leg(state, who, {there, 0.0, chosen_speed}, budget);
-  return {result.feet, budget, false};
-}
-
-void look_for_neighbours(Simulation::State& state) {
-  state.walkers.rebuild(state.plane(), state.seen_position, state.alive);
-  std::fill(state.goes_on_way.begin(), state.goes_on_way.end(), 0);
+  // In a line only what brings it nearer is a way round those before it: else it would shuffle to
+  // and fro for ever.
+  if (is_in_line && another != pace.wanted) {
+    const double gained = distance - level_distance(state.plane(), result.feet, leg.goal);
+    if (gained < kLeastGain * speed * seconds) state.position[who] = feet;
+  }
+  state.route[who].was_pushed = true;
+  return {state.position[who], budget, false};
 }
 
 void note_pace(Simulation::State& state) {
@@ -162,6 +204,8 @@ void note_pace(Simulation::State& state) {
     if (state.goes_on_way[who]) state.fastest = std::max(state.fastest, state.pace_length[who]);
   }
   state.is_on_way.swap(state.goes_on_way);
+  state.wish.swap(state.next_wish);
+  state.line.swap(state.next_line);
 }
 
 void set_up_neighbours(Simulation::State& state) {
@@ -169,6 +213,12 @@ void set_up_neighbours(Simulation::State& state) {
   state.pace.assign(count, Vector2d{0.0, 0.0});
   state.pace_length.resize(count);
   state.is_on_way.resize(count);
+  state.in_the_way.reserve(count);
+  state.neighbours.reserve(2 * kMostNeighbours);
+  state.wish.resize(count, Vector2d{0.0, 0.0});
+  state.next_wish = state.wish;
+  state.line.resize(count);
+  state.next_line = state.line;
   state.goes_on_way.resize(count);
   for (const Agent& agent : state.level->agents) {
     state.radius.push_back(state.level->kind_of(agent).radius);

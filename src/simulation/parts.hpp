@@ -25,18 +25,19 @@ constexpr std::size_t kFewFoes = 32;
 /// What follows from the values of a kind at this rate of ticks, worked out once.
 struct KindLimits {
   NoticeLimits notice;
-  SineCosine turn;                   ///< Most of one step.
-  double head_turn_deg = 0.0;        ///< Most of one step; 0: the head is fixed to the body.
-  double back_to_scan_deg = 0.0;     ///< The same where it scans.
-  bool reacts = false;               ///< Has rules.
-  std::uint64_t urged_only = 0;      ///< Attacks that a reaction alone makes, by bit.
-  double farthest = 0.0;             ///< No sense but hearing reaches farther, metres.
-  std::uint64_t tags = 0;            ///< That its agents begin with.
-  std::uint64_t wanted_tags = 0;     ///< 0: any.
-  std::vector<char> wants_kind;      ///< By kind; empty: any.
-  std::vector<char> is_foe_of_team;  ///< By team + 1, 0: none; either is hostile to the other.
-  std::vector<char> wants_team;      ///< By team: hostile, and not filtered out.
-  std::vector<Moment> cooldowns;     ///< By attack.
+  SineCosine turn;                     ///< Most of one step.
+  double head_turn_deg = 0.0;          ///< Most of one step; 0: the head is fixed to the body.
+  double back_to_scan_deg = 0.0;       ///< The same where it scans.
+  bool reacts = false;                 ///< Has rules.
+  std::uint64_t urged_only = 0;        ///< Attacks that a reaction alone makes, by bit.
+  double farthest = 0.0;               ///< No sense but hearing reaches farther, metres.
+  std::uint64_t tags = 0;              ///< That its agents begin with.
+  std::uint64_t wanted_tags = 0;       ///< 0: any.
+  std::vector<char> wants_kind;        ///< By kind; empty: any.
+  std::vector<char> is_foe_of_team;    ///< By team + 1, 0: none; either is hostile to the other.
+  std::vector<char> is_solid_to_team;  ///< By team + 1; nothing where things are.
+  std::vector<char> wants_team;        ///< By team: hostile, and not filtered out.
+  std::vector<Moment> cooldowns;       ///< By attack.
   Moment grace = 0;
   Moment heals_after = 0;
   double turret_turn_deg = 0.0;  ///< Most of one step, if its turning has limits; else 0.
@@ -58,8 +59,22 @@ struct Course {
   Progress progress;
 };
 
+/// Whose place in a line before one who has arrived, or stands there.
+struct InLine {
+  static constexpr std::uint8_t kNone = 100;  ///< In no line.
+  std::uint8_t place = kNone;                 ///< So many stand before it, that one included.
+  std::uint32_t head = 0;                     ///< Who that is.
+};
+
+/// Somebody who stands where no room is left beside, and where that is.
+struct InTheWay {
+  std::uint32_t who = 0;
+  Vector3d at{0.0, 0.0, 0.0};
+};
+
 /// The way that an agent follows.
 struct Route {
+  static constexpr std::size_t kMostAvoided = 4;
   std::vector<Vector3d> points;  ///< From `next` on they lie ahead.
   std::vector<Path::Leg> links;  ///< Legs to some of them, from `next_link` on still ahead.
   std::uint32_t next_link = 0;
@@ -67,11 +82,13 @@ struct Route {
   Vector3d goal{0.0, 0.0, 0.0};  ///< That it was made for.
   Path::Outcome outcome = Path::Outcome::none;
   bool is_made = false;
-  std::uint32_t own_face = 0;          ///< Where in the mesh it was last,
-  std::uint32_t goal_face = 0;         ///< and its goal.
-  bool was_pushed = false;             ///< Off its line, by others in its way.
-  bool is_asked = false;               ///< It waits for a search,
-  Vector3d asked_goal{0.0, 0.0, 0.0};  ///< to there.
+  std::uint32_t own_face = 0;                  ///< Where in the mesh it was last,
+  std::uint32_t goal_face = 0;                 ///< and its goal.
+  bool was_pushed = false;                     ///< Off its line, by others in its way.
+  std::array<InTheWay, kMostAvoided> avoided;  ///< It is to lead round those, so many of them,
+  std::uint32_t avoided_count = 0;             ///< for as long as they stand there.
+  bool is_asked = false;                       ///< It waits for a search,
+  Vector3d asked_goal{0.0, 0.0, 0.0};          ///< to there.
   Progress progress;
 };
 
@@ -197,6 +214,13 @@ struct Alarm {
   Moment due = 0;
   Moment remember = 0;
   Vector3d place{0.0, 0.0, 0.0};
+};
+
+/// One that gave up what it had hardly begun: for a while what it sees does not make it begin
+/// again.
+struct TurnedBack {
+  Moment until = -1;       ///< -1: it did not.
+  std::uint64_t held = 0;  ///< Rules of its kind, by bit, whose cause has come up meanwhile.
 };
 
 /// A reaction that waits for its time.

@@ -1,6 +1,6 @@
 #include "combat/cooldown.hpp"
 #include "geometry/rolling.hpp"
-#include "simulation/state.hpp"
+#include "simulation/stages.hpp"
 
 /// When attacks are pulled: by minds, by touch, and as a script or the host has it.
 namespace gaze {

@@ -1,4 +1,4 @@
-#include "simulation/state.hpp"
+#include "simulation/stages.hpp"
 
 /// What each blow or shot of an attack does once it is due.
 namespace gaze {

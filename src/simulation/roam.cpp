@@ -5,7 +5,7 @@
 #include "geometry/plan_grid.hpp"
 #include "geometry/polygon.hpp"
 #include "simulation/chance.hpp"
-#include "simulation/state.hpp"
+#include "simulation/stages.hpp"
 
 namespace gaze {
 namespace {

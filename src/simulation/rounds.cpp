@@ -1,7 +1,7 @@
 #include <algorithm>
 
 #include "combat/cooldown.hpp"
-#include "simulation/state.hpp"
+#include "simulation/stages.hpp"
 
 /// Rounds: when one is over, and how the next begins.
 namespace gaze {

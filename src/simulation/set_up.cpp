@@ -2,7 +2,7 @@
 #include <cmath>
 
 #include "combat/cooldown.hpp"
-#include "simulation/state.hpp"
+#include "simulation/stages.hpp"
 
 /// What is worked out once from a level, and everybody in their places.
 namespace gaze {
@@ -43,6 +43,10 @@ void add_filters(KindLimits& limits, const Level& level, const Kind& kind) {
   for (Index team = 0; team < level.teams.size(); ++team) {
     limits.is_foe_of_team.push_back(is_hostile(level, kind.team, team) ||
                                     is_hostile(level, team, kind.team));
+  }
+  for (const char is_foe : limits.is_foe_of_team) {
+    const bool is_solid = is_foe ? kind.solid_to.foes : kind.solid_to.friends;
+    limits.is_solid_to_team.push_back(is_solid && !kind.thing);
   }
   if (kind.team == kNoTeam) return;
   for (Index team = 0; team < level.teams.size(); ++team) {
@@ -153,6 +157,7 @@ void set_up_senses(Simulation::State& state) {
   state.last_noise.resize(count);
   state.urged.resize(count);
   state.lasted.resize(count);
+  state.turned_back.resize(count);
   state.mode_since.resize(count);
   state.uses_crowd = uses_crowd(state);
 }

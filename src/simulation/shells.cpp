@@ -2,7 +2,7 @@
 
 #include "combat/flight.hpp"
 #include "geometry/rolling.hpp"
-#include "simulation/state.hpp"
+#include "simulation/stages.hpp"
 
 /// What has been fired: how it flies, what it meets, and beams.
 namespace gaze {

@@ -4,7 +4,7 @@
 #include <fmt/ranges.h>
 
 #include "combat/cooldown.hpp"
-#include "simulation/state.hpp"
+#include "simulation/stages.hpp"
 
 namespace gaze {
 namespace {

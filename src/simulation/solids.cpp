@@ -1,7 +1,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "simulation/state.hpp"
+#include "simulation/stages.hpp"
 
 /// Doors, and solids that break.
 namespace gaze {

@@ -1,7 +1,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "simulation/state.hpp"
+#include "simulation/stages.hpp"
 
 /// Things: carried, thrown, dropped and broken.
 namespace gaze {

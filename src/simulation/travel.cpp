@@ -1,6 +1,6 @@
 #include <cmath>
 
-#include "simulation/state.hpp"
+#include "simulation/stages.hpp"
 #include "travel/turn.hpp"
 #include "travel/walk.hpp"
 
@@ -228,6 +228,15 @@ Wish along_script(Simulation::State& state, std::uint32_t who) {
   return {std::nullopt, plan_part(state.plane(), script[course.next].place - state.position[who])};
 }
 
+// By a script, or by blows that push.
+bool is_somebody_driven(const Simulation::State& state) {
+  for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
+    const Vector3d& pushed = state.pushed[who];
+    if (state.mode[who] == Mode::script || pushed.x() != 0.0 || pushed.y() != 0.0) return true;
+  }
+  return false;
+}
+
 }  // namespace
 
 LegResult walk_leg(Simulation::State& state, std::uint32_t who, const Leg& leg, Moment budget) {
@@ -240,7 +249,10 @@ LegResult walk_leg(Simulation::State& state, std::uint32_t who, const Leg& leg, 
                          state.flies_freely(who)};
   Leg possible = leg;
   if (!travels(kind.move.gait) || state.is_airborne[who]) possible.speed = 0.0;
-  LegResult result = walk(state.world, body, possible, left, state.level->ticks_per_second);
+  const double reach = possible.speed * static_cast<double>(left) / double(kMomentsPerTick) /
+                       state.level->ticks_per_second;
+  LegResult result = walk(state.world, body, possible, left, state.level->ticks_per_second,
+                          bodies_in_the_way(state, who, reach));
   state.position[who] = result.feet;
   result.used += budget - left;
   return result;
@@ -263,14 +275,15 @@ void make_step_noise(Simulation::State& state, std::uint32_t who) {
 // Drivers go first and minds travel by where that leaves everybody, all by the same picture: who
 // chases needs no extra step to learn where its target went, whatever the order in the file.
 void travel(Simulation::State& state) {
+  if (is_somebody_driven(state)) look_for_neighbours(state);
   move_pushed(state);
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
     if (!state.is_up(who) || state.mode[who] != Mode::script) continue;
     state.trigger[who] = {};
     if (state.is_in_flight(who)) fly_on(state, who);
     if (!state.is_in_flight(who)) follow_script(state, who);
+    note_move(state, who);
   }
-  state.seen_position = state.position;
   search_asked(state);
   look_for_neighbours(state);
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
@@ -283,6 +296,7 @@ void travel(Simulation::State& state) {
     }
     if (!state.is_in_flight(who)) settle(state, who);
     if (state.mode[who] == Mode::script) turn(state, who, along_script(state, who));
+    note_move(state, who);
     turn_head(state, who);
     make_step_noise(state, who);
   }

@@ -2,7 +2,7 @@
 #include <cmath>
 
 #include "geometry/signed_turn.hpp"
-#include "simulation/state.hpp"
+#include "simulation/stages.hpp"
 #include "travel/turn.hpp"
 
 /// What is fixed and turns: within limits, and as a friend does.

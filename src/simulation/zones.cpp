@@ -1,7 +1,7 @@
 #include <algorithm>
 
 #include "geometry/polygon.hpp"
-#include "simulation/state.hpp"
+#include "simulation/stages.hpp"
 
 namespace gaze {
 namespace {

@@ -4,7 +4,7 @@
 #include <map>
 #include <utility>
 
-#include "simulation/state.hpp"
+#include "simulation/stages.hpp"
 
 namespace gaze {
 namespace {

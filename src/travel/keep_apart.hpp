@@ -29,6 +29,11 @@ struct Pace {
 /// velocities: van den Berg, Guy, Lin and Manocha, "Reciprocal n-body collision avoidance", 2011.
 class KeepApart {
  public:
+  KeepApart() {
+    lines_.reserve(kUsualLines);
+    all_.reserve(kUsualLines);
+  }
+
   /// @param seconds  Of one step, above 0.
   Vector2d choose(const Pace& pace, std::span<const Neighbour> neighbours, double seconds);
 
@@ -46,6 +51,7 @@ class KeepApart {
                    Vector2d& result) const;
   void least_bad(std::size_t first_bad, double most, Vector2d& result);
 
+  static constexpr std::size_t kUsualLines = 32;
   std::vector<Line> lines_;
   std::vector<Line> all_;  ///< Scratch.
 };

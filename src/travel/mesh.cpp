@@ -217,11 +217,14 @@ std::optional<MeshPlace> NavigationMesh::find(const Vector3d& feet,
 }
 
 std::optional<MeshPlace> nearest_place(const NavigationMesh::Data& mesh, const Vector3d& place,
-                                       const std::function<bool(std::uint32_t)>& counts) {
+                                       const std::function<bool(std::uint32_t)>& counts,
+                                       const Vector3d* from) {
+  constexpr double kAlike = 1e-6;  // metres
   const MeshPoint plan = mesh.plan(place);
   const Vector2d p{plan.x, plan.y};
   std::optional<MeshPlace> best;
-  double best_distance2 = std::numeric_limits<double>::infinity();
+  double best_distance = std::numeric_limits<double>::infinity();
+  double best_way = best_distance;
   mesh.grid.outward(
       p,
       [&](std::uint32_t face) {
@@ -230,12 +233,15 @@ std::optional<MeshPlace> nearest_place(const NavigationMesh::Data& mesh, const V
         const double level2 = squared_distance(mesh, face, p, on);
         const Vector3d there = mesh.lift(face, {on.x(), on.y()});
         const double rise = mesh.body.altitude ? 0.0 : there.z() - place.z();
-        const double distance2 = level2 + rise * rise;
-        if (distance2 >= best_distance2) return;
+        const double distance = std::sqrt(level2 + rise * rise);
+        const double way = from == nullptr ? 0.0 : plane_distance(Plane::space, *from, there);
+        const bool is_alike = from != nullptr && std::abs(distance - best_distance) <= kAlike;
+        if (is_alike ? way >= best_way : distance >= best_distance) return;
         best = MeshPlace{face, there};
-        best_distance2 = distance2;
+        best_distance = std::min(best_distance, distance);
+        best_way = way;
       },
-      [&](double metres) { return metres > 0.0 && metres * metres > best_distance2; });
+      [&](double metres) { return metres > best_distance + kAlike; });
   return best;
 }
 

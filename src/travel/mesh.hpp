@@ -200,10 +200,11 @@ void lay_grid(NavigationMesh::Data& mesh);
 [[nodiscard]] std::vector<MeshArea> areas_on(const NavigationMesh::Data& mesh,
                                              const Surface& surface);
 
-/// The place nearest to a place, of the faces that `counts`.
+/// The place nearest to a place, of the faces that `counts`. Of places as near, to a micrometre,
+/// the one nearest to where one comes from, if that is given: not round to the far side of a block.
 [[nodiscard]] std::optional<MeshPlace> nearest_place(
     const NavigationMesh::Data& mesh, const Vector3d& place,
-    const std::function<bool(std::uint32_t)>& counts);
+    const std::function<bool(std::uint32_t)>& counts, const Vector3d* from = nullptr);
 
 /// The highest place at or below a height, within some distance in the plan; of equally high ones
 /// the nearest.

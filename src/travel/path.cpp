@@ -195,8 +195,9 @@ class Reach {
     if (has_patches_) return scratch_.reached[mesh_.data().cell[face]] != 0;
     return mesh_.is_reachable(from_, mesh_.data().faces[face].island);
   }
-  std::optional<MeshPlace> nearest(const Vector3d& place) const {
-    return nearest_place(mesh_.data(), place, [&](std::uint32_t face) { return holds(face); });
+  std::optional<MeshPlace> nearest(const Vector3d& place, const Vector3d& from) const {
+    return nearest_place(
+        mesh_.data(), place, [&](std::uint32_t face) { return holds(face); }, &from);
   }
 
  private:
@@ -211,7 +212,7 @@ Path::Outcome choose_goal(PathFinder::Scratch& scratch, const NavigationMesh& me
                           const MeshPlace& start, MeshPlace& goal) {
   const Reach reach(scratch, mesh, start.polygon);
   if (reach.holds(goal.polygon)) return Path::Outcome::whole;
-  const auto reachable = reach.nearest(goal.place);
+  const auto reachable = reach.nearest(goal.place, start.place);
   const auto distance = [&](const Vector3d& p) {
     return plane_distance(Plane::space, p, goal.place);
   };
@@ -232,10 +233,12 @@ void lift(PathFinder::Scratch& scratch, const NavigationMesh::Data& mesh, std::u
 }
 
 void find_whole(PathFinder::Scratch& scratch, const NavigationMesh& mesh, const MeshPlace& start,
-                const MeshPlace& goal) {
+                const MeshPlace& goal, std::span<const Cylinder> standing) {
   const NavigationMesh::Data& data = mesh.data();
   const PlaceInPlan to = in_plan(data, goal);
-  scratch.search.find(data, in_plan(data, start), {&to, 1}, scratch.shut);
+  std::optional<Standing> bars;
+  if (!standing.empty()) bars.emplace(mesh, standing);
+  scratch.search.find(data, in_plan(data, start), {&to, 1}, scratch.shut, bars ? &*bars : nullptr);
   if (!scratch.search.has_found(0)) {
     scratch.path.outcome = Path::Outcome::none;
     scratch.path.points.clear();
@@ -317,7 +320,7 @@ PathFinder& PathFinder::operator=(PathFinder&& other) noexcept = default;
 PathFinder::~PathFinder() = default;
 
 const Path& PathFinder::find(const NavigationMesh& mesh, const Vector3d& from, const Vector3d& to,
-                             const World* now) {
+                             const World* now, std::span<const Cylinder> standing) {
   Path& path = scratch_->path;
   begin(path);
   scratch_->looked_at = 0;
@@ -336,7 +339,7 @@ const Path& PathFinder::find(const NavigationMesh& mesh, const Vector3d& from, c
   path.outcome = choose_goal(*scratch_, mesh, *start, *goal);
   if (path.outcome == Path::Outcome::none) return path;
   add_point(path.points, mesh.body().altitude ? start->place : from);
-  find_whole(*scratch_, mesh, *start, *goal);
+  find_whole(*scratch_, mesh, *start, *goal, standing);
   finish(path, mesh, *goal, to);
   scratch_->looked_at = scratch_->search.looked_at();
   return path;
@@ -391,7 +394,7 @@ std::optional<MeshPlace> PathFinder::nearest_reachable(const NavigationMesh& mes
                                                        const MeshPlace& from, const Vector3d& to,
                                                        const World* now) {
   note_shut(*scratch_, mesh.data(), now);
-  return Reach(*scratch_, mesh, from.polygon).nearest(to);
+  return Reach(*scratch_, mesh, from.polygon).nearest(to, from.place);
 }
 
 std::size_t PathFinder::looked_at() const noexcept {

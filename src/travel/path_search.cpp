@@ -60,11 +60,14 @@ double PathSearch::ahead(const MeshPoint& p) const {
 }
 
 void PathSearch::find(const NavigationMesh::Data& mesh, const PlaceInPlan& from,
-                      std::span<const PlaceInPlan> goals, std::span<const char> shut) {
+                      std::span<const PlaceInPlan> goals, std::span<const char> shut,
+                      const Standing* standing) {
   begin(mesh, from, goals);
   shut_ = shut;
+  standing_ = standing;
   for (Goal& goal : goals_) {
     if (!is_straight_free(mesh, from.face, start_, goal.face, goal.at)) continue;
+    if (is_barred(start_, goal.at, {true, true})) continue;
     goal.is_done = start_cost_ <= mesh.least_cost;
     reach_goal(goal, distance(start_, goal.at) * start_cost_, kNone);
   }
@@ -112,7 +115,7 @@ void PathSearch::look_into(std::uint32_t number) {
 // A crossing whose beginning the start sees.
 void PathSearch::see_crossing(std::uint32_t crossing) {
   const Crossing& its = mesh_->crossings[crossing];
-  if (is_shut(its)) return;
+  if (is_shut(its) || is_barred(start_, its.from, {true, false})) return;
   reach(turn_count_ + crossing, distance(start_, its.from) * start_cost_ + its.length, kNone);
 }
 
@@ -120,7 +123,8 @@ void PathSearch::see_crossing(std::uint32_t crossing) {
 void PathSearch::see(std::uint32_t corner) {
   if (corner == kNone) return;
   const MeshCorner& its = mesh_->corners[corner];
-  if (const auto side = touches(start_, its)) {
+  const auto side = touches(start_, its);
+  if (side && !is_barred(start_, its.at, {true, false})) {
     reach(2 * corner + static_cast<std::uint32_t>(*side), distance(start_, its.at) * start_cost_,
           kNone);
   }
@@ -160,7 +164,8 @@ void PathSearch::leave_turn(std::uint32_t turn_number) {
   const bool may_see = goals_.size() == 1 || ahead(node.at) <= farthest;
   for (Goal& goal : goals_) {
     if (goal.is_done) continue;
-    const bool sees_it = may_see && sees(turn_number, goal);
+    const bool sees_it =
+        may_see && sees(turn_number, goal) && !is_barred(node.at, goal.at, {false, true});
     sees_all &= sees_it;
     if (sees_it) reach_goal(goal, length + distance(node.at, goal.at) * node.cost, turn_number);
   }
@@ -175,7 +180,8 @@ void PathSearch::leave_crossing(std::uint32_t number) {
   for (Goal& goal : goals_) {
     if (goal.is_done) continue;
     const bool sees_it =
-        is_straight_free(*mesh_, crossing.to_face, crossing.to, goal.face, goal.at);
+        is_straight_free(*mesh_, crossing.to_face, crossing.to, goal.face, goal.at) &&
+        !is_barred(crossing.to, goal.at, {false, true});
     sees_all &= sees_it;
     if (sees_it) reach_goal(goal, length + distance(crossing.to, goal.at) * cost, number);
   }
@@ -213,10 +219,12 @@ void PathSearch::go_on(std::span<const std::uint32_t> seen, std::uint32_t from, 
   const double length = reached_[from].length;
   for (const std::uint32_t next : seen) {
     if (next < turn_count_) {
-      reach(next, length + distance(at, mesh_->turns.nodes[next / 2].at) * cost, from);
+      const MeshPoint& to = mesh_->turns.nodes[next / 2].at;
+      if (is_barred(at, to, {})) continue;
+      reach(next, length + distance(at, to) * cost, from);
     } else {
       const Crossing& crossing = mesh_->crossings[next - turn_count_];
-      if (is_shut(crossing)) continue;
+      if (is_shut(crossing) || is_barred(at, crossing.from, {})) continue;
       reach(next, length + distance(at, crossing.from) * cost + crossing.length, from);
     }
   }

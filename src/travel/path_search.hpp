@@ -8,6 +8,7 @@
 #include "travel/bucket_queue.hpp"
 #include "travel/fan.hpp"
 #include "travel/mesh.hpp"
+#include "travel/standing.hpp"
 
 namespace gaze {
 
@@ -37,10 +38,12 @@ struct PlaceInPlan {
 /// all goals: with one goal that is the goal itself.
 class PathSearch {
  public:
-  /// @param goals  At least one.
-  /// @param shut   By patch of the mesh: nobody can go there now.
+  /// @param goals     At least one.
+  /// @param shut      By patch of the mesh: nobody can go there now.
+  /// @param standing  Legs that they bar are not taken.
   void find(const NavigationMesh::Data& mesh, const PlaceInPlan& from,
-            std::span<const PlaceInPlan> goals, std::span<const char> shut);
+            std::span<const PlaceInPlan> goals, std::span<const char> shut,
+            const Standing* standing = nullptr);
 
   std::size_t looked_at() const { return looked_at_; }
 
@@ -99,7 +102,12 @@ class PathSearch {
     return shut_[mesh_->faces[crossing.to_face].patch] != 0;
   }
 
+  bool is_barred(const MeshPoint& from, const MeshPoint& to, Standing::Ends ends) const {
+    return standing_ != nullptr && standing_->bars(from, to, ends);
+  }
+
   std::span<const char> shut_;
+  const Standing* standing_ = nullptr;
   std::vector<Gap> gaps_;
   std::vector<std::uint32_t> about_;  ///< Scratch: the faces that hold the start.
   BucketQueue queue_;  ///< Turns, and gaps with kGapBit set, by the least length of a way by them.

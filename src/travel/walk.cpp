@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "geometry/plan.hpp"
+#include "travel/body_sweep.hpp"
 
 namespace gaze {
 namespace {
@@ -37,6 +38,27 @@ Vector3d level_way(Plane plane, const Vector3d& from, const Vector3d& to, bool f
           flies ? to.z() - from.z() : 0.0};
 }
 
+/// What turns a body aside.
+struct WayContact {
+  double share = 0.0;  ///< Of the way to where it comes to rest.
+  Vector3d normal{0.0, 0.0, 0.0};
+};
+
+std::optional<WayContact> first_contact(const World& world, const Cylinder& body,
+                                        const Vector3d& way, bool flies,
+                                        std::span<const Cylinder> others) {
+  std::optional<WayContact> first;
+  if (const auto solid = world.sweep(body, way, Stops::bodies)) {
+    const Vector3d normal = level_normal(world.plane(), solid->normal, flies);
+    const double approach = -dot3(way, normal);
+    const double gap = approach > 0.0 ? kContactGap / approach : 0.0;
+    first = {std::max(0.0, solid->share - gap), normal};
+  }
+  const auto other = first_body_met(world.plane(), body, way, flies, others);
+  if (other && (!first || other->share < first->share)) first = {other->share, other->normal};
+  return first;
+}
+
 Moment time_for(double metres, double speed, int ticks_per_second) {
   const double moments = metres / speed * 1e9 * ticks_per_second;
   return moments < 1e18 ? static_cast<Moment>(std::llround(moments)) : Moment{1} << 60;
@@ -44,31 +66,29 @@ Moment time_for(double metres, double speed, int ticks_per_second) {
 
 }  // namespace
 
-Vector3d slide(const World& world, const Cylinder& body, const Vector3d& wish, bool flies) {
+Vector3d slide(const World& world, const Cylinder& body, const Vector3d& wish, bool flies,
+               std::span<const Cylinder> others) {
   Cylinder moving = body;
   Vector3d rest = wish;
   Contacts contacts;
   for (int round = 0; round < kMostSlides; ++round) {
-    const auto touch = world.sweep(moving, rest, Stops::bodies);
+    const auto touch = first_contact(world, moving, rest, flies, others);
     if (!touch) {
       moving.feet += rest;
       break;
     }
-    const Vector3d normal = level_normal(world.plane(), touch->normal, flies);
-    const double approach = -dot3(rest, normal);
-    if (!(approach > 0.0)) break;
-    const double share = std::max(0.0, touch->share - kContactGap / approach);
-    moving.feet += rest * share;
-    rest *= 1.0 - share;
-    rest -= normal * dot3(rest, normal);
+    if (!(dot3(rest, touch->normal) < 0.0)) break;
+    moving.feet += rest * touch->share;
+    rest *= 1.0 - touch->share;
+    rest -= touch->normal * dot3(rest, touch->normal);
     if (contacts.forbid(rest)) break;
-    contacts.add(normal);
+    contacts.add(touch->normal);
   }
   return moving.feet;
 }
 
 LegResult walk(const World& world, const WalkingBody& body, const Leg& leg, Moment budget,
-               int ticks_per_second) {
+               int ticks_per_second, std::span<const Cylinder> others) {
   const Vector3d way = level_way(world.plane(), body.feet, leg.goal, body.flies);
   const double distance = std::sqrt(dot3(way, way));
   const double to_go = distance - leg.stop;
@@ -81,7 +101,7 @@ LegResult walk(const World& world, const WalkingBody& body, const Leg& leg, Mome
   const Vector3d wish = reach == distance ? way : Vector3d(way * (reach / distance));
   const Vector3d lift{0.0, 0.0, body.step_height};
   const Cylinder solid_part{body.feet + lift, body.radius, body.height - body.step_height};
-  const Vector3d lifted = slide(world, solid_part, wish, body.flies);
+  const Vector3d lifted = slide(world, solid_part, wish, body.flies, others);
   Vector3d feet{lifted.x(), lifted.y(), body.flies ? lifted.z() : body.feet.z()};
   const bool is_free = lifted == Vector3d(solid_part.feet + wish);
   if (!in_time || !is_free) return {feet, budget, false};

@@ -1,5 +1,7 @@
 #pragma once
 
+#include <span>
+
 #include "gaze/time.hpp"
 #include "gaze/world.hpp"
 
@@ -9,12 +11,12 @@ namespace gaze {
 /// far below what shows. It keeps "never inside" true whatever the angle of approach.
 constexpr double kContactGap = 1e-6;
 
-/// Moves a body by a horizontal wish, or one in x and z if it flies. Where a solid is in the way it
-/// goes on along that solid with what is left of the wish in that direction; in a corner it stops.
-/// It never enters a solid.
+/// Moves a body by a horizontal wish, or one in x and z if it flies. Where a solid or one of some
+/// bodies is in the way it goes on along that with what is left of the wish in that direction; in a
+/// corner it stops. It never enters a solid, nor goes deeper into a body.
 /// @return Where its feet end up.
 [[nodiscard]] Vector3d slide(const World& world, const Cylinder& body, const Vector3d& wish,
-                             bool flies = false);
+                             bool flies = false, std::span<const Cylinder> others = {});
 
 /// One way to a goal, walked for a time.
 struct Leg {
@@ -40,8 +42,9 @@ struct WalkingBody {
 
 /// Walks straight towards the goal, level with where it stands (in an upright plane along x alone),
 /// without overshooting: a goal without a stop distance is reached to the bit, and the time that
-/// takes is rounded to a whole moment.
+/// takes is rounded to a whole moment. Solids and other bodies stop it.
 [[nodiscard]] LegResult walk(const World& world, const WalkingBody& body, const Leg& leg,
-                             Moment budget, int ticks_per_second);
+                             Moment budget, int ticks_per_second,
+                             std::span<const Cylinder> others = {});
 
 }  // namespace gaze

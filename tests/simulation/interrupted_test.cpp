@@ -12,7 +12,7 @@ using testing::only;
 using testing::play;
 
 /// A pruner on its round of four corners, and a host-driven player who is far away at first.
-const char* const kRound = R"(
+const char* const kInterruptedRound = R"(
 [kind.pruner]
 team = "caretakers"
 [kind.pruner.sight]
@@ -39,7 +39,7 @@ driver = "host"
 
 TEST(Interrupted, APatrolGoesOnToThePointThatItWasGoingTo) {
   for (const int rate : {20, 60, 240}) {
-    Simulation simulation(garden(kRound, {{"ticks_per_second", std::to_string(rate)}}));
+    Simulation simulation(garden(kInterruptedRound, {{"ticks_per_second", std::to_string(rate)}}));
     const AgentId pruner = simulation.agent("pruner");
     const AgentId collector = simulation.agent("collector");
     play(simulation, 4 * rate);  // 8 m along: it is on its way to the third corner
@@ -59,7 +59,7 @@ TEST(Interrupted, APatrolGoesOnToThePointThatItWasGoingTo) {
 }
 
 /// A lamp that turns round and round, and sees the player for a while.
-const char* const kLamp = R"(
+const char* const kInterruptedLamp = R"(
 [kind.lamp]
 team = "caretakers"
 [kind.lamp.sight]
@@ -90,7 +90,8 @@ TEST(Interrupted, AScanFallsBackIntoStep) {
   for (const std::string style : {"style = \"round\"\n", "style = \"sweep\"\narc = 200.0\n"}) {
     for (const std::string head : {"", "[kind.lamp.head]\nturn_rate = 60.0\n"}) {
       for (const int rate : {20, 60, 240}) {
-        const std::string text = kLamp + head + "[kind.lamp.scan]\nrate = 90.0\n" + style;
+        const std::string text =
+            kInterruptedLamp + head + "[kind.lamp.scan]\nrate = 90.0\n" + style;
         const std::vector<Setting> settings{{"ticks_per_second", std::to_string(rate)}};
         Simulation seen(garden(text, settings));
         Simulation never(garden(text, settings));
@@ -192,7 +193,7 @@ driver = "host"
 
 // Who only remembers where it was, and does not see it go, still goes there.
 TEST(Interrupted, WhoDoesNotSeeItGoGoesOnLooking) {
-  Simulation simulation(garden(std::string(kRound) + R"(
+  Simulation simulation(garden(std::string(kInterruptedRound) + R"(
 [kind.other]
 team = "caretakers"
 [kind.other.attack.pea]

@@ -47,7 +47,7 @@ TEST(KeepApart, TwoThatMeetHeadOnPassEachOther) {
                                            agent(2, 10.0, 0.0, 0.0, 0.0))));
   for (int tick = 0; tick < 60 * 8; ++tick) {
     simulation.step();
-    ASSERT_LT(deepest(simulation), 0.01) << tick;
+    ASSERT_LT(deepest(simulation), 1e-6) << tick;
   }
   EXPECT_NEAR((simulation.state({0}).position - Vector3d(10, 0, 0)).norm(), 0.0, 1e-9);
   EXPECT_NEAR((simulation.state({1}).position - Vector3d(0, 0, 0)).norm(), 0.0, 1e-9);
@@ -64,7 +64,7 @@ TEST(KeepApart, ACircleOfTwelveCrossesItsMiddle) {
   Simulation simulation(garden(level));
   for (int tick = 0; tick < 60 * 20; ++tick) {
     simulation.step();
-    ASSERT_LT(deepest(simulation), 0.03) << tick;
+    ASSERT_LT(deepest(simulation), 1e-6) << tick;
   }
   for (std::uint32_t i = 0; i < 12; ++i) {
     EXPECT_LT((simulation.state({i}).position - goals[i]).norm(), 0.01) << i;
@@ -103,7 +103,7 @@ path = [[0.0, 0.6], [0.0, 20.0]]
     }
   }
   EXPECT_EQ(through, 200);
-  EXPECT_LT(worst, 0.3);
+  EXPECT_LT(worst, 1e-6);
 }
 
 }  // namespace

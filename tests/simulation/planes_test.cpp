@@ -36,6 +36,7 @@ sees = "chase"
 [kind.guest]
 team = "visitors"
 height = 2.0
+solid_to = []
 [kind.guest.move]
 speed = 4.0
 [[agent]]

@@ -34,6 +34,17 @@ hostile = ["visitors"]
 hostile = ["caretakers"]
 )";
 
+/// An agent of a level file.
+inline std::string placed(const std::string& id, const std::string& kind, const std::string& at,
+                          const std::string& more = "") {
+  return "[[agent]]\nid = \"" + id + "\"\nkind = \"" + kind + "\"\nat = " + at + "\n" + more + "\n";
+}
+
+/// A brick wall of a level file along a path.
+inline std::string wall(const std::string& id, const std::string& path) {
+  return "[[wall]]\nid = \"" + id + "\"\nmaterial = \"brick\"\npath = " + path + "\n";
+}
+
 /// Reads a level from text with the two teams of the garden added.
 inline Level garden(const std::string& text, const std::vector<Setting>& settings = {}) {
   return read_level_text(text + kTeams, "garden.toml", settings);
