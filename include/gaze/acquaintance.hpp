@@ -4,6 +4,7 @@
 #include <string>
 #include <vector>
 
+#include "gaze/change.hpp"
 #include "gaze/feeling.hpp"
 #include "gaze/hearing.hpp"
 #include "gaze/simulation.hpp"
@@ -48,6 +49,11 @@ struct Acquaintance {
 
 /// Throws UsageError for ids that do not exist.
 [[nodiscard]] Acquaintance acquaintance(const Simulation& simulation, AgentId agent, AgentId other);
+
+/// What would turn whether one sees another now. Nothing if it has no sight, or does not look for
+/// it at all. Throws UsageError for an unknown id.
+[[nodiscard]] std::optional<Remedy> remedy(const Simulation& simulation, AgentId agent,
+                                           AgentId other);
 
 /// One line for a feeler: what it meets and whether that is what it looks for.
 [[nodiscard]] std::string explain(const FeelerAnswer& answer, const Simulation& simulation);

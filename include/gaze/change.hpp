@@ -8,33 +8,50 @@
 
 namespace gaze {
 
-/// What would turn the answer of a look, and by how much.
+/// One step or turn that helps to turn the answer of a look.
 struct Change {
   enum class What {
-    nearer,   ///< The other, metres.
-    farther,  ///< The other, metres: it would be out of range.
-    turn,     ///< The looker, degrees: into or out of its field of view.
-    tilt,     ///< The line to the other, degrees: into or out of the vertical field of view.
-    aside,    ///< The other, metres across the line to it: out of cover.
-    behind,   ///< The other, metres across the line to it: into cover.
-    nowhere   ///< Nothing within `kFarthestAside` metres to either side helps.
+    nearer,      ///< The other goes straight towards the looker's feet, as far as the range counts:
+    farther,     ///< level in a ground level, in all three axes in space. Or away from them.
+    aside,       ///< The other steps across that line, level; not seen from the side.
+    higher,      ///< The other rises,
+    lower,       ///< or sinks.
+    turn,        ///< The looker turns in the plan.
+    turn_round,  ///< Seen from the side, one that faces right or left faces the other way.
   };
   What what = What::nearer;
-  double amount = 0.0;
-  bool to_left =
-      false;          ///< Aside: as the looker sees it; upright: upwards for one that faces right.
-  std::string solid;  ///< Aside: what is in the way now, or would be.
+  double amount = 0.0;   ///< Metres, in whole centimetres; degrees, in whole tenths.
+  bool to_left = false;  ///< Aside: as the looker sees it. Turns: anticlockwise.
+  std::string solid;     ///< Steps: what is in the way now, or will be.
 };
 
-inline constexpr double kFarthestAside = 10.0;  ///< Metres to either side.
+/// How far steps are looked for, metres; nearer and farther as far as the range asks for it.
+inline constexpr double kFarthestStep = 10.0;
 
-/// For one that is not seen: everything that has to change, each by the least amount, in the order
-/// of the tests. For one that is seen: the ways to end that, each enough alone. Steps aside are
-/// looked for every 5 cm and then narrowed down to a millimetre, with all else as it is.
-[[nodiscard]] std::vector<Change> least_changes(const World& world, const Level& level,
-                                                const Looker& looker, const Looked& other);
+/// What would turn the answer of a look. All of it has been tried: the look has been made again
+/// with the changes as they are printed.
+struct Remedy {
+  bool is_seen = false;  ///< The other is seen: each change ends that alone.
+  /// Of one who is not seen: these together, one after the other, make it seen; one if one does.
+  /// Each is the least of its sort: a centimetre or a tenth of a degree less would not do. Empty if
+  /// none have been found.
+  std::vector<Change> changes;
+  std::string solid;  ///< What is in the way now, if anything is.
+};
 
-/// "turn 4.2 degrees; 0.6 m nearer"
-[[nodiscard]] std::string describe(const std::vector<Change>& changes, Plane plane);
+/// Makes a change: moves the other, or turns the looker.
+void apply(Plane plane, const Change& change, Looker& looker, Looked& other);
+
+/// Looks for what would turn the answer. One who is not seen: by one change, first of the sort that
+/// the failed test calls for; else by a step and a turn, or two steps and a turn. One who is seen:
+/// by a step away, a turn and a step aside. Makes some thousands of looks.
+[[nodiscard]] Remedy remedy(const World& world, const Level& level, const Looker& looker,
+                            const Looked& other);
+
+/// "turn 4.2 degrees to its left", or "no single change helps; 0.60 m nearer, then turn ...".
+[[nodiscard]] std::string describe(const Remedy& remedy, Plane plane);
+
+/// "nearer", "turn round", ...
+[[nodiscard]] std::string_view name_of(Change::What what);
 
 }  // namespace gaze

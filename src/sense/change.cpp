@@ -1,141 +1,276 @@
 #include "gaze/change.hpp"
 
-#include <fmt/format.h>
-
+#include <algorithm>
+#include <array>
 #include <cmath>
+#include <span>
 
 #include "geometry/plan.hpp"
 
 namespace gaze {
 namespace {
 
-constexpr double kStepAside = 0.05;  // metres
+using What = Change::What;
 
-// Across the line from the eye to the other, to the left of it.
-Vector3d left_of(Plane plane, const Looker& looker, const Looked& other) {
-  const Vector2d way = plan_part(plane, other.feet - looker.feet);
-  const double length = std::sqrt(dot(way, way));
-  if (length == 0.0) return from_plan(plane, {{0.0, 1.0}, 0.0});
-  return from_plan(plane, {Vector2d{-way.y(), way.x()} / length, 0.0});
+bool is_turn(What what) {
+  return what == What::turn || what == What::turn_round;
 }
 
-/// Looks for the least step aside after which the line of sight passes, or no longer does.
-class StepAside {
- public:
-  StepAside(const World& world, const Level& level, const Looker& looker, const Looked& other)
-      : world_(world),
-        level_(level),
-        looker_(looker),
-        other_(other),
-        left_(left_of(world.plane(), looker, other)),
-        passes_now_(look(world, level, looker, other).line.pass) {}
+/// So many in a metre or a degree: what is printed, and no finer.
+double units_of(What what) {
+  return is_turn(what) ? 10.0 : 100.0;
+}
 
-  Change find() const {
-    for (double way = kStepAside; way <= kFarthestAside; way += kStepAside) {
-      for (const double sign : {1.0, -1.0}) {
-        if (passes(sign * way) != passes_now_) return narrowed(sign, way);
+// From the looker to the other, as the range counts.
+Vector3d way_to(Plane plane, const Looker& looker, const Looked& other) {
+  Vector3d way = other.feet - looker.feet;
+  if (plane == Plane::ground) way.z() = 0.0;
+  if (plane == Plane::upright) way.y() = 0.0;
+  return way;
+}
+
+Vector3d step_of(Plane plane, const Change& change, const Looker& looker, const Looked& other) {
+  const Vector3d way = way_to(plane, looker, other);
+  const double amount = change.amount;
+  switch (change.what) {
+    case What::higher:
+      return {0.0, 0.0, amount};
+    case What::lower:
+      return {0.0, 0.0, -amount};
+    case What::aside: {
+      const double length = std::sqrt(way.x() * way.x() + way.y() * way.y());
+      const double share = length > 0.0 ? (change.to_left ? amount : -amount) / length : 0.0;
+      return {-way.y() * share, way.x() * share, 0.0};
+    }
+    default: {
+      const double length = std::sqrt(dot3(way, way));
+      const double share = length > 0.0 ? amount / length : 0.0;
+      return way * (change.what == What::farther ? share : -share);
+    }
+  }
+}
+
+/// A look that can be tried with changes.
+struct Scene {
+  const World& world;
+  const Level& level;
+  Looker looker;
+  Looked other;
+
+  Plane plane() const { return world.plane(); }
+  bool sees() const { return can_see(world, looker, other); }
+  Scene with(const Change& change) const {
+    Scene changed = *this;
+    apply(plane(), change, changed.looker, changed.other);
+    return changed;
+  }
+  Scene with(std::span<const Change> changes) const {
+    Scene changed = *this;
+    for (const Change& change : changes) apply(plane(), change, changed.looker, changed.other);
+    return changed;
+  }
+  std::string solid() const { return look(world, level, looker, other).line.blocked_by; }
+};
+
+/// So many steps of a sort are tried.
+struct Steps {
+  int first = 1;
+  int last = 0;
+};
+
+Steps steps_of(const Scene& scene, What what, bool is_seen) {
+  const RangeTest range = look(scene.world, scene.level, scene.looker, scene.other).range;
+  const Vector3d way = way_to(scene.plane(), scene.looker, scene.other);
+  const double distance = std::sqrt(dot3(way, way));
+  const double units = units_of(what);
+  const auto whole = [&](double amount) { return static_cast<int>(std::min(amount * units, 1e6)); };
+  switch (what) {
+    case What::nearer:
+      // No nearer than where two of its size would touch.
+      return {std::max(1, whole(range.value - range.limit)),
+              whole(std::max(0.0, distance - 2.0 * scene.other.radius))};
+    case What::farther:
+      if (distance == 0.0) return {};
+      return {1, is_seen ? whole(range.limit - range.value) + 1 : whole(kFarthestStep)};
+    case What::turn:
+      return {1, scene.looker.sight.field_of_view.degrees() >= 360.0 &&
+                         scene.looker.sight.eye.x() == 0.0 && scene.looker.sight.eye.y() == 0.0
+                     ? 0
+                     : whole(180.0)};
+    case What::turn_round:
+      return {1, scene.plane() == Plane::upright && scene.looker.facing.y() == 0.0 ? 1 : 0};
+    case What::aside:
+      return {1, scene.plane() == Plane::upright ? 0 : whole(kFarthestStep)};
+    default:
+      return {1, whole(kFarthestStep)};
+  }
+}
+
+bool has_sides(What what) {
+  return what == What::aside || what == What::turn;
+}
+
+/// Calls is_it(change) for changes of a sort, the least first, to both sides.
+/// @return The first for which it is true.
+template <typename IsIt>
+std::optional<Change> least(What what, const Steps& steps, IsIt&& is_it) {
+  for (int n = steps.first; n <= steps.last; ++n) {
+    for (const bool to_left : {true, false}) {
+      if (!to_left && !has_sides(what)) continue;
+      const Change change{what, n / units_of(what), to_left, ""};
+      if (is_it(change)) return change;
+    }
+  }
+  return std::nullopt;
+}
+
+std::optional<Change> least_that_turns(const Scene& scene, What what, bool is_seen) {
+  auto change = least(what, steps_of(scene, what, is_seen),
+                      [&](const Change& it) { return scene.with(it).sees() != is_seen; });
+  if (change && what == What::turn_round) change->amount = 180.0;
+  return change;
+}
+
+// The sorts of change in the order in which they are tried: first what the failed test calls for.
+std::vector<What> sorts_for(const Verdict& verdict, Plane plane) {
+  std::vector<What> sorts;
+  const auto add = [&](std::initializer_list<What> more) {
+    for (const What what : more) {
+      if (std::find(sorts.begin(), sorts.end(), what) == sorts.end()) sorts.push_back(what);
+    }
+  };
+  if (!verdict.range.pass) add({What::nearer});
+  if (!verdict.field.pass) add({What::turn_round, What::turn});
+  if (verdict.vertical && !verdict.vertical->pass) add({What::lower, What::higher, What::farther});
+  if (!verdict.line.pass) add({What::aside});
+  add({What::turn_round, What::turn, What::nearer, What::aside});
+  if (plane != Plane::ground) add({What::lower, What::higher});
+  add({What::farther});
+  return sorts;
+}
+
+// Straight at the other, as well as an eye off the middle allows.
+Scene facing_it(const Scene& scene) {
+  Scene turned = scene;
+  for (int round = 0; round < 3; ++round) {
+    const Vector3d from = round == 0 ? turned.looker.feet : eye_of(scene.plane(), turned.looker);
+    const Vector2d way = plan_part(scene.plane(), turned.other.feet - from);
+    const double length = std::sqrt(dot(way, way));
+    if (length == 0.0) return turned;
+    turned.looker.facing = way / length;
+    if (turned.sees()) return turned;
+  }
+  return turned;
+}
+
+/// Steps of the other, and the looker then turns to it.
+class Together {
+ public:
+  explicit Together(const Scene& scene) : scene_(scene) {}
+
+  std::vector<Change> find() {
+    for (const What what : {What::nearer, What::aside, What::lower, What::higher, What::farther}) {
+      if (const auto first = least(what, steps_of(scene_, what, false),
+                                   [&](const Change& it) { return may_do({it}); })) {
+        return finished({*first});
       }
     }
-    return {Change::What::nowhere, 0.0, false, solid_at(0.0)};
+    for (const What what : {What::aside, What::lower, What::higher}) {
+      std::vector<Change> both;
+      const auto first = least(what, steps_of(scene_, what, false), [&](const Change& it) {
+        both.assign({it});
+        add_nearer(both);
+        return both.size() > 1 && may_do(both);
+      });
+      if (first) return finished(both);
+    }
+    return {};
   }
 
  private:
-  LineTest line_at(double aside) const {
-    Looked moved = other_;
-    moved.feet += left_ * aside;
-    return look(world_, level_, looker_, moved).line;
+  bool may_do(const std::vector<Change>& steps) const {
+    return facing_it(scene_.with(steps)).sees();
   }
-  bool passes(double aside) const { return line_at(aside).pass; }
-  std::string solid_at(double aside) const { return line_at(aside).blocked_by; }
 
-  Change narrowed(double sign, double way) const {
-    double low = way - kStepAside;
-    double high = way;
-    while (high - low > 1e-3) {
-      const double middle = (low + high) / 2.0;
-      (passes(sign * middle) != passes_now_ ? high : low) = middle;
+  void add_nearer(std::vector<Change>& steps) const {
+    const Scene moved = scene_.with(steps);
+    const Verdict verdict = look(moved.world, moved.level, moved.looker, moved.other);
+    const double over = verdict.range.value - verdict.range.limit;
+    if (verdict.range.pass || !(over > 0.0)) return;
+    const double units = units_of(What::nearer);
+    steps.push_back({What::nearer, std::ceil(over * units) / units, false, ""});
+  }
+
+  // With the least turn, and each part as small as the others allow.
+  std::vector<Change> finished(std::vector<Change> changes) const {
+    const Scene moved = scene_.with(changes);
+    if (!moved.sees()) {
+      const auto turn = least_that_turns(moved, What::turn, false);
+      if (!turn) return {};
+      changes.push_back(*turn);
     }
-    const auto what = passes_now_ ? Change::What::behind : Change::What::aside;
-    return {what, high, sign > 0.0, solid_at(passes_now_ ? sign * high : 0.0)};
+    for (bool goes_on = true; goes_on;) {
+      goes_on = false;
+      for (Change& change : changes) {
+        const double before = change.amount;
+        const double units = units_of(change.what);
+        change.amount = (std::round(before * units) - 1.0) / units;
+        if (change.amount > 0.0 && scene_.with(changes).sees()) {
+          goes_on = true;
+        } else {
+          change.amount = before;
+        }
+      }
+    }
+    return changes;
   }
 
-  const World& world_;
-  const Level& level_;
-  const Looker& looker_;
-  const Looked& other_;
-  Vector3d left_;
-  bool passes_now_;
+  const Scene& scene_;
 };
-
-std::string angle_text(const Change& change, const char* what) {
-  return fmt::format("{} {:.1f} degrees", what, change.amount);
-}
-
-std::string aside_text(const Change& change, Plane plane) {
-  const char* side = change.to_left ? "to its left" : "to its right";
-  if (plane == Plane::upright) side = change.to_left ? "up" : "down";
-  if (change.solid.empty()) return fmt::format("{:.2f} m {}", change.amount, side);
-  const char* how = change.what == Change::What::behind ? "behind" : "past";
-  return fmt::format("{:.2f} m {}, {} {}", change.amount, side, how, change.solid);
-}
 
 }  // namespace
 
-std::vector<Change> least_changes(const World& world, const Level& level, const Looker& looker,
-                                  const Looked& other) {
-  const Verdict verdict = look(world, level, looker, other);
-  std::vector<Change> changes;
-  const double range = verdict.range.limit - verdict.range.value;
-  const double turn = verdict.field.limit_deg - verdict.field.value_deg;
-  const bool all_round = verdict.field.limit_deg >= 180.0;
-  if (verdict.sees) {
-    changes.push_back({Change::What::farther, range, false, ""});
-    if (!all_round && !verdict.field.is_near) {
-      changes.push_back({Change::What::turn, turn, false, ""});
-    }
-    const Change aside = StepAside(world, level, looker, other).find();
-    if (aside.what == Change::What::behind) changes.push_back(aside);
-    return changes;
+void apply(Plane plane, const Change& change, Looker& looker, Looked& other) {
+  if (change.what == What::turn_round) {
+    looker.facing.x() = -looker.facing.x();
+  } else if (change.what == What::turn) {
+    const double degrees = change.to_left ? change.amount : -change.amount;
+    looker.facing = turned(looker.facing, sine_cosine(Angle::from_degrees(degrees)));
+  } else {
+    other.feet += step_of(plane, change, looker, other);
   }
-  if (!verdict.range.pass) changes.push_back({Change::What::nearer, -range, false, ""});
-  if (!verdict.field.pass) changes.push_back({Change::What::turn, -turn, false, ""});
-  if (verdict.vertical && !verdict.vertical->pass) {
-    const double tilt = verdict.vertical->value_deg - verdict.vertical->limit_deg;
-    changes.push_back({Change::What::tilt, tilt, false, ""});
-  }
-  if (!verdict.line.pass && verdict.line.points > 0) {
-    changes.push_back(StepAside(world, level, looker, other).find());
-  }
-  return changes;
 }
 
-std::string describe(const std::vector<Change>& changes, Plane plane) {
-  std::string text;
-  for (const Change& change : changes) {
-    if (!text.empty()) text += "; ";
-    switch (change.what) {
-      case Change::What::nearer:
-        text += fmt::format("{:.2f} m nearer", change.amount);
-        break;
-      case Change::What::farther:
-        text += fmt::format("{:.2f} m farther", change.amount);
-        break;
-      case Change::What::turn:
-        text += angle_text(change, "turn");
-        break;
-      case Change::What::tilt:
-        text += angle_text(change, "higher or lower by");
-        break;
-      case Change::What::aside:
-      case Change::What::behind:
-        text += aside_text(change, plane);
-        break;
-      default:
-        text +=
-            fmt::format("no step aside of up to {:g} m gets past {}", kFarthestAside, change.solid);
+Remedy remedy(const World& world, const Level& level, const Looker& looker, const Looked& other) {
+  const Scene scene{world, level, looker, other};
+  const Verdict verdict = look(world, level, looker, other);
+  Remedy result;
+  result.is_seen = verdict.sees;
+  result.solid = verdict.line.blocked_by;
+  if (other.body_points.empty()) return result;
+  if (verdict.sees) {
+    for (const What what :
+         {What::farther, What::turn_round, What::turn, What::aside, What::higher, What::lower}) {
+      const bool is_step_up = what == What::higher || what == What::lower;
+      if (is_step_up && scene.plane() != Plane::upright) continue;
+      auto change = least_that_turns(scene, what, true);
+      if (!change) continue;
+      if (!is_turn(what)) change->solid = scene.with(*change).solid();
+      result.changes.push_back(*change);
+    }
+    return result;
+  }
+  for (const What what : sorts_for(verdict, scene.plane())) {
+    if (const auto change = least_that_turns(scene, what, false)) {
+      result.changes = {*change};
+      break;
     }
   }
-  return text;
+  if (result.changes.empty()) result.changes = Together(scene).find();
+  for (Change& change : result.changes) {
+    if (!is_turn(change.what)) change.solid = result.solid;
+  }
+  return result;
 }
 
 }  // namespace gaze

@@ -1,6 +1,7 @@
 #include <nlohmann/json.hpp>
 
 #include "gaze/acquaintance.hpp"
+#include "gaze/attacking.hpp"
 #include "gaze/change.hpp"
 #include "gaze/going.hpp"
 #include "gaze/report.hpp"
@@ -198,6 +199,25 @@ Json way_json(const Going& way) {
   return json;
 }
 
+Json remedy_json(const Remedy& turns_it, Plane plane) {
+  Json json;
+  json["text"] = describe(turns_it, plane);
+  json["changes"] = Json::array();
+  for (const Change& change : turns_it.changes) {
+    Json& entry = json["changes"].emplace_back();
+    entry["change"] = name_of(change.what);
+    entry["amount"] = change.amount;
+    const bool is_turn = change.what == Change::What::turn;
+    if (is_turn || change.what == Change::What::aside) {
+      const bool is_side_on = plane == Plane::upright;
+      entry["to"] = change.to_left ? (is_side_on ? "anticlockwise" : "left")
+                                   : (is_side_on ? "clockwise" : "right");
+    }
+    if (!change.solid.empty()) entry["solid"] = change.solid;
+  }
+  return json;
+}
+
 }  // namespace
 
 std::string why_json(const Simulation& simulation, AgentId looker, AgentId other) {
@@ -225,6 +245,15 @@ std::string why_json(const Simulation& simulation, AgentId looker, AgentId other
   json["reason"] = explain(verdict);
   if (verdict.has_sight) json["evidence"] = evidence_json(verdict);
   if (knows.by) json["noticed_by"] = name_of(*knows.by);
+  if (const auto turns_it = remedy(simulation, looker, other)) {
+    json[verdict.sees ? "would_end_it" : "it_would_take"] =
+        remedy_json(*turns_it, simulation.level().plane);
+  }
+  json["attacks"] = Json::array();
+  for (const AttackAnswer& answer : attacks_at(simulation, looker, other)) {
+    json["attacks"].push_back(
+        {{"attack", answer.attack}, {"can", answer.can}, {"reason", answer.reason}});
+  }
   json["way"] = way_json(going(simulation, looker));
   return dumped(json);
 }

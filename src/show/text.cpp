@@ -177,14 +177,10 @@ std::string because(const Simulation& simulation, const Verdict& verdict, const 
 
 std::string change_line(const Simulation& simulation, const Verdict& verdict, AgentId looker,
                         AgentId other) {
-  if (!verdict.has_sight || !verdict.hindrance.empty()) return {};
-  Looker eyes = simulation.looker(looker);
-  eyes.has_noticed = simulation.awareness(looker, other) == Awareness::noticed;
-  const auto changes =
-      least_changes(simulation.world(), simulation.level(), eyes, simulation.looked(other));
-  if (changes.empty()) return {};
+  const auto turns_it = remedy(simulation, looker, other);
+  if (!turns_it) return {};
   return fmt::format("  {:<14} {}\n", verdict.sees ? "would end it" : "it would take",
-                     describe(changes, simulation.level().plane));
+                     describe(*turns_it, simulation.level().plane));
 }
 
 }  // namespace

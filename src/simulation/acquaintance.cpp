@@ -106,4 +106,12 @@ std::string explain(const FeelerAnswer& answer, const Simulation& simulation) {
   return fmt::format("{} (finds {})", what, wanted);
 }
 
+std::optional<Remedy> remedy(const Simulation& simulation, AgentId agent, AgentId other) {
+  const Verdict verdict = simulation.look(agent, other);
+  if (!verdict.has_sight || !verdict.hindrance.empty()) return std::nullopt;
+  Looker eyes = simulation.looker(agent);
+  eyes.has_noticed = simulation.awareness(agent, other) == Awareness::noticed;
+  return remedy(simulation.world(), simulation.level(), eyes, simulation.looked(other));
+}
+
 }  // namespace gaze

@@ -72,7 +72,7 @@ TEST_F(SensesCommand, WhySaysWhatItTakesAndHowFarEvidenceIs) {
             "  hearing        its last noise 'cough', from here: not heard: 4.47 m away, the reach "
             "of the noise is 3.00 m\n"
             "  because        outside the field of view by 101.3 degrees\n"
-            "  it would take  turn 101.3 degrees\n"
+            "  it would take  turn 101.4 degrees to its left\n"
             "  so far         lamp is unaware of it\n");
 }
 

@@ -128,27 +128,5 @@ TEST(Evidence, IsTheProductOfItsParts) {
   EXPECT_NEAR(look(open, {}, from, other).evidence.fade, 0.4, 1e-15);
 }
 
-TEST(LeastChanges, SayWhatItTakesToBeSeen) {
-  const Level level = level_of({box({4, -2}, {4.2, 1}, 3.0)});
-  const World world(level);
-  // Ahead and 8 m off, behind a wall: past its upper end the line from (0, 0) to (8, y) has to pass
-  // above (4, 1): y > 2.
-  const auto hidden = least_changes(world, level, looker(), body({8, 0, 0}));
-  ASSERT_EQ(hidden.size(), 1U);
-  EXPECT_EQ(hidden[0].what, Change::What::aside);
-  EXPECT_NEAR(hidden[0].amount, 2.0, 1.1e-3);
-  EXPECT_TRUE(hidden[0].to_left);
-  EXPECT_EQ(describe(hidden, Plane::ground), "2.00 m to its left, past box");
-  // Behind it and too far: 12 m of 10, and 180 - 45 degrees.
-  const auto behind = least_changes(world, level, looker(), body({-12, 0, 0}));
-  EXPECT_EQ(describe(behind, Plane::ground), "2.00 m nearer; turn 135.0 degrees");
-}
-
-TEST(LeastChanges, SayWhatWouldEndIt) {
-  const World world{Level{}};
-  const auto changes = least_changes(world, {}, looker(), body({4, 0, 0}));
-  EXPECT_EQ(describe(changes, Plane::ground), "6.00 m farther; turn 45.0 degrees");
-}
-
 }  // namespace
 }  // namespace gaze
