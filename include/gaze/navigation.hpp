@@ -150,6 +150,7 @@ class NavigationMesh {
 /// What keeps two islands apart.
 struct Parting {
   enum class What {
+    shut,      ///< By `solids`: doors that do not open for the body, and what would have to break.
     narrow,    ///< A gap too narrow: `found` and `needed` are widths, metres.
     step,      ///< A step too high: `found` and `needed` are heights, metres.
     height,    ///< The one lies `found` metres above the other (below, if negative).
@@ -162,7 +163,7 @@ struct Parting {
   std::vector<SolidId> solids;    ///< Between which.
 };
 
-/// The widest gap, or the lowest step, by which a body that is small enough would get from one
+/// What is shut, else the widest gap, or the lowest step, by which a body that is small enough would get from one
 /// place to the other; both lie on the mesh, on different islands. Found by making meshes for
 /// smaller bodies, to a centimetre.
 [[nodiscard]] Parting parting(const Level& level, const World& world, const NavigationMesh& mesh,

@@ -21,7 +21,8 @@ bool leads_to(const Kind& kind, Mode mode) {
 bool is_written(const Level& level, const Kind& kind, const std::string& key) {
   const std::string path = fmt::format("kind.{}.{}", kind.name, key);
   const auto it = level.origins.lower_bound(path);
-  return it != level.origins.end() && it->first.starts_with(path);
+  if (it == level.origins.end() || !it->first.starts_with(path)) return false;
+  return it->first.size() == path.size() || it->first[path.size()] == '.';
 }
 
 /// Looks at one kind that is in play.

@@ -103,12 +103,12 @@ void add_agents(Canvas& canvas, Legend& legend, const Scene& scene) {
 void add_seen(Canvas& canvas, Legend& legend) {
   legend.heading("What is seen");
   for (const bool is_alert : {false, true}) {
-    legend.row(
-        is_alert ? "seen area of one that has noticed somebody" : "seen area of one that has not",
-        [&, is_alert](const Vector2d& p) {
-          cairo_rectangle(canvas.raw(), p.x() - 16, p.y() - 8, 32, 16);
-          paint_seen_edge(canvas, is_alert);
-        });
+    legend.row(is_alert ? "seen area of one that has noticed somebody"
+                        : "seen area of one that has noticed nobody",
+               [&, is_alert](const Vector2d& p) {
+                 cairo_rectangle(canvas.raw(), p.x() - 16, p.y() - 8, 32, 16);
+                 paint_seen_edge(canvas, is_alert);
+               });
   }
   legend.row("field of view, were nothing in the way", [&](const Vector2d& p) {
     canvas.line(p - Vector2d{16, 0}, p + Vector2d{16, 0});

@@ -231,15 +231,18 @@ class MeshPainter {
 
   // Where the body does not get through, with what there is and what it takes.
   void mark_parting(const Parting& parting) {
+    const bool is_shut = parting.what == Parting::What::shut;
     const bool has_place =
-        parting.what == Parting::What::narrow || parting.what == Parting::What::step;
+        is_shut || parting.what == Parting::What::narrow || parting.what == Parting::What::step;
     if (!has_place) return;
     const Vector2d at = place(parting.place);
     paint_cross(at, kPaper, 7.0);
     paint_cross(at, kInk, 3.0);
     canvas_.font(12.5, true);
     canvas_.rimmed_text(at + Vector2d{13.0, 5.0},
-                        fmt::format("{:.2f} of {:.2f} m", parting.found, parting.needed), kInk);
+                        is_shut ? std::string("shut")
+                                : fmt::format("{:.2f} of {:.2f} m", parting.found, parting.needed),
+                        kInk);
   }
 
   Canvas& canvas_;

@@ -1,4 +1,5 @@
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 
 #include <algorithm>
 #include <cmath>
@@ -73,10 +74,55 @@ std::optional<Vector3d> where_it_parts(const NavigationMesh& mesh, const Path& p
   return std::nullopt;
 }
 
+// Doors and what breaks, without which it would get there: of those only as many as it takes.
+std::vector<SolidId> shut_between(const Level& level, const World& world,
+                                  const NavigationMesh& mesh, const Vector3d& from,
+                                  const Vector3d& to) {
+  std::vector<SolidId> shut;
+  World open = world;
+  for (std::uint32_t i = 0; i < level.solids.size(); ++i) {
+    if (!can_go_away(level.solids[i]) || world.is_gone({i})) continue;
+    shut.push_back({i});
+    open.set_gone({i}, true);
+  }
+  PathFinder finder;
+  const auto leads = [&] {
+    return finder.find(mesh, from, to, &open).outcome == Path::Outcome::whole;
+  };
+  if (shut.empty() || !leads()) return {};
+  std::erase_if(shut, [&](SolidId solid) {
+    open.set_gone(solid, false);
+    const bool is_needed = !leads();
+    open.set_gone(solid, is_needed);
+    return !is_needed;
+  });
+  return shut;
+}
+
+Vector3d middle_of(const Solid& solid) {
+  Vector2d sum{0.0, 0.0};
+  for (const Vector2d& point : solid.points) sum += point;
+  sum /= static_cast<double>(std::max<std::size_t>(1, solid.points.size()));
+  return {sum.x(), sum.y(), solid.base};
+}
+
+std::string shut_text(const Solid& solid) {
+  if (solid.form != Solid::Form::door) {
+    return fmt::format("{} is in the way until it is broken", solid.id);
+  }
+  if (solid.door.opens_for.empty()) return fmt::format("the door {} is shut", solid.id);
+  return fmt::format("the door {} opens for {} alone", solid.id,
+                     fmt::join(solid.door.opens_for, ", "));
+}
+
 }  // namespace
 
 Parting parting(const Level& level, const World& world, const NavigationMesh& mesh,
                 const Vector3d& from, const Vector3d& to) {
+  if (auto shut = shut_between(level, world, mesh, from, to); !shut.empty()) {
+    const Vector3d place = middle_of(level.solids[shut.front().index]);
+    return {Parting::What::shut, 0.0, 0.0, place, std::move(shut)};
+  }
   const BodySize& body = mesh.body();
   Trial trial(level, world, from, to);
   Parting result;
@@ -117,6 +163,13 @@ Parting parting(const Level& level, const World& world, const NavigationMesh& me
 }
 
 std::string describe(const Level& level, const Parting& parting) {
+  if (parting.what == Parting::What::shut) {
+    std::vector<std::string> texts;
+    for (const SolidId solid : parting.solids) {
+      texts.push_back(shut_text(level.solids[solid.index]));
+    }
+    return fmt::format("{}", fmt::join(texts, ", and "));
+  }
   std::string between;
   for (std::size_t i = 0; i < parting.solids.size(); ++i) {
     const std::string& id = level.solids[parting.solids[i].index].id;

@@ -274,6 +274,32 @@ TEST(Parting, NamesTheGapAndWhatItTakes) {
   EXPECT_EQ(mesh_of(garden(two_rooms(0.82)), body_of(0.4)).islands().size(), 2U);  // and outside
 }
 
+TEST(Parting, NamesDoorsAndWhatBreaks) {
+  const std::string door = R"(
+[[door]]
+id = "hatch"
+material = "brick"
+path = [[5.0, 4.3], [5.0, 5.7]]
+opens_for = ["visitors"]
+[[block]]
+id = "crate"
+material = "brick"
+outline = [[6.3, 4.0], [7.0, 4.0], [7.0, 6.0], [6.3, 6.0]]
+health = 10.0
+)";
+  const Level level = garden(two_rooms(1.4) + door);
+  const World world(level);
+  const NavigationMesh mesh(level, world, body_of(0.3));
+  const Vector3d from{1.0, 1.0, 0.0};
+  const auto text = [&](const Vector3d& to) {
+    return describe(level, parting(level, world, mesh, from, to));
+  };
+  // The crate can be walked round, once one is through the door; not for who stands in it.
+  EXPECT_EQ(text({9.0, 9.0, 0.0}), "the door hatch opens for visitors alone");
+  EXPECT_EQ(text({6.65, 5.0, 0.0}),
+            "crate is in the way until it is broken, and the door hatch opens for visitors alone");
+}
+
 TEST(FindPath, TellsWholePartialNoneAndBadEndsApart) {
   const Level level = garden(two_rooms(0.62));
   const World world(level);
