@@ -1,5 +1,7 @@
 // One mistake is told once, where it is and with what would be right; nothing follows from it.
 
+#include <regex>
+
 #include "support/levels.hpp"
 
 namespace gaze {
@@ -61,6 +63,49 @@ TEST(FollowOns, AValueOfOneCopyLeavesItsPatrolWhereItIs) {
   EXPECT_EQ(patrol_of({{"agent.row-2.at", "[9, 9]"}}), own);
   EXPECT_EQ(patrol_of({{"agent.row-2.patrol", "[[1, 1], [2, 2]]"}}),
             (std::vector<Vector3d>{{1, 1, 0}, {2, 2, 0}}));
+}
+
+std::string faults_in(const std::string& table, const std::string& line) {
+  const std::string header = table.empty() ? "[kind.pip]\n" : "[kind.pip." + table + "]\n";
+  return faults_of(header + line + "\n");
+}
+
+/// The texts in a string that a pattern captures.
+std::vector<std::string> all_of(const std::string& text, const char* pattern) {
+  const std::regex regex(pattern);
+  std::vector<std::string> found;
+  for (std::sregex_iterator it(text.begin(), text.end(), regex), end; it != end; ++it) {
+    found.push_back((*it)[1]);
+  }
+  return found;
+}
+
+// Wherever a key is sent to, it is known there: a table in place of its value is no unknown key.
+TEST(WrongTable, SendsKeysToTablesThatKnowThem) {
+  const std::vector<std::string> tables{"",       "move",     "sight",  "hearing", "nearness",
+                                        "touch",  "scan",     "head",   "tell",    "choose",
+                                        "defeat", "attack.a", "wander", "thing"};
+  int sent = 0;
+  for (const std::string& table : tables) {
+    std::string sort;
+    if (table == "scan") sort = "style = \"sweep\"\n";
+    if (table == "attack.a") sort = "how = \"shot\"\n";
+    const auto allowed = all_of(faults_in(table, sort + "zzqqzz = 1"), "allowed: ([^\n]*)");
+    ASSERT_EQ(allowed.size(), 1U) << table;
+    for (const std::string& key : all_of(allowed[0], "([a-z_]+)")) {
+      for (const std::string& other : tables) {
+        for (const std::string& home : all_of(faults_in(other, key + " = 1"),
+                                              R"((?:belongs in|or) \[kind.pip\.?([^\]]*)\])")) {
+          const std::string name = home == "attack.NAME" ? "attack.a" : home;
+          const std::string faults = faults_in(name, key + " = { zzqqzz = 1 }");
+          EXPECT_EQ(faults.find("unknown key '" + key + "'"), std::string::npos)
+              << key << " of " << other << ": " << faults;
+          ++sent;
+        }
+      }
+    }
+  }
+  EXPECT_GT(sent, 500);
 }
 
 }  // namespace
