@@ -285,6 +285,11 @@ struct Level {
 /// The mode in which an agent begins and to which it returns.
 [[nodiscard]] Mode idle_mode(const Agent& agent, const Kind& kind);
 
+/// True if bodies of a kind stop those of a team (or of none), if these stop them.
+[[nodiscard]] bool is_solid_to(const Level& level, const Kind& kind, std::uint32_t team);
+/// True if bodies of two kinds stop each other.
+[[nodiscard]] bool stop_each_other(const Level& level, const Kind& a, const Kind& b);
+
 /// How far in front of a target of that kind a chaser stops, centre to centre, metres.
 [[nodiscard]] double stop_distance(const Kind& chaser, const Kind& target);
 

@@ -163,9 +163,9 @@ struct Parting {
   std::vector<SolidId> solids;    ///< Between which.
 };
 
-/// What is shut, else the widest gap, or the lowest step, by which a body that is small enough would get from one
-/// place to the other; both lie on the mesh, on different islands. Found by making meshes for
-/// smaller bodies, to a centimetre.
+/// What is shut, else the widest gap, or the lowest step, by which a body that is small enough
+/// would get from one place to the other; both lie on the mesh, on different islands. Found by
+/// making meshes for smaller bodies, to a centimetre.
 [[nodiscard]] Parting parting(const Level& level, const World& world, const NavigationMesh& mesh,
                               const Vector3d& from, const Vector3d& to);
 

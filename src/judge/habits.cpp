@@ -13,18 +13,6 @@ namespace {
 
 using Severity = Finding::Severity;
 
-bool leads_to(const Kind& kind, Mode mode) {
-  return std::any_of(kind.when.rules.begin(), kind.when.rules.end(),
-                     [&](const Rule& rule) { return rule.reaction.mode == mode; });
-}
-
-bool is_written(const Level& level, const Kind& kind, const std::string& key) {
-  const std::string path = fmt::format("kind.{}.{}", kind.name, key);
-  const auto it = level.origins.lower_bound(path);
-  if (it == level.origins.end() || !it->first.starts_with(path)) return false;
-  return it->first.size() == path.size() || it->first[path.size()] == '.';
-}
-
 /// Looks at one kind that is in play.
 class Habits {
  public:

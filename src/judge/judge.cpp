@@ -1,3 +1,5 @@
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <set>
 
@@ -39,6 +41,18 @@ bool has_attack(const Kind& kind, Attack::How how) {
                      [&](const Attack& attack) { return attack.how == how; });
 }
 
+bool leads_to(const Kind& kind, Mode mode) {
+  return std::any_of(kind.when.rules.begin(), kind.when.rules.end(),
+                     [&](const Rule& rule) { return rule.reaction.mode == mode; });
+}
+
+bool is_written(const Level& level, const Kind& kind, const std::string& key) {
+  const std::string path = fmt::format("kind.{}.{}", kind.name, key);
+  const auto it = level.origins.lower_bound(path);
+  if (it == level.origins.end() || !it->first.starts_with(path)) return false;
+  return it->first.size() == path.size() || it->first[path.size()] == '.';
+}
+
 bool can_chase(const Kind& kind) {
   const bool chases =
       std::any_of(kind.when.rules.begin(), kind.when.rules.end(),
@@ -57,6 +71,7 @@ std::vector<Finding> judge(const Level& level) {
   judge_defeats(bench);
   judge_chases(bench);
   judge_names(bench);
+  judge_in_vain(bench);
   judge_unmet(bench);
   judge_habits(bench);
   judge_senses(bench);

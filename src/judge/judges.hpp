@@ -1,6 +1,9 @@
 #pragma once
 
 #include <algorithm>
+#include <set>
+#include <string>
+#include <utility>
 
 #include "gaze/finding.hpp"
 #include "gaze/navigation.hpp"
@@ -18,6 +21,8 @@ class Bench {
   const World& world() const { return world_; }
 
   void say(Finding::Severity severity, std::string code, const Place& place, std::string message) {
+    // Copies that share a value would say the same of it once each.
+    if (!said_.emplace(place, message).second) return;
     findings_.push_back({severity, std::move(code), std::move(message), place});
   }
 
@@ -33,6 +38,7 @@ class Bench {
   const Level& level_;
   const World& world_;
   std::vector<Finding> findings_;
+  std::set<std::pair<Place, std::string>> said_;
   std::vector<NavigationMesh> meshes_;  ///< By body.
   Openings openings_;
 };
@@ -46,6 +52,7 @@ void judge_defeats(Bench& bench);      ///< What is left behind only by inherita
 void judge_placement(Bench& bench);    ///< Agents and patrol points in solids and in each other.
 void judge_names(Bench& bench);        ///< Kinds and teams that play no part.
 void judge_habits(Bench& bench);       ///< What does nothing, or far too much.
+void judge_in_vain(Bench& bench);      ///< What cannot come to anything as it is set.
 void judge_unmet(Bench& bench);        ///< Causes that nothing brings about; tags that are alike.
 void judge_chases(Bench& bench);       ///< Who can outrun whom.
 void judge_senses(Bench& bench);       ///< Reactions that never come, or for ever; scans; sleepers.
@@ -78,6 +85,13 @@ template <typename Test>
 
 /// True if the kind has an attack of that sort.
 [[nodiscard]] bool has_attack(const Kind& kind, Attack::How how);
+
+/// True if one of its reactions leads to that mode.
+[[nodiscard]] bool leads_to(const Kind& kind, Mode mode);
+
+/// True if a key of a kind, or one in the table of that name, was written, there or for a kind that
+/// it is like.
+[[nodiscard]] bool is_written(const Level& level, const Kind& kind, const std::string& key);
 
 /// True if the values let an agent of the kind chase.
 [[nodiscard]] bool can_chase(const Kind& kind);

@@ -99,11 +99,11 @@ void judge_overlaps(Bench& bench) {
       const auto [first, second] = std::minmax(agents[i], agents[j]);  // in file order
       const double depth = overlap_depth(level, *first, *second);
       if (!(depth > kContactGap)) continue;
-      bench.say(
-          Severity::warning, "agents-overlap", second->place,
-          fmt::format("{} is placed where {} is, {:.2f} m inside it: bodies pass through each "
-                      "other, so they will stay so until one walks off",
-                      second->id, first->id, depth));
+      if (!stop_each_other(level, level.kind_of(*first), level.kind_of(*second))) continue;
+      bench.say(Severity::warning, "agents-overlap", second->place,
+                fmt::format("{} is placed where {} is, {:.2f} m inside it: bodies stop each other, "
+                            "so these can only go apart",
+                            second->id, first->id, depth));
     }
   }
 }

@@ -46,6 +46,16 @@ Mode idle_mode(const Agent& agent, const Kind& kind) {
   return kind.move.follows.empty() ? Mode::post : Mode::follow;
 }
 
+bool is_solid_to(const Level& level, const Kind& kind, std::uint32_t team) {
+  if (kind.thing) return false;
+  const bool are_foes = is_hostile(level, kind.team, team) || is_hostile(level, team, kind.team);
+  return are_foes ? kind.solid_to.foes : kind.solid_to.friends;
+}
+
+bool stop_each_other(const Level& level, const Kind& a, const Kind& b) {
+  return is_solid_to(level, a, b.team) && is_solid_to(level, b, a.team);
+}
+
 double stop_distance(const Kind& chaser, const Kind& target) {
   return chaser.move.stop_distance.value_or(chaser.radius + target.radius);
 }

@@ -44,9 +44,9 @@ void add_filters(KindLimits& limits, const Level& level, const Kind& kind) {
     limits.is_foe_of_team.push_back(is_hostile(level, kind.team, team) ||
                                     is_hostile(level, team, kind.team));
   }
-  for (const char is_foe : limits.is_foe_of_team) {
-    const bool is_solid = is_foe ? kind.solid_to.foes : kind.solid_to.friends;
-    limits.is_solid_to_team.push_back(is_solid && !kind.thing);
+  limits.is_solid_to_team.push_back(is_solid_to(level, kind, kNoTeam));
+  for (Index team = 0; team < level.teams.size(); ++team) {
+    limits.is_solid_to_team.push_back(is_solid_to(level, kind, team));
   }
   if (kind.team == kNoTeam) return;
   for (Index team = 0; team < level.teams.size(); ++team) {

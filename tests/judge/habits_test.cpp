@@ -59,6 +59,91 @@ const std::string kChases = "[kind.pruner.when]\nsees = \"chase\"\n";
 const std::string kStrikes =
     "[kind.pruner.attack.snip]\nhow = \"strike\"\nrange = 1.5\ndamage = 2\ncooldown = 1.0\n";
 
+const std::string kHides =
+    "[kind.pruner]\nteam = \"caretakers\"\n[kind.pruner.nearness]\nrange = 0.8\n"
+    "[kind.pruner.when]\nnear = \"chase\"\n[kind.pruner.move]\ngait = \"drop\"\n";
+const std::string kFeels =
+    "[kind.pruner]\nteam = \"caretakers\"\n[kind.pruner.feeler.tip]\nlength = 3.0\n"
+    "[kind.pruner.when]\nfeels = { tip = { attack = \"thorn\" } }\n"
+    "[kind.pruner.attack.thorn]\nhow = \"shot\"\nspeed = 9\ndamage = 1\ncooldown = 1\n";
+
+const std::string kFeelsAside =
+    "[kind.pruner]\nteam = \"caretakers\"\n[kind.pruner.feeler.tip]\nlength = 3.0\ntoward = 90\n"
+    "[kind.pruner.attack.thorn]\nhow = \"shot\"\nspeed = 9\ndamage = 1\ncooldown = 1\n"
+    "aim = \"ahead\"\nalong = \"tip\"\n";
+
+INSTANTIATE_TEST_SUITE_P(
+    InVain, Habits,
+    ::testing::Values(
+        Habit{"key-without-effect", kSees + "[kind.pruner.move]\ngait = \"fixed\"\nspeed = 2\n",
+              kSees + "[kind.pruner.move]\nspeed = 2\n",
+              "kind.pruner.move.speed has no effect: it goes nowhere"},
+        Habit{"key-without-effect", kSees + "[kind.pruner.move]\nhover_height = 2\n",
+              kSees + "[kind.pruner.move]\ngait = \"hover\"\nhover_height = 2\n",
+              "kind.pruner.move.hover_height has no effect: its gait is not \"hover\""},
+        Habit{
+            "key-without-effect", kSees + "[kind.pruner.move]\nflee_distance = 9\n",
+            kSees + "[kind.pruner.move]\nflee_distance = 9\n[kind.pruner.when]\nsees = \"flee\"\n",
+            "kind.pruner.move.flee_distance has no effect: nothing makes it flee"},
+        Habit{"pass-too-short",
+              kSees + "notice_time = 1.0\n[kind.pruner.scan]\nstyle = \"round\"\nrate = 180\n",
+              kSees + "notice_time = 0.5\n[kind.pruner.scan]\nstyle = \"round\"\nrate = 180\n",
+              "in view for 0.5 s a pass, and noticing takes 1 s"},
+        Habit{"attack-short-of-feeler", kFeels + "range = 2.5\n", kFeels + "range = 3.0\n",
+              "'thorn' of pruner reaches 2.5 m, and the feeler 'tip' that asks for it 3 m"},
+        Habit{"held-by-tolerance",
+              kFeels + "aim = \"ahead\"\nrange = 3\n[kind.pruner.move]\nturn_rate = 0\n",
+              kFeels + "aim = \"ahead\"\nrange = 3\n",
+              "goes ahead, and it does not turn to anybody"},
+        Habit{"held-by-tolerance", kFeelsAside + "range = 3\n",
+              kFeelsAside + "range = 3\naim_tolerance = 180\n", "goes 90 degrees off its facing"},
+        Habit{"drop-never",
+              "[kind.pruner]\nteam = \"caretakers\"\n[kind.pruner.nearness]\nrange = 9\n"
+              "[kind.pruner.move]\ngait = \"drop\"\n",
+              kHides + "drop_height = 0.5\n", "pruner hangs until it goes into another mode"},
+        Habit{"drop-never", kHides + "drop_height = 0\n", kHides + "drop_height = 0.5\n",
+              "pruner hangs at 0 m"}));
+
+TEST(Fields, UpAndDownMeanNothingSeenFromTheSide) {
+  const auto told = [&](const std::string& plane) {
+    return findings_of(level_with(kSees + "vertical_field_of_view = 40\n"), "key-without-effect",
+                       {{"plane", "\"" + plane + "\""}});
+  };
+  ASSERT_EQ(told("upright").size(), 1U);
+  EXPECT_NE(told("upright")[0].find("the field of view itself is up and down"), std::string::npos);
+  EXPECT_TRUE(told("ground").empty());
+}
+
+// The nearness counts all axes and the pruner hangs 4 m up. (Left out, axes leave z out.)
+TEST(Nearness, ThatNobodyComesIntoIsTold) {
+  const auto told = [&](const std::string& axes) {
+    return findings_of(level_with(kHides + "drop_height = 4\n"), "nearness-out-of-reach",
+                       {{"kind.pruner.nearness.axes", axes}});
+  };
+  ASSERT_EQ(told("\"xyz\"").size(), 1U);
+  EXPECT_NE(told("\"xyz\"")[0].find("pruner is 4 m above or below all"), std::string::npos);
+  EXPECT_TRUE(told("\"xy\"").empty());
+}
+
+// A planter of 0.9 m before it: the eye at 1.5 m looks over it, the muzzle at 0.5 m does not.
+TEST(Muzzles, BehindWhatTheEyeLooksOverAreTold) {
+  const std::string planter =
+      "[[block]]\nid = \"planter\"\nmaterial = \"brick\"\nheight = 0.9\n"
+      "outline = [[1, -1], [1.5, -1], [1.5, 1], [1, 1]]\n";
+  const auto told = [&](double muzzle) {
+    return findings_of(level_with(planter + kSees +
+                                  "eye_height = 1.5\n[kind.pruner.move]\ngait = \"fixed\"\n"
+                                  "[kind.pruner.attack.jet]\nhow = \"shot\"\nspeed = 9\n"
+                                  "range = 8\ndamage = 1\ncooldown = 1\n" +
+                                  fmt::format("muzzle = [0, 0, {}]\n", muzzle)),
+                       "muzzle-behind-cover");
+  };
+  ASSERT_EQ(told(0.5).size(), 1U);
+  EXPECT_NE(told(0.5)[0].find("looks over planter from 1.50 m up, and 'jet' leaves from 0.50 m up"),
+            std::string::npos);
+  EXPECT_TRUE(told(1.2).empty());
+}
+
 INSTANTIATE_TEST_SUITE_P(
     Gallery, Habits,
     ::testing::Values(

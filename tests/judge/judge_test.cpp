@@ -108,11 +108,10 @@ TEST(Judge, AgentsInSolidsAndInEachOther) {
          1);
   EXPECT_EQ(find(findings({{"agent.pruner-1.at", "[2.6, 2.5]"}}), "agent-in-solid"),
             nullptr);  // touching
-  expect(
-      findings({{"agent.collector.at", "[0.5, 0.0]"}}), "agents-overlap",
-      "collector is placed where pruner-1 is, 0.20 m inside it: bodies pass through each other, so "
-      "they will stay so until one walks off",
-      30);
+  expect(findings({{"agent.collector.at", "[0.5, 0.0]"}}), "agents-overlap",
+         "collector is placed where pruner-1 is, 0.20 m inside it: bodies stop each other, so "
+         "these can only go apart",
+         30);
   EXPECT_EQ(find(findings({{"agent.collector.at", "[0.7, 0.0]"}}), "agents-overlap"), nullptr);
 }
 

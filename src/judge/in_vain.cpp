@@ -1,0 +1,242 @@
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <limits>
+
+#include "gaze/sight.hpp"
+#include "judge/judges.hpp"
+
+/// What cannot come to anything as it is set: keys without effect, senses that nothing comes into,
+/// views and ranges that are too short.
+namespace gaze {
+namespace {
+
+using Severity = Finding::Severity;
+
+/// A key that does something only under a condition.
+struct Conditional {
+  const char* key;
+  bool has_effect;
+  const char* why;  ///< It has none.
+};
+
+/// Looks at one kind that is in play.
+class InVain {
+ public:
+  InVain(Bench& bench, const Kind& kind) : bench_(bench), level_(bench.level()), kind_(kind) {}
+
+  void judge() {
+    judge_keys();
+    judge_scan();
+    judge_feelers();
+    judge_ahead();
+    judge_drop();
+  }
+
+ private:
+  void say(const char* code, const std::string& key, std::string message) {
+    bench_.say(Severity::warning, code, bench_.place_of(kind_, key), std::move(message));
+  }
+
+  // Written for this kind and not taken over from another.
+  bool is_its_own(const std::string& key) const {
+    if (!is_written(level_, kind_, key)) return false;
+    const auto of = [&](const std::string& name) {
+      return level_.origin(fmt::format("kind.{}.{}", name, key));
+    };
+    return kind_.like.empty() || of(kind_.name) != of(kind_.like);
+  }
+
+  void judge_keys() {
+    const Move& move = kind_.move;
+    const bool goes = travels(move.gait);
+    const bool is_side_on = level_.plane == Plane::upright;
+    const std::array<Conditional, 11> keys{{
+        {"move.speed", goes || move.speed == 0.0, "it goes nowhere: its gait does not travel"},
+        {"move.hover_height", move.gait == Gait::hover, "its gait is not \"hover\""},
+        {"move.hop_rest", move.gait == Gait::hop, "its gait is not \"hop\""},
+        {"move.flee_distance", leads_to(kind_, Mode::flee), "nothing makes it flee"},
+        {"move.flee_to", leads_to(kind_, Mode::flee), "nothing makes it flee"},
+        {"move.follow_distance", !move.follows.empty(), "it follows nobody (move.follows)"},
+        {"move.search_radius", leads_to(kind_, Mode::search), "nothing makes it search"},
+        {"move.keep_away", can_chase(kind_), "nothing makes it chase"},
+        {"move.chase", can_chase(kind_), "nothing makes it chase"},
+        {"move.quiet_reach", move.step_reach > 0.0 || move.quiet_reach == 0.0,
+         "its steps make no noise (move.step_reach)"},
+        {"sight.vertical_field_of_view", !is_side_on,
+         "seen from the side the field of view itself is up and down"},
+    }};
+    for (const Conditional& one : keys) {
+      if (one.has_effect || !is_its_own(one.key)) continue;
+      say("key-without-effect", one.key,
+          fmt::format("kind.{}.{} has no effect: {}", kind_.name, one.key, one.why));
+    }
+    if (kind_.nearness && is_side_on && !kind_.nearness->axes[0] && !kind_.nearness->axes[2]) {
+      say("key-without-effect", "nearness.axes",
+          fmt::format("the nearness of {} counts y alone, and seen from the side all are at the "
+                      "same y: whoever is there is near",
+                      kind_.name));
+    }
+  }
+
+  // A place is in view for as long as the field takes to pass it.
+  void judge_scan() {
+    if (!kind_.scan || !kind_.sight || kind_.scan->style == Scan::Style::list) return;
+    if (kind_.sight->ebb_time.nanoseconds > 0) return;  // evidence lasts from pass to pass
+    const double pass = kind_.sight->field_of_view.degrees() / kind_.scan->rate.degrees();
+    const double needed = kind_.sight->notice_time.seconds();
+    if (pass >= needed) return;
+    say("pass-too-short", "sight.notice_time",
+        fmt::format("the scan of {} has a place in view for {:.3g} s a pass, and noticing takes "
+                    "{:.3g} s: it notices nobody in passing; a rate of {:.3g} degrees a second "
+                    "would do, or an ebb_time",
+                    kind_.name, pass, needed, kind_.sight->field_of_view.degrees() / needed));
+  }
+
+  void judge_feelers() {
+    for (const Rule& rule : kind_.when.rules) {
+      if (rule.cause != Cause::feels) continue;
+      for (const Feeler& feeler : kind_.feelers) {
+        if (!rule.name.empty() && rule.name != feeler.name) continue;
+        for (const Attack& attack : kind_.attacks) {
+          if (attack.name == rule.reaction.attack) judge_feeler(feeler, attack);
+        }
+      }
+    }
+  }
+
+  // Between middles, as the range counts; the feeler's tip touches a body's skin.
+  void judge_feeler(const Feeler& feeler, const Attack& attack) {
+    const bool has_range = attack.how == Attack::How::strike || attack.how == Attack::How::shot ||
+                           attack.how == Attack::How::beam;
+    const bool is_level = feeler.tilt.degrees() == 0.0;
+    const double reach = feeler.from.x() + feeler.length;
+    if (!has_range || !is_level || feeler.finds == Feeler::Finds::nothing) return;
+    if (!(attack.range < reach)) return;
+    say("attack-short-of-feeler", fmt::format("attack.{}.range", attack.name),
+        fmt::format("'{}' of {} reaches {:g} m, and the feeler '{}' that asks for it {:g} m: what "
+                    "it feels beyond that it does not attack",
+                    attack.name, kind_.name, attack.range, feeler.name, reach));
+  }
+
+  // What is fired ahead is not aimed, but waits until the target is about there.
+  void judge_ahead() {
+    constexpr double kNarrow = 20.0;  // degrees
+    const Move& move = kind_.move;
+    const bool turns = move.turn_rate.degrees() > 0.0 &&
+                       move.turn_limits[0] < move.turn_limits[1] && move.face != Face::keep &&
+                       move.face != Face::travel;
+    for (const Attack& attack : kind_.attacks) {
+      const bool flies = attack.how == Attack::How::shot || attack.how == Attack::How::beam;
+      const double tolerance = attack.aim_tolerance.degrees();
+      if (!flies || attack.aim != Attack::Aim::ahead) continue;
+      const double aside = std::abs(attack.toward.degrees());
+      if (aside <= tolerance && (turns || tolerance > kNarrow)) continue;
+      const std::string where = aside > tolerance
+                                    ? fmt::format("{:g} degrees off its facing", aside)
+                                    : std::string("ahead, and it does not turn to anybody");
+      say("held-by-tolerance", fmt::format("attack.{}.aim_tolerance", attack.name),
+          fmt::format("'{}' of {} goes {}, but is made only while its target is within {:g} "
+                      "degrees of its facing: it is held back from all others; "
+                      "aim_tolerance = 180 lets it go at whomever it notices",
+                      attack.name, kind_.name, where, tolerance));
+    }
+  }
+
+  void judge_drop() {
+    if (kind_.move.gait != Gait::drop) return;
+    const bool is_released =
+        std::any_of(kind_.when.rules.begin(), kind_.when.rules.end(),
+                    [](const Rule& rule) { return rule.reaction.mode.has_value(); });
+    if (!is_released) {
+      say("drop-never", "move.gait",
+          fmt::format("{} hangs until it goes into another mode, and nothing in [kind.{}.when] "
+                      "makes it: near = \"chase\" would, with a [kind.{}.nearness]",
+                      kind_.name, kind_.name, kind_.name));
+    }
+    if (level_.plane == Plane::ground && kind_.move.drop_height == 0.0) {
+      say("drop-never", "move.drop_height",
+          fmt::format("{} hangs at 0 m: it has nowhere to fall", kind_.name));
+    }
+  }
+
+  Bench& bench_;
+  const Level& level_;
+  const Kind& kind_;
+};
+
+// In a ground level feet stay at their heights.
+void judge_nearness(Bench& bench, const Agent& agent) {
+  const Level& level = bench.level();
+  const Kind& kind = level.kind_of(agent);
+  const auto& nearness = kind.nearness;
+  if (!nearness || !nearness->axes[2] || level.plane != Plane::ground) return;
+  const double own = altitude_of(kind, agent.position);
+  double least = std::numeric_limits<double>::infinity();
+  for (const Agent& other : level.agents) {
+    const Kind& its = level.kind_of(other);
+    if (!is_hostile(level, kind.team, its.team)) continue;
+    least = std::min(least, std::abs(altitude_of(its, other.position) - own));
+  }
+  if (!std::isfinite(least) || least <= nearness->range) return;
+  bench.say(
+      Severity::warning, "nearness-out-of-reach",
+      level.origin(agent, "nearness.range").value_or(agent.place),
+      fmt::format("{} is {:g} m above or below all whom it looks for, and its nearness counts "
+                  "that: nobody comes within {:g} m; axes = \"xy\" would leave it out",
+                  agent.id, least, nearness->range));
+}
+
+// Over something low the eye looks and the muzzle does not: half way to the end of its range and at
+// it, straight ahead of what is fixed.
+void judge_muzzle(Bench& bench, const Agent& agent) {
+  const Level& level = bench.level();
+  const Kind& kind = level.kind_of(agent);
+  if (kind.move.gait != Gait::fixed || !kind.sight || level.plane == Plane::upright) return;
+  const SineCosine way = sine_cosine(agent.facing);
+  const Vector3d feet{agent.position.x(), agent.position.y(), altitude_of(kind, agent.position)};
+  const Looker looker{feet, {way.cosine, way.sine}, *kind.sight, false};
+  const Vector3d eye = eye_of(level.plane, looker);
+  for (const Attack& attack : kind.attacks) {
+    const bool flies_straight = (attack.how == Attack::How::shot && attack.gravity_share == 0.0) ||
+                                attack.how == Attack::How::beam;
+    if (!flies_straight) continue;
+    Looker muzzle = looker;
+    muzzle.sight.eye = attack.muzzle;
+    const Vector3d from = eye_of(level.plane, muzzle);
+    std::optional<SolidId> before;
+    bool is_behind = true;
+    for (const double share : {0.5, 1.0}) {
+      const double range = std::min(attack.range, kind.sight->range) * share;
+      const Vector3d to = feet + Vector3d{way.cosine * range, way.sine * range, 0.85};
+      const auto touch = bench.world().first_touch(Segment{from, to}, Stops::shots);
+      is_behind &= touch.has_value() && bench.world().is_clear(Segment{eye, to}, Stops::sight);
+      if (touch) before = touch->solid;
+    }
+    if (!is_behind || !before) continue;
+    const Solid& solid = level.solids[before->index];
+    bench.say(
+        Severity::warning, "muzzle-behind-cover",
+        level.origin(agent, fmt::format("attack.{}.muzzle", attack.name)).value_or(agent.place),
+        fmt::format("{} looks over {} from {:.2f} m up, and '{}' leaves from {:.2f} m up: "
+                    "straight ahead it sees whom it cannot hit; the top of {} is at {:.2f} m",
+                    agent.id, solid.id, eye.z(), attack.name, from.z(), solid.id,
+                    solid.base + solid.height));
+  }
+}
+
+}  // namespace
+
+void judge_in_vain(Bench& bench) {
+  for (const std::uint32_t index : kinds_in_play(bench.level())) {
+    InVain(bench, bench.level().kinds[index]).judge();
+  }
+  for (const Agent& agent : bench.level().agents) {
+    judge_nearness(bench, agent);
+    judge_muzzle(bench, agent);
+  }
+}
+
+}  // namespace gaze
