@@ -108,6 +108,9 @@ void add_calls(CLI::App& app, Calls& calls) {
   CLI::App* run = app.add_subcommand("run", "plays a level; prints a timeline and a summary");
   add_level(*run, calls.run.level);
   run->add_flag("--json", calls.run.json, "print the result as JSON instead");
+  run->add_option("--only", calls.run.only, "print these events alone, as noticed,lost")
+      ->delimiter(',')
+      ->type_name("EVENT,...");
   run->add_option("--trace", calls.run.trace, "write every tick to a .csv or .jsonl file")
       ->type_name("FILE");
 

@@ -39,6 +39,7 @@ struct RunOptions {
   LevelOptions level;
   bool json = false;
   std::string trace;
+  std::vector<std::string> only;  ///< Events that the timeline prints; empty: all.
 };
 
 struct WhyOptions {

@@ -1,13 +1,16 @@
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 
 #include <algorithm>
 #include <optional>
 #include <ostream>
 #include <span>
+#include <stdexcept>
 #include <string>
 #include <vector>
 
 #include "gaze/duel.hpp"
+#include "level/spelling.hpp"
 #include "output.hpp"
 #include "play.hpp"
 
@@ -75,9 +78,46 @@ std::string score_lines(const Simulation& simulation) {
   return text.empty() ? text : "\n" + text;
 }
 
+std::vector<std::string> event_names() {
+  std::vector<std::string> names;
+  for (auto what = Event::What::arrived; what <= Event::What::mode;
+       what = static_cast<Event::What>(static_cast<int>(what) + 1)) {
+    names.emplace_back(name_of(what));
+  }
+  return names;
+}
+
+void check_only(const RunOptions& options) {
+  const std::vector<std::string> names = event_names();
+  for (const std::string& name : options.only) {
+    if (std::find(names.begin(), names.end(), name) != names.end()) continue;
+    throw std::invalid_argument(fmt::format("--only: there is no event '{}'{}; events are: {}",
+                                            name, suggestion(name, names), fmt::join(names, ", ")));
+  }
+  if (options.json && !options.only.empty()) {
+    throw std::invalid_argument("--only is for the timeline: --json has all events");
+  }
+}
+
+void print_timeline(const Simulation& simulation, std::span<const Event> events,
+                    const std::vector<std::string>& only, std::ostream& out) {
+  std::size_t printed = 0;
+  for (const Event& event : events) {
+    if (!only.empty() && std::find(only.begin(), only.end(), name_of(event.what)) == only.end()) {
+      continue;
+    }
+    out << timeline_line(simulation, event);
+    ++printed;
+  }
+  if (printed > 0) return;
+  out << (only.empty() ? "nothing happened\n"
+                       : fmt::format("nothing of this happened: {}\n", fmt::join(only, ", ")));
+}
+
 }  // namespace
 
 int run(const RunOptions& options, const Streams& streams) {
+  check_only(options);
   std::optional<TraceFormat> format;
   if (!options.trace.empty()) format = trace_format(options.trace);
   const Level level = read(options.level);
@@ -94,8 +134,7 @@ int run(const RunOptions& options, const Streams& streams) {
   }
   streams.out << fmt::format("{}: {:g} s at {} steps a second, seed {}\n\n", level.name,
                              level.seconds, level.ticks_per_second, level.seed);
-  for (const Event& event : events) streams.out << timeline_line(simulation, event);
-  if (events.empty()) streams.out << "nothing happened\n";
+  print_timeline(simulation, events, options.only, streams.out);
   streams.out << '\n'
               << summary(simulation, events) << harm_table(simulation, events)
               << place_table(simulation, events) << score_lines(simulation);

@@ -7,6 +7,7 @@
 #include "gaze/change.hpp"
 #include "gaze/going.hpp"
 #include "gaze/report.hpp"
+#include "show/numbers.hpp"
 
 namespace gaze {
 namespace {
@@ -73,8 +74,8 @@ std::string line_numbers(const LineTest& line) {
 }
 
 std::string angle_numbers(const FieldTest& field) {
-  return fmt::format("{:.2f} degrees off, at most {:.2f}{}", field.value_deg, field.limit_deg,
-                     field.is_near ? ", but in the near ring" : "");
+  return beside_limit(field.value_deg, field.limit_deg, " degrees off", 2) +
+         (field.is_near ? ", but in the near ring" : "");
 }
 
 std::string evidence_line(const Verdict& verdict, const Sight& sight) {
@@ -92,9 +93,8 @@ std::string evidence_line(const Verdict& verdict, const Sight& sight) {
 
 std::string tests(const Verdict& verdict, const Sight& sight) {
   std::string text;
-  text += test_line(
-      "range", fmt::format("{:.3f} m, at most {:.3f}", verdict.range.value, verdict.range.limit),
-      verdict.range.pass);
+  text += test_line("range", beside_limit(verdict.range.value, verdict.range.limit, " m", 3),
+                    verdict.range.pass);
   text += test_line("field of view", angle_numbers(verdict.field), verdict.field.pass);
   if (verdict.vertical) {
     text += test_line("up and down", angle_numbers(*verdict.vertical), verdict.vertical->pass);
@@ -116,8 +116,7 @@ std::string other_senses(const Simulation& simulation, const Acquaintance& knows
   }
   if (knows.nearness) {
     const NearnessAnswer& near = *knows.nearness;
-    text += test_line("nearness", fmt::format("{:.3f} m, at most {:.3f}", near.value, near.limit),
-                      near.pass);
+    text += test_line("nearness", beside_limit(near.value, near.limit, " m", 3), near.pass);
   }
   if (knows.has_touch) {
     text += test_line(

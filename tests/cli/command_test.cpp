@@ -90,6 +90,54 @@ TEST_F(Command, ReportsAllFaultsOfAllFiles) {
                 (folder / "none.toml").string() + ":1:1: error: there is no such file\n");
 }
 
+TEST_F(Command, RunPrintsTheEventsThatAreAskedFor) {
+  const Answer all = gaze_call({"run", GAZE_DEMO, "--seconds", "9"});
+  const Answer few = gaze_call({"run", GAZE_DEMO, "--seconds", "9", "--only", "noticed,lost"});
+  ASSERT_EQ(few.status, 0);
+  const auto lines_with = [](const std::string& text, const std::string& event) {
+    int lines = 0;
+    std::istringstream stream(text);
+    for (std::string line; std::getline(stream, line);) lines += line.find(" s  " + event) == 8;
+    return lines;
+  };
+  EXPECT_GT(lines_with(few.out, "noticed"), 5);
+  EXPECT_EQ(lines_with(few.out, "noticed"), lines_with(all.out, "noticed"));
+  EXPECT_EQ(lines_with(few.out, "lost"), lines_with(all.out, "lost"));
+  EXPECT_GT(lines_with(all.out, "hurt"), 0);
+  EXPECT_EQ(lines_with(few.out, "hurt"), 0);
+  const Answer wrong = gaze_call({"run", GAZE_DEMO, "--only", "notice"});
+  EXPECT_EQ(wrong.status, 2);
+  EXPECT_NE(wrong.err.find("there is no event 'notice'; did you mean 'noticed'?"),
+            std::string::npos)
+      << wrong.err;
+}
+
+TEST_F(Command, WhyShowsByHowMuchALimitIsMissed) {
+  const fs::path level = write("near.toml", R"(
+[team.caretakers]
+hostile = ["visitors"]
+[team.visitors]
+[kind.lamp]
+team = "caretakers"
+[kind.lamp.sight]
+range = 9.0
+field_of_view = 90.0
+[kind.collector]
+team = "visitors"
+[[agent]]
+id = "lamp"
+kind = "lamp"
+at = [0, 0]
+[[agent]]
+id = "collector"
+kind = "collector"
+at = [9.00002, 0]
+)");
+  const Answer answer =
+      gaze_call({"why", level.string(), "--agent", "lamp", "--other", "collector", "--at", "0"});
+  EXPECT_NE(answer.out.find("9.00002 m, at most 9.00000"), std::string::npos) << answer.out;
+}
+
 TEST_F(Command, RunPrintsTheContractsJson) {
   const Answer answer = gaze_call({"run", GAZE_DEMO, "--json", "--seconds", "9", "--seed", "7"});
   ASSERT_EQ(answer.status, 0);
