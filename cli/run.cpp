@@ -10,6 +10,7 @@
 #include <vector>
 
 #include "gaze/duel.hpp"
+#include "level/numbers.hpp"
 #include "level/spelling.hpp"
 #include "output.hpp"
 #include "play.hpp"
@@ -18,7 +19,7 @@ namespace gaze::cli {
 namespace {
 
 std::string number(const std::optional<double>& value, const char* unit) {
-  return value ? fmt::format("{:.3g}{}", *value, unit) : "-";
+  return value ? fmt::format("{:.2f}{}", *value, unit) : "-";
 }
 
 // Who did what to whom, a line for each pair.
@@ -37,12 +38,13 @@ std::string harm_table(const Simulation& simulation, std::span<const Event> even
   for (const Duel& duel : all) {
     const auto share = duel.hit_share();
     fires_anywhere |= !share;
-    text += fmt::format("{:<{}}  {:<{}} {:>6} {:>5} {:>6} {:>7.6g} {:>9} {:>9} {:>8} {:>9}\n",
-                        simulation.id_of(duel.by), width, simulation.id_of(duel.victim), width,
-                        share ? std::to_string(duel.blows) : "-", duel.hits,
-                        share ? fmt::format("{:.0f} %", *share * 100.0) : "-", duel.dealt,
-                        number(duel.damage_rate(), ""), number(duel.first_hurt, " s"),
-                        number(duel.warning(), " s"), number(duel.defeated, " s"));
+    text +=
+        fmt::format("{:<{}}  {:<{}} {:>6} {:>5} {:>6} {:>7} {:>9} {:>9} {:>8} {:>9}\n",
+                    simulation.id_of(duel.by), width, simulation.id_of(duel.victim), width,
+                    share ? std::to_string(duel.blows) : "-", duel.hits,
+                    share ? fmt::format("{:.0f} %", *share * 100.0) : "-", points_text(duel.dealt),
+                    number(duel.damage_rate(), ""), number(duel.first_hurt, " s"),
+                    number(duel.warning(), " s"), number(duel.defeated, " s"));
   }
   text += "(warning: from being noticed to the first hit";
   if (fires_anywhere) text += "; no blows are counted of what is aimed at nobody";
@@ -61,8 +63,8 @@ std::string place_table(const Simulation& simulation, std::span<const Event> eve
   std::string text =
       fmt::format("\n{:<{}} {:>6} {:>7}  {}\n", "whom", width, "blows", "lost", "where");
   for (const HarmPlace& place : places) {
-    text += fmt::format("{:<{}} {:>6} {:>7.6g}  {}\n", simulation.id_of(place.victim), width,
-                        place.blows, place.dealt,
+    text += fmt::format("{:<{}} {:>6} {:>7}  {}\n", simulation.id_of(place.victim), width,
+                        place.blows, points_text(place.dealt),
                         place.zone ? zones[*place.zone].id : "outside of zones");
   }
   return text;
@@ -73,7 +75,8 @@ std::string score_lines(const Simulation& simulation) {
   std::string text;
   for (std::uint32_t i = 0; i < simulation.agent_count(); ++i) {
     const double score = simulation.state({i}).score;
-    if (score != 0.0) text += fmt::format("{} scored {:g}\n", simulation.id_of({i}), score);
+    if (score != 0.0)
+      text += fmt::format("{} scored {}\n", simulation.id_of({i}), points_text(score));
   }
   return text.empty() ? text : "\n" + text;
 }

@@ -7,7 +7,7 @@
 #include "gaze/change.hpp"
 #include "gaze/going.hpp"
 #include "gaze/report.hpp"
-#include "show/numbers.hpp"
+#include "level/numbers.hpp"
 
 namespace gaze {
 namespace {
@@ -200,10 +200,10 @@ std::string summary(const Simulation& simulation, std::span<const Event> events)
     const AgentState state = simulation.state({i});
     if (!state.is_there) continue;
     const Tally& own = tallies[i];
-    text +=
-        fmt::format("{:<{}}  {:<8} {:>9.6g} {:>8} {:>8} {:>6} {:>7.6g} {:>9.6g}  {}\n",
-                    simulation.id_of({i}), width, name_of(state.mode), state.health, own.noticed,
-                    own.attacks, own.hits, own.dealt, own.suffered, place_text(state.position));
+    text += fmt::format(
+        "{:<{}}  {:<8} {:>9} {:>8} {:>8} {:>6} {:>7} {:>9}  {}\n", simulation.id_of({i}), width,
+        name_of(state.mode), points_text(state.health), own.noticed, own.attacks, own.hits,
+        points_text(own.dealt), points_text(own.suffered), place_text(state.position));
   }
   return text;
 }

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "level/numbers.hpp"
 #include "simulation/stages.hpp"
 
 namespace gaze {
@@ -79,11 +80,13 @@ struct Describer {
       case Event::What::blast:
         return fmt::format("the {} of {} burst at {}", event.attack, who(), place());
       case Event::What::hurt:
-        return fmt::format("{} lost {:g} health to {} of {}, {:g} left", who(), event.damage,
-                           event.attack, other(), event.health);
+        return fmt::format("{} lost {} health to {} of {}, {} left", who(),
+                           points_text(event.damage), event.attack, other(),
+                           points_text(event.health));
       case Event::What::defeated:
         if (event.score == 0.0) return fmt::format("{} was defeated by {}", who(), other());
-        return fmt::format("{} was defeated by {}, for {:g} points", who(), other(), event.score);
+        return fmt::format("{} was defeated by {}, for {} points", who(), other(),
+                           points_text(event.score));
       case Event::What::caught:
         return fmt::format("{} caught {} with {}", who(), other(), event.attack);
       case Event::What::ended:

@@ -21,4 +21,13 @@ inline std::string beside_limit(double value, double limit, const char* unit, in
   return fmt::format("{}{}, at most {}", measured, unit, most);
 }
 
+/// Points of health, damage and score: to a hundredth, without zeros behind; 0 only if it is.
+inline std::string points_text(double value) {
+  if (value > 0.0 && value < 0.005) return fmt::format("{:.1g}", value);
+  std::string text = fmt::format("{:.2f}", value);
+  text.erase(text.find_last_not_of('0') + 1);
+  if (text.back() == '.') text.pop_back();
+  return text;
+}
+
 }  // namespace gaze
