@@ -89,7 +89,9 @@ class Unmet {
     if (noises_.empty()) return has_host() ? "" : "nothing makes any noise";
     if (rule.name.empty()) return "";
     if (std::find(noises_.begin(), noises_.end(), rule.name) != noises_.end()) return "";
-    const std::string hint = suggestion(rule.name, noises_);
+    const std::string_view nearest = nearest_name(rule.name, noises_);
+    const std::string hint =
+        nearest.empty() ? std::string() : fmt::format(" (did you mean '{}'?)", nearest);
     if (hint.empty() && has_host()) return "";  // the program may make it
     return fmt::format("nothing makes a noise '{}'{}", rule.name, hint);
   }

@@ -44,8 +44,8 @@ using Lines = std::vector<std::string>;
 TEST(Unmet, ANoiseThatNobodyMakesWithTheNearestThatSomebodyDoes) {
   const std::string wrong = "[kind.listener.when.hears]\npebbel = \"investigate\"\n";
   EXPECT_EQ(findings_of(listening(wrong), "cause-never-comes"),
-            Lines{"listener reacts to when.hears.pebbel, but nothing makes a noise 'pebbel'; did "
-                  "you mean 'pebble'?: that never happens"});
+            Lines{"listener reacts to when.hears.pebbel, but nothing makes a noise 'pebbel' (did "
+                  "you mean 'pebble'?): that never happens"});
   const std::string right = "[kind.listener.when.hears]\npebble = \"investigate\"\n";
   EXPECT_EQ(findings_of(listening(right), "cause-never-comes"), Lines{});
   const std::string any = "[kind.listener.when]\nhears = \"investigate\"\n";
