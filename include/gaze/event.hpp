@@ -35,7 +35,8 @@ struct Event {
     ended,      ///< The round: the last to fall, or who caught `other`.
     triggered,  ///< Stepped into `zone`.
     heard,      ///< `noise` of `other`, or of nobody, at `place`, `distance` away.
-    noticed,    ///< `other`, `by` a sense, at `distance`, `angle_deg` off its facing.
+    noticed,    ///< `other`, `by` a sense, at `distance` (by nearness: along the axes that
+                ///< count), `angle_deg` off its facing.
     lost,       ///< `other`; last perceived at `place`.
     forgot,     ///< `other`, or the noise that it went by.
     mode,       ///< Changed it, `from` one `to` another.

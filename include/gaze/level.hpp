@@ -27,6 +27,9 @@ struct Place {
   auto operator<=>(const Place&) const = default;
 };
 
+/// "garden.toml:3:7", or the name alone of what has no lines: an option of the command.
+[[nodiscard]] std::string text_of(const Place& place);
+
 struct Material {
   std::string name;
   StopSet stops;

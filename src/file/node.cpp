@@ -85,7 +85,7 @@ std::string found(const Node& node) {
 }
 
 std::string Fault::text() const {
-  return fmt::format("{}:{}:{}: error: {}", place.file, place.line, place.column, message);
+  return fmt::format("{}: error: {}", text_of(place), message);
 }
 
 LevelError::LevelError(std::vector<Fault> faults)

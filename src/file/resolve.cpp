@@ -69,9 +69,8 @@ void add_shared(Node& root, const Node::Entry& shared, Faults& faults) {
   }
   for (const Node::Entry& entry : shared.value.entries) {
     if (const Node* twice = merged.find(entry.key)) {
-      faults.add(twice->place,
-                 fmt::format("{} '{}' is defined twice; the other is at {}:{}:{}", shared.key,
-                             entry.key, entry.place.file, entry.place.line, entry.place.column));
+      faults.add(twice->place, fmt::format("{} '{}' is defined twice; the other is at {}",
+                                           shared.key, entry.key, text_of(entry.place)));
       continue;
     }
     merged.put(entry.key, entry.value, entry.place);

@@ -161,9 +161,7 @@ void put_at(Node& table, std::string_view path, const Node& value) {
 
 CopySettings apply_settings(Node& root, const std::vector<Setting>& settings, Faults& faults) {
   Setter setter(root, faults);
-  for (std::size_t i = 0; i < settings.size(); ++i) {
-    setter.set(settings[i], {"--set", static_cast<int>(i + 1), 1});
-  }
+  for (const Setting& setting : settings) setter.set(setting, {"--set " + setting.path, 0, 0});
   return setter.take_copies();
 }
 

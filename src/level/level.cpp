@@ -27,6 +27,11 @@ std::optional<Place> Level::origin(const Agent& agent, std::string_view key) con
   return found == origins.end() ? std::nullopt : std::optional(found->second);
 }
 
+std::string text_of(const Place& place) {
+  if (place.line == 0) return place.file;
+  return fmt::format("{}:{}:{}", place.file, place.line, place.column);
+}
+
 bool is_hostile(const Level& level, std::uint32_t team, std::uint32_t other) {
   if (team == kNoTeam || other == kNoTeam) return false;
   const std::vector<std::uint32_t>& hostile = level.teams[team].hostile;

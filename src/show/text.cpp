@@ -280,9 +280,8 @@ std::string wrapped(std::string_view line, std::size_t columns, std::size_t inde
 }
 
 std::string finding_line(const Finding& finding) {
-  return fmt::format("{}:{}:{}: {}: {} [{}]\n", finding.place.file, finding.place.line,
-                     finding.place.column, name_of(finding.severity), finding.message,
-                     finding.code);
+  return fmt::format("{}: {}: {} [{}]\n", text_of(finding.place), name_of(finding.severity),
+                     finding.message, finding.code);
 }
 
 namespace {

@@ -46,9 +46,26 @@ struct Describer {
     return event.other ? fmt::format("the {} of {}", event.noise, other())
                        : fmt::format("a {}", event.noise);
   }
+  // Where not all axes of the plane count.
+  std::string axes_text() const {
+    const auto& nearness = level.kind_of(level.agents[event.agent.index]).nearness;
+    std::string axes;
+    for (std::size_t i = 0; i < 3 && nearness; ++i) {
+      if (nearness->axes[i]) axes += "xyz"[i];
+    }
+    const bool is_usual = axes == (level.plane == Plane::ground    ? "xy"
+                                   : level.plane == Plane::upright ? "xz"
+                                                                   : "xyz");
+    return axes.empty() || is_usual ? "" : " along " + axes;
+  }
+
   std::string noticed() const {
     const std::string teller =
         event.teller ? fmt::format(" ({})", level.agents[event.teller->index].id) : "";
+    if (event.by == Sense::nearness) {
+      return fmt::format("{} noticed {} by nearness, {:.2f} m away{}", who(), other(),
+                         event.distance, axes_text());
+    }
     const std::string_view by = event.by == Sense::told ? "being told" : name_of(event.by);
     return fmt::format("{} noticed {} by {}{}, {:.2f} m away, {:.1f} degrees off", who(), other(),
                        by, teller, event.distance, event.angle_deg);

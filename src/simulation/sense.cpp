@@ -27,6 +27,10 @@ void tell_noticed(Simulation::State& state, Index who, const Contact& contact,
   event.place = contact.last_place;
   event.distance = sighting.distance;
   event.angle_deg = sighting.angle_deg;
+  if (contact.by == Sense::nearness) {
+    event.distance = distance_along(state.kind(who).nearness->axes, state.position[who],
+                                    state.position[contact.other]);
+  }
   if (teller && contact.by == Sense::told) event.teller = AgentId{*teller};
 }
 

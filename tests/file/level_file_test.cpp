@@ -190,7 +190,8 @@ TEST(Origins, TellWhereEachValueWasWritten) {
   EXPECT_EQ(level.origin("kind.pruner.radius"), (Place{"house.toml", 30, 10}));
   EXPECT_FALSE(level.origin("kind.sprinkler.radius"));
   EXPECT_FALSE(level.origin("agent.nobody.at"));
-  EXPECT_EQ(example({{"kind.pruner.radius", "0.3"}}).origin("kind.pruner.radius")->file, "--set");
+  EXPECT_EQ(example({{"kind.pruner.radius", "0.3"}}).origin("kind.pruner.radius")->file,
+            "--set kind.pruner.radius");
 }
 
 TEST(Copies, StandApartAndCanBeSetOneByOne) {
@@ -220,16 +221,18 @@ TEST(Settings, ChangeValuesAndReportWhatTheyCannot) {
   EXPECT_EQ(level.solids[1].height, 3.0);
   EXPECT_EQ(level.kinds[0].when.mode_of(Cause::sees), Mode::patrol);
   EXPECT_EQ(level.seconds, 12.5);
-  EXPECT_EQ(
-      faults_of(kExample, {{"seed", "2"}, {"kind.Pruner.radius", "1"}}),
-      "--set:2:1: error: there is no kind 'Pruner' to set a value of; did you mean 'pruner'?\n");
+  EXPECT_EQ(faults_of(kExample, {{"seed", "2"}, {"kind.Pruner.radius", "1"}}),
+            "--set kind.Pruner.radius: error: there is no kind 'Pruner' to set a value of; did you "
+            "mean 'pruner'?\n");
   EXPECT_EQ(faults_of(kExample, {{"agent.pruner-2.at", "1"}}),
-            "--set:1:1: error: there is no agent 'pruner-2' to set a value of; did you mean "
+            "--set agent.pruner-2.at: error: there is no agent 'pruner-2' to set a value of; did "
+            "you mean "
             "'pruner-1'?\n");
   EXPECT_EQ(faults_of(kExample, {{"kind.pruner.sight.rnge", "1"}}),
-            "--set:1:1: error: unknown key 'rnge' in kind.pruner.sight; did you mean 'range'?\n");
+            "--set kind.pruner.sight.rnge: error: unknown key 'rnge' in kind.pruner.sight; did you "
+            "mean 'range'?\n");
   EXPECT_EQ(faults_of(kExample, {{"kind.pruner.health", "[1"}}),
-            "--set:1:1: error: 'kind.pruner.health=[1' has no TOML value\n");
+            "--set kind.pruner.health: error: 'kind.pruner.health=[1' has no TOML value\n");
 }
 
 TEST(Planes, SayHowManyNumbersAPointHas) {

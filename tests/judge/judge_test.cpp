@@ -56,12 +56,15 @@ const Finding* find(const std::vector<Finding>& all, const std::string& code) {
   return it == all.end() ? nullptr : &*it;
 }
 
+constexpr int kOption = 0;  // the value was set by an option, and not in a line of the file
+
 void expect(const std::vector<Finding>& all, const std::string& code, const std::string& message,
             int line) {
   const Finding* finding = find(all, code);
   ASSERT_NE(finding, nullptr) << code;
   EXPECT_EQ(finding->message, message);
   EXPECT_EQ(finding->place.line, line);
+  EXPECT_EQ(finding->place.file.starts_with("--set "), line == kOption);
 }
 
 TEST(Judge, FindsNothingWrongWithASoundLevel) {
@@ -77,7 +80,7 @@ TEST(Judge, StrikeThatDoesNotReachBeyondTheStop) {
          "pruner stops 1 m from collector, but its strike 'shears' reaches 0.8 m: it will stand in "
          "front "
          "of it and not strike; let it reach more than 1 m or stop nearer",
-         1);
+         kOption);
   EXPECT_NE(find(findings({{"kind.pruner.attack.shears.range", "1.0"}}), "strike-short-of-stop"),
             nullptr);
   EXPECT_EQ(find(findings({{"kind.pruner.attack.shears.range", "1.01"}}), "strike-short-of-stop"),
@@ -89,12 +92,12 @@ TEST(Judge, StopAndAttackBeyondWhatIsNoticed) {
          "pruner notices collector within 9 m and stops 9.5 m from it: when it notices, it is near "
          "enough "
          "already and will not take a step",
-         1);
+         kOption);
   expect(findings({{"kind.pruner.attack.shears.range", "12"}}), "attack-beyond-sight",
          "'shears' of pruner reaches 12 m, but it notices within 9 m and sees no farther than 9 m: "
          "the "
          "last 3 m are never used",
-         1);
+         kOption);
   EXPECT_EQ(find(findings({{"kind.pruner.attack.shears.range", "12"},
                            {"kind.pruner.sight.keep_range", "12"}}),
                  "attack-beyond-sight"),
@@ -105,7 +108,7 @@ TEST(Judge, AgentsInSolidsAndInEachOther) {
   expect(findings({{"agent.pruner-1.at", "[2.7, 2.5]"}}), "agent-in-solid",
          "pruner-1 (radius 0.4 m) is placed inside planter at [2.7, 2.5]: it can only walk away "
          "from it",
-         1);
+         kOption);
   EXPECT_EQ(find(findings({{"agent.pruner-1.at", "[2.6, 2.5]"}}), "agent-in-solid"),
             nullptr);  // touching
   expect(findings({{"agent.collector.at", "[0.5, 0.0]"}}), "agents-overlap",
@@ -120,7 +123,7 @@ TEST(Judge, PatrolPointsInSolids) {
          "patrol point 2 of pruner-1 at [3.5, 2.5] is inside planter for a body of radius 0.4 m: "
          "it will "
          "press against it for a second and go on to the next point",
-         1);
+         kOption);
   EXPECT_NE(find(findings({{"kind.pruner.when.idle", "patrol"}}), "patrol-without-points"),
             nullptr);
 }
@@ -156,12 +159,13 @@ TEST(Judge, ChasersThatNeverCatchOrNeverLose) {
          "pruner at 3.1 m/s can never lose collector at 3 m/s once it chases it: it comes up to 1 "
          "m, sees "
          "9 m far, and no solid of this level stops sight",
-         1);
+         kOption);
 }
 
 TEST(Judge, ReactionsThatNeverCome) {
   expect(findings({{"kind.pruner.when.hears", "search"}}), "reaction-without-sense",
-         "pruner reacts to what it hears, but has no [kind.pruner.hearing]: that never happens", 1);
+         "pruner reacts to what it hears, but has no [kind.pruner.hearing]: that never happens",
+         kOption);
   EXPECT_EQ(
       find(findings({{"kind.pruner.when.hears", "search"}, {"kind.pruner.hearing.range", "5"}}),
            "reaction-without-sense"),
@@ -176,7 +180,7 @@ TEST(Judge, HeadsThatSweepPastWhatTheyDoNotSee) {
       findings(narrow), "scan-skips",
       "pruner turns its head 3 degrees a step and sees 2 of them: it can sweep over somebody and "
       "not look; 90 steps a second or more would do",
-      3);
+      kOption);
   std::vector<Setting> faster = narrow;
   faster.push_back({"ticks_per_second", "90"});
   EXPECT_EQ(find(findings(faster), "scan-skips"), nullptr);

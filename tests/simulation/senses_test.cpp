@@ -202,6 +202,11 @@ TEST(Nearness, CountsTheAxesAskedForAndOnceIfOnce) {
   const PlayedScene again(basket + placed("basket", "basket", "[0, 0]") + walk, 8.0);
   EXPECT_EQ(again.times(Event::What::noticed).size(), 2U);
   EXPECT_NEAR(again.times(Event::What::noticed)[0], 1.5, 1.0 / 60);
+  // Told by the axis that counts, and not as 5 m away.
+  const Event first = only(again.events, Event::What::noticed)[0];
+  EXPECT_NEAR(first.distance, 1.0, 2.0 / 60);
+  EXPECT_NE(again.simulation.describe(first).find("m away along x"), std::string::npos)
+      << again.simulation.describe(first);
   EXPECT_NEAR(again.times(Event::What::lost)[0], 2.5, 2.0 / 60);
   const PlayedScene once(basket + "once = true\n" + placed("basket", "basket", "[0, 0]") + walk,
                          8.0);
