@@ -42,7 +42,7 @@ void add_why(CLI::App& app, Calls& calls) {
   add_level(*why, calls.why.level);
   why->add_option("--agent", calls.why.agent, "who perceives")->type_name("A");
   why->add_option("--other", calls.why.other, "who is perceived")->type_name("B");
-  why->add_option("--at", calls.why.at, "when")->type_name("SECONDS");
+  why->add_option("--at", calls.why.at, "when; left out: over the whole run")->type_name("SECONDS");
   why->add_option("--from", calls.why.from, "over a stretch: from when")->type_name("SECONDS");
   why->add_option("--to", calls.why.to, "to when")->type_name("SECONDS");
   why->add_option("--every", calls.why.every, "one row of the table so often")

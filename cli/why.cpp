@@ -11,8 +11,8 @@ namespace {
 
 void check_options(const WhyOptions& options) {
   const bool is_stretch = options.from || options.to;
-  if (is_stretch == options.at.has_value()) {
-    throw std::invalid_argument("--at, or both --from and --to, must be given");
+  if (is_stretch && options.at) {
+    throw std::invalid_argument("--at and --from, --to do not go together");
   }
   if (is_stretch && (!options.from || !options.to)) {
     throw std::invalid_argument("--from and --to go together");
@@ -21,7 +21,7 @@ void check_options(const WhyOptions& options) {
     throw std::invalid_argument(
         fmt::format("--from {} must lie before --to {}", *options.from, *options.to));
   }
-  if (is_stretch && options.all) throw std::invalid_argument("--all goes with --at");
+  if (!options.at && options.all) throw std::invalid_argument("--all goes with --at");
   if (!is_stretch && !options.plot.empty()) {
     throw std::invalid_argument("--plot goes with --from and --to");
   }
@@ -68,12 +68,28 @@ int why_over(const WhyOptions& options, const Level& level, const Streams& strea
   return done;
 }
 
+// Without a moment: over the whole run.
+int why_at_all(const WhyOptions& options, const Level& level, const Streams& streams) {
+  Simulation simulation(level);
+  const AgentId agent = agent_called(simulation, options.agent, "--agent");
+  const AgentId other = agent_called(simulation, options.other, "--other");
+  Overlook over(agent, other);
+  play(simulation, run_length(level), [&] { over.add(simulation); });
+  const Overview& all = over.so_far();
+  const auto& sight = level.kind_of(level.agents[agent.index]).sight;
+  streams.out << (options.json ? overview_json(all, options.agent, options.other)
+                               : overview_text(all, options.agent, options.other,
+                                               sight ? sight->notice_time.seconds() : 0.0));
+  return done;
+}
+
 }  // namespace
 
 int why(const WhyOptions& options, const Streams& streams) {
   check_options(options);
   const Level level = read(options.level);
   if (options.from) return why_over(options, level, streams);
+  if (!options.at) return why_at_all(options, level, streams);
   const std::int64_t tick = tick_at(level, *options.at);
   tell_if_beyond(level, *options.at, "--at", streams);
   Simulation simulation(level);

@@ -33,4 +33,56 @@ class Watch {
   std::vector<WatchRow> rows_;
 };
 
+/// What a whole run comes to: when one noticed the other, or what kept it from that.
+struct Overview {
+  struct Noticed {
+    double from = 0.0;  ///< Seconds,
+    double to = 0.0;    ///< up to the last row at which it still did.
+    std::optional<Sense> by;
+  };
+  /// A test of sight over all rows.
+  struct Test {
+    std::string name;
+    double failed = 0.0;  ///< Seconds.
+    double best = 0.0;    ///< What was measured where it came nearest to passing, or passed best,
+    double limit = 0.0;   ///< the limit there,
+    double at = 0.0;      ///< and when that was, seconds.
+  };
+  double seconds = 0.0;  ///< Of all rows.
+  std::vector<Noticed> noticed;
+  std::vector<Test> tests;              ///< Range, field of view, up and down; without sight none.
+  double hidden = 0.0;                  ///< Seconds without a line of sight.
+  std::vector<std::string> solids;      ///< What was in the way, each once.
+  std::vector<std::string> hindrances;  ///< Why it did not look for the other at all, each once.
+  double seen = 0.0;        ///< The longest time for which all tests passed on end, seconds,
+  double seen_from = 0.0;   ///< and when that began.
+  double evidence = 0.0;    ///< The most that it gathered, [0, 1].
+  double nearest = 0.0;     ///< Metres between the feet,
+  double nearest_at = 0.0;  ///< and when that was.
+};
+
+/// Looks over a run, step by step, and keeps what it comes to.
+class Overlook {
+ public:
+  Overlook(AgentId agent, AgentId other) : agent_(agent), other_(other) {}
+
+  /// To be called at each tick.
+  void add(const Simulation& simulation);
+  const Overview& so_far() const { return all_; }
+
+ private:
+  void add_noticed(const WatchRow& row);
+  void add_sight(const WatchRow& row);
+  void add_test(const char* name, double value, double limit, bool pass, const WatchRow& row);
+
+  AgentId agent_;
+  AgentId other_;
+  Overview all_;
+  double step_ = 0.0;  ///< Seconds.
+  double seen_from_ = 0.0;
+  bool is_first_ = true;
+  bool was_noticed_ = false;
+  bool was_seen_ = false;
+};
+
 }  // namespace gaze

@@ -158,6 +158,10 @@ LegResult walk_apart(Simulation::State& state, std::uint32_t who, const Leg& ful
   const bool is_first = !state.goes_on_way[who];
   const Leg leg = accelerated(state, who, full_leg);
   state.goes_on_way[who] = 1;
+  if (is_first) {
+    state.next_wish[who] = {0.0, 0.0};
+    state.next_line[who] = {};
+  }
   const bool hops = state.kind(who).move.gait == Gait::hop;
   if (!is_first || hops || state.plane() == Plane::upright || !(leg.speed > 0.0)) {
     return walk_leg(state, who, leg, budget);

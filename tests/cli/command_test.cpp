@@ -112,6 +112,35 @@ TEST_F(Command, RunPrintsTheEventsThatAreAskedFor) {
       << wrong.err;
 }
 
+TEST_F(Command, WhyWithoutAMomentIsAboutTheWholeRun) {
+  // 20 degrees at 90 degrees a second: 0.22 s a pass, of the 0.5 s that it takes.
+  const std::string level =
+      (fs::path(GAZE_DEMO).parent_path() / "mistakes" / "sweeps_too_fast.toml").string();
+  const std::vector<std::string> call{"why", level, "--agent", "lamp-1", "--other", "collector"};
+  const Answer never = gaze_call(call);
+  EXPECT_EQ(never.status, 0);
+  EXPECT_NE(never.out.find("Over 10.00 s lamp-1 never notices collector."), std::string::npos);
+  EXPECT_NE(never.out.find("range          always passes; best at 0.000 s: 8.00 m, at most 10.00"),
+            std::string::npos)
+      << never.out;
+  EXPECT_NE(never.out.find("all pass       for 0.217 s at the longest"), std::string::npos);
+  // What it says it noticed is what the run tells.
+  const Answer why =
+      gaze_call({"why", GAZE_DEMO, "--agent", "pruner-1", "--other", "collector", "--json"});
+  const Json noticed = Json::parse(why.out)["noticed"];
+  const Json run = Json::parse(gaze_call({"run", GAZE_DEMO, "--json"}).out);
+  std::vector<double> times;
+  for (const Json& event : run["events"]) {
+    const bool is_it = event["event"] == "noticed" && event["agent"] == "pruner-1" &&
+                       event["other"] == "collector";
+    if (is_it) times.push_back(event["time"]);
+  }
+  ASSERT_EQ(noticed.size(), times.size());
+  for (std::size_t i = 0; i < times.size(); ++i) {
+    EXPECT_NEAR(noticed[i]["from"].get<double>(), times[i], 1e-6);
+  }
+}
+
 TEST_F(Command, WhyShowsByHowMuchALimitIsMissed) {
   const fs::path level = write("near.toml", R"(
 [team.caretakers]

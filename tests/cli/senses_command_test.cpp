@@ -115,8 +115,10 @@ TEST_F(SensesCommand, WhyRefusesWhatDoesNotGoTogether) {
     EXPECT_EQ(answer.out, "");
     return answer.err;
   };
-  EXPECT_EQ(fault({"--agent", "lamp", "--other", "collector"}),
-            "gaze: error: --at, or both --from and --to, must be given\n");
+  EXPECT_EQ(fault({"--agent", "lamp", "--other", "collector", "--at", "1", "--from", "0"}),
+            "gaze: error: --at and --from, --to do not go together\n");
+  EXPECT_EQ(fault({"--agent", "lamp", "--other", "collector", "--from", "1"}),
+            "gaze: error: --from and --to go together\n");
   EXPECT_EQ(fault({"--agent", "lamp", "--other", "collector", "--from", "3", "--to", "1"}),
             "gaze: error: --from 3 must lie before --to 1\n");
   EXPECT_EQ(fault({"--agent", "lamb", "--other", "collector", "--at", "1"}),
