@@ -3,7 +3,6 @@
 
 #include "geometry/plan_grid.hpp"
 #include "simulation/stages.hpp"
-#include "travel/standing.hpp"
 
 namespace gaze {
 namespace {
@@ -27,12 +26,6 @@ bool sweeps_free(const Simulation::State& state, std::uint32_t who, const Vector
   const Cylinder body{state.position[who] + Vector3d{0.0, 0.0, step}, kind.radius,
                       kind.height - step};
   return !state.world.sweep(body, goal - state.position[who], Stops::bodies);
-}
-
-const NavigationMesh& mesh_for(Simulation::State& state, std::uint32_t who) {
-  std::optional<NavigationMesh>& mesh = state.meshes[state.mesh_of[who]];
-  if (!mesh) mesh.emplace(*state.level, state.world, state.mesh_bodies[state.mesh_of[who]]);
-  return *mesh;
 }
 
 // Bodies alike share one.
@@ -67,63 +60,6 @@ Ends ends_of(Simulation::State& state, std::uint32_t who, const Vector3d& goal) 
   }
   if (ends.goal) route.goal_face = ends.goal->polygon;
   return ends;
-}
-
-// Those who stand where no room was left beside them, as far as they stand there still.
-std::span<const Cylinder> avoided_by(Simulation::State& state, std::uint32_t who) {
-  const Route& route = state.route[who];
-  state.avoided.clear();
-  for (std::size_t i = 0; i < route.avoided_count; ++i) {
-    state.avoided.push_back(state.body(route.avoided[i].who));
-  }
-  return state.avoided;
-}
-
-// @return True if one of them has gone.
-bool forget_avoided(Simulation::State& state, std::uint32_t who) {
-  Route& route = state.route[who];
-  const auto end = route.avoided.begin() + route.avoided_count;
-  const auto left = std::remove_if(route.avoided.begin(), end, [&](const InTheWay& one) {
-    return !state.alive[one.who] || state.seen_position[one.who] != one.at;
-  });
-  route.avoided_count = static_cast<std::uint32_t>(left - route.avoided.begin());
-  return left != end;
-}
-
-// Of those who hold it up the ones that stand: it touches them, or stands in a line behind them.
-// The oldest are forgotten first.
-void avoid(Simulation::State& state, std::uint32_t who) {
-  constexpr double kBeside = 0.1;  // metres
-  Route& route = state.route[who];
-  const auto target = state.target_agent(who);
-  const auto add = [&](std::uint32_t other) {
-    const auto end = route.avoided.begin() + route.avoided_count;
-    const bool is_known = std::any_of(route.avoided.begin(), end,
-                                      [&](const InTheWay& one) { return one.who == other; });
-    if (is_known || other == target) return;
-    if (route.avoided_count == Route::kMostAvoided) {
-      std::shift_left(route.avoided.begin(), end, 1);
-      --route.avoided_count;
-    }
-    route.avoided[route.avoided_count++] = {other, state.seen_position[other]};
-  };
-  const Vector3d& own = state.position[who];
-  const double reach = state.radius[who] + kBeside;
-  state.walkers.near(own, reach + state.widest, [&](std::uint32_t other, double distance2) {
-    const double most = reach + state.radius[other];
-    if (other == who || distance2 > most * most || !state.are_solid(who, other)) return;
-    if (!state.is_on_way[other] && state.pace_length[other] == 0.0) add(other);
-  });
-  const InLine& line = state.line[who];
-  if (line.place != InLine::kNone && state.alive[line.head]) add(line.head);
-}
-
-bool stand_in_the_way(Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
-  if (state.route[who].avoided_count == 0) return false;
-  const NavigationMesh& mesh = mesh_for(state, who);
-  const NavigationMesh::Data& data = mesh.data();
-  return Standing(mesh, avoided_by(state, who))
-      .bars(data.plan(state.position[who]), data.plan(goal), {true, true});
 }
 
 /// The end of the straight way to a goal, if that is free.
@@ -389,6 +325,12 @@ void give_up(Simulation::State& state, std::uint32_t who) {
 }
 
 }  // namespace
+
+const NavigationMesh& mesh_for(Simulation::State& state, std::uint32_t who) {
+  std::optional<NavigationMesh>& mesh = state.meshes[state.mesh_of[who]];
+  if (!mesh) mesh.emplace(*state.level, state.world, state.mesh_bodies[state.mesh_of[who]]);
+  return *mesh;
+}
 
 LegResult find_way(Simulation::State& state, std::uint32_t who, const Leg& leg, Moment budget,
                    bool is_agent) {

@@ -170,6 +170,19 @@ void set_up_footing(Simulation::State& state);
 LegResult find_way(Simulation::State& state, std::uint32_t who, const Leg& leg, Moment budget,
                    bool is_agent);
 
+/// The mesh that it goes by; made when first needed.
+[[nodiscard]] const NavigationMesh& mesh_for(Simulation::State& state, std::uint32_t who);
+
+/// Those whom its way leads round, where they stand. Valid until it is asked again.
+[[nodiscard]] std::span<const Cylinder> avoided_by(Simulation::State& state, std::uint32_t who);
+/// Lets its way lead round those who hold it up and stand, the oldest forgotten first.
+void avoid(Simulation::State& state, std::uint32_t who);
+/// Forgets those who have gone. @return True if there are any.
+bool forget_avoided(Simulation::State& state, std::uint32_t who);
+/// True if one of them bars its straight way to a goal.
+[[nodiscard]] bool stand_in_the_way(Simulation::State& state, std::uint32_t who,
+                                    const Vector3d& goal);
+
 /// Walks one leg, giving way to others that are on their way too or stand there. Who `queues` waits
 /// where it gets no farther, others try to get round.
 LegResult walk_apart(Simulation::State& state, std::uint32_t who, const Leg& leg, Moment budget,

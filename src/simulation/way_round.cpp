@@ -1,0 +1,63 @@
+#include <algorithm>
+
+#include "simulation/stages.hpp"
+#include "travel/standing.hpp"
+
+/// Whom a way leads round because they stand where no room is left beside them.
+namespace gaze {
+
+std::span<const Cylinder> avoided_by(Simulation::State& state, std::uint32_t who) {
+  const Route& route = state.route[who];
+  state.avoided.clear();
+  for (std::size_t i = 0; i < route.avoided_count; ++i) {
+    state.avoided.push_back(state.body(route.avoided[i].who));
+  }
+  return state.avoided;
+}
+
+bool forget_avoided(Simulation::State& state, std::uint32_t who) {
+  Route& route = state.route[who];
+  const auto end = route.avoided.begin() + route.avoided_count;
+  const auto left = std::remove_if(route.avoided.begin(), end, [&](const InTheWay& one) {
+    return !state.alive[one.who] || state.seen_position[one.who] != one.at;
+  });
+  route.avoided_count = static_cast<std::uint32_t>(left - route.avoided.begin());
+  return left != end;
+}
+
+// It touches them, or stands in a line behind them.
+void avoid(Simulation::State& state, std::uint32_t who) {
+  constexpr double kBeside = 0.1;  // metres
+  Route& route = state.route[who];
+  const auto target = state.target_agent(who);
+  const auto add = [&](std::uint32_t other) {
+    const auto end = route.avoided.begin() + route.avoided_count;
+    const bool is_known = std::any_of(route.avoided.begin(), end,
+                                      [&](const InTheWay& one) { return one.who == other; });
+    if (is_known || other == target) return;
+    if (route.avoided_count == Route::kMostAvoided) {
+      std::shift_left(route.avoided.begin(), end, 1);
+      --route.avoided_count;
+    }
+    route.avoided[route.avoided_count++] = {other, state.seen_position[other]};
+  };
+  const Vector3d& own = state.position[who];
+  const double reach = state.radius[who] + kBeside;
+  state.walkers.near(own, reach + state.widest, [&](std::uint32_t other, double distance2) {
+    const double most = reach + state.radius[other];
+    if (other == who || distance2 > most * most || !state.are_solid(who, other)) return;
+    if (!state.is_on_way[other] && state.pace_length[other] == 0.0) add(other);
+  });
+  const InLine& line = state.line[who];
+  if (line.place != InLine::kNone && state.alive[line.head]) add(line.head);
+}
+
+bool stand_in_the_way(Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
+  if (state.route[who].avoided_count == 0) return false;
+  const NavigationMesh& mesh = mesh_for(state, who);
+  const NavigationMesh::Data& data = mesh.data();
+  return Standing(mesh, avoided_by(state, who))
+      .bars(data.plan(state.position[who]), data.plan(goal), {true, true});
+}
+
+}  // namespace gaze
