@@ -49,11 +49,13 @@ std::string overview_text(const Overview& all, const std::string& agent, const s
   }
   if (all.tests.empty()) return text;
   if (all.seen == 0.0) return text + fmt::format("  {:<14} never at once\n", "all pass");
-  text += fmt::format(
-      "  {:<14} for {:.3f} s at the longest, from {:.3f} s; noticing takes {:.3f} s "
-      "or more, and {:.0f} % of that was gathered at most\n",
-      "all pass", all.seen, all.seen_from, notice_seconds, all.evidence * 100.0);
-  return text;
+  text += fmt::format("  {:<14} for {:.3f} s at the longest, from {:.3f} s", "all pass", all.seen,
+                      all.seen_from);
+  if (!all.noticed.empty()) return text + "\n";
+  return text + fmt::format(
+                    "; noticing takes {:.3f} s or more, and {:.0f} % of that was gathered "
+                    "at most\n",
+                    notice_seconds, all.evidence * 100.0);
 }
 
 std::string overview_json(const Overview& all, const std::string& agent, const std::string& other) {

@@ -196,6 +196,19 @@ void judge_agents(Bench& bench) {
                             "stays at its post",
                             agent.id));
     }
+    const auto goes =
+        std::find_if(agent.script.begin(), agent.script.end(),
+                     [](const ScriptStep& step) { return step.what == ScriptStep::What::go; });
+    if (goes != agent.script.end() && !travels(kind.move.gait)) {
+      bench.say(
+          Severity::warning, "script-without-legs", goes->written,
+          fmt::format("{} is to go, but {}: it stays where it is; [kind.{}.move] speed = 2 "
+                      "would let it",
+                      agent.id,
+                      is_written(level, kind, "move") ? "its gait does not travel"
+                                                      : fmt::format("{} has no [move]", kind.name),
+                      kind.name));
+    }
     for (const ScriptStep& step : agent.script) {
       const bool fires = step.what == ScriptStep::What::aim && step.duration.nanoseconds > 0;
       if (!fires || !kind.attacks.empty()) continue;

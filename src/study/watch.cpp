@@ -93,7 +93,7 @@ void Overlook::add_sight(const WatchRow& row) {
   all_.evidence = std::max(all_.evidence, verdict.gathered);
   if (verdict.sees && !was_seen_) seen_from_ = row.seconds;
   was_seen_ = verdict.sees;
-  const double seen = row.seconds - seen_from_ + step_;
+  const double seen = std::min(row.seconds - seen_from_ + step_, std::max(row.seconds, step_));
   if (!verdict.sees || seen <= all_.seen) return;
   all_.seen = seen;
   all_.seen_from = seen_from_;

@@ -203,6 +203,12 @@ INSTANTIATE_TEST_SUITE_P(
               kSees + "[[agent]]\nid = \"guard\"\nkind = \"pruner\"\nat = [3, 3]\n"
                       "patrol = [[3, 3], [3, 5]]\n",
               "the patrol of guard has one point"},
+        Habit{"script-without-legs",
+              kSees + "[[agent]]\nid = \"guard\"\nkind = \"pruner\"\nat = [3, 3]\n"
+                      "script = [{ go = [1, 1] }]\n",
+              kSees + "[kind.pruner.move]\nspeed = 2\n[[agent]]\nid = \"guard\"\n"
+                      "kind = \"pruner\"\nat = [3, 3]\nscript = [{ go = [1, 1] }]\n",
+              "guard is to go, but pruner has no [move]: it stays where it is"},
         Habit{"fires-nothing",
               kSees + "[[agent]]\nid = \"guard\"\nkind = \"pruner\"\nat = [3, 3]\n"
                       "script = [{ aim = [1, 1], fire = 1 }]\n",
