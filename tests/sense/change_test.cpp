@@ -10,26 +10,16 @@
 
 #include "scenes.hpp"
 #include "support/levels.hpp"
+#include "support/sights.hpp"
 
 namespace gaze {
 namespace {
 
 using testing::box;
+using testing::kThreePoints;
 using testing::level_of;
-
-const std::vector<double> kThreePoints{0.0, 0.5, 1.0};
-
-Looker watcher(double field_deg = 90.0) {
-  Sight sight;
-  sight.range = sight.keep_range = 10.0;
-  sight.field_of_view = Angle::from_degrees(field_deg);
-  sight.eye = {0.0, 0.0, 1.0};
-  return {{0, 0, 0}, {1, 0}, sight, false};
-}
-
-Looked someone(const Vector3d& feet) {
-  return {feet, 2.0, kThreePoints, 0.5};  // its middle at 1 m, level with the eye
-}
+using testing::someone;
+using testing::watcher;
 
 std::string remedy_text(const Level& level, const Looker& from, const Looked& to) {
   return describe(remedy(World(level), level, from, to), level.plane);
