@@ -10,24 +10,41 @@ namespace {
 
 std::string verdict_line(const std::vector<Finding>& findings, std::size_t files, bool notes) {
   const auto count = [&](Finding::Severity severity) {
-    const auto number =
-        std::count_if(findings.begin(), findings.end(),
-                      [=](const Finding& finding) { return finding.severity == severity; });
+    const auto number = std::count_if(
+        findings.begin(), findings.end(),
+        [=](const Finding& finding) { return finding.severity == severity && !finding.pair; });
     return fmt::format("{} {}{}", number, name_of(severity), number == 1 ? "" : "s");
   };
   const std::string told = count(Finding::Severity::note);
-  const bool is_hidden = !notes && told[0] != '0';
+  const bool any_pair = std::any_of(findings.begin(), findings.end(), [](const Finding& finding) {
+    return finding.pair.has_value();
+  });
+  const char* hidden = "";
+  if (!notes && told[0] != '0') hidden = " (--notes shows them)";
+  if (!notes && any_pair) hidden = " (--notes shows them, and how kinds fare against each other)";
   return fmt::format("{} level{} read: {}, {}, {}{}\n", files, files == 1 ? "" : "s",
                      count(Finding::Severity::error), count(Finding::Severity::warning), told,
-                     is_hidden ? " (--notes shows them)" : "");
+                     hidden);
+}
+
+// Levels that share a file of kinds would say much of it once each.
+void add_new(std::vector<Finding>& findings, std::vector<Finding> more) {
+  for (Finding& finding : more) {
+    const bool is_told = std::any_of(findings.begin(), findings.end(), [&](const Finding& told) {
+      return told.place == finding.place && told.message == finding.message;
+    });
+    if (!is_told) findings.push_back(std::move(finding));
+  }
 }
 
 void print(const std::vector<Finding>& findings, const CheckOptions& options, std::size_t files,
            const Streams& streams) {
   for (const Finding& finding : findings) {
     if (finding.severity == Finding::Severity::note && !options.notes) continue;
+    if (finding.pair) continue;
     streams.out << wrapped(finding_line(finding), streams.columns, 4);
   }
+  if (options.notes) streams.out << pair_table(findings, streams.columns);
   if (files > 0) streams.out << verdict_line(findings, files, options.notes);
 }
 
@@ -41,7 +58,7 @@ int check(const CheckOptions& options, const Streams& streams) {
     LevelOptions level = options.level;
     level.file = file;
     try {
-      for (Finding& finding : judge(read(level))) findings.push_back(std::move(finding));
+      add_new(findings, judge(read(level)));
     } catch (const LevelError& error) {
       faults.insert(faults.end(), error.faults().begin(), error.faults().end());
       ++unread;

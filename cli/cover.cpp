@@ -61,21 +61,21 @@ std::string cover_json(const Simulation& simulation, const Cover& cover, bool is
 
 std::vector<std::string> report(const Simulation& simulation, const Cover& cover, bool is_moment) {
   std::vector<std::string> lines;
-  lines.push_back(fmt::format("free floor {:.1f} m2", cover.floor().area));
+  lines.push_back(fmt::format("free floor {:.1f} m²", cover.floor().area));
   lines.push_back(
       fmt::format("seen {:.1f} %{}", cover.seen_share() * 100.0, is_moment ? "" : " in the mean"));
   lines.push_back(fmt::format("never seen {:.1f} %", cover.never_seen_share() * 100.0));
   lines.emplace_back();
   for (const CoverAgent& agent : cover.agents()) {
     lines.push_back(
-        fmt::format("{} sees {:.1f} m2", simulation.id_of(agent.agent), agent.seen_area));
+        fmt::format("{} sees {:.1f} m²", simulation.id_of(agent.agent), agent.seen_area));
   }
   const std::vector<UnseenPatch> patches = cover.unseen_patches();
   if (patches.empty()) return lines;
   lines.emplace_back();
   lines.emplace_back("nobody ever sees, largest first:");
   for (std::size_t i = 0; i < std::min<std::size_t>(patches.size(), 6); ++i) {
-    lines.push_back(fmt::format("  {:.1f} m2 about [{:.2f}, {:.2f}]", patches[i].area,
+    lines.push_back(fmt::format("  {:.1f} m² about [{:.2f}, {:.2f}]", patches[i].area,
                                 patches[i].place.x(), patches[i].place.y()));
   }
   return lines;

@@ -3,6 +3,7 @@
 #include <array>
 #include <ostream>
 
+#include "level/numbers.hpp"
 #include "output.hpp"
 #include "play.hpp"
 
@@ -52,10 +53,10 @@ int demo(const DemoOptions& options, const Streams& streams) {
     if (simulation.tick() != due) return;
     const fs::path file = folder / fmt::format("moment-{}.png", ++next_picture);
     write_file(file, gaze::draw(simulation, trails));
-    written.push_back(fmt::format("{} ({:g} s)", file.string(), simulation.seconds()));
+    written.push_back(fmt::format("{} ({:.3f} s)", file.string(), simulation.seconds()));
   };
   const std::vector<Event> events = play(simulation, run_length(level), draw_if_due);
-  streams.out << fmt::format("{}: {:g} s\n\n", level.name, level.seconds);
+  streams.out << worded("{}: {} s\n\n", level.name, level.seconds);
   for (const Event& event : events) streams.out << timeline_line(simulation, event);
   streams.out << '\n' << summary(simulation, events) << '\n';
   for (const std::string& file : written) streams.out << "wrote " << file << '\n';

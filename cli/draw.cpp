@@ -58,11 +58,11 @@ SpotPicture reach_picture(const Simulation& simulation, AgentId agent, const Kin
   picture.heading = fmt::format("Attacks of {} that reach", simulation.id_of(agent));
   picture.classes = {"none", "one", "two", "three", "four or more"};
   picture.numbers.push_back(fmt::format("a {} standing there,", victim.name));
-  picture.numbers.push_back(fmt::format("of {:.1f} m2 of floor:", floor.area));
+  picture.numbers.push_back(fmt::format("of {:.1f} m² of floor:", floor.area));
   const auto reaches = attack_reach(simulation, agent, victim, floor);
   picture.classes.resize(std::min<std::size_t>(picture.classes.size(), reaches.size() + 1));
   for (const AttackReach& reach : reaches) {
-    picture.numbers.push_back(fmt::format("{}: {:.1f} m2", reach.attack, reach.area));
+    picture.numbers.push_back(fmt::format("{}: {:.1f} m²", reach.attack, reach.area));
     for (std::size_t spot = 0; spot < picture.seen_by.size(); ++spot) {
       picture.seen_by[spot] =
           static_cast<std::uint16_t>(picture.seen_by[spot] + reach.can_hurt[spot]);
@@ -80,7 +80,7 @@ int draw_reach(const DrawOptions& options, const Level& level, const PictureOpti
   const SpotPicture spots = reach_picture(simulation, agent, victim_of(options, level, kind));
   write_file(options.output, gaze::draw(simulation, spots, picture));
   for (const std::string& line : spots.numbers) streams.err << line << '\n';
-  streams.err << fmt::format("{} drawn at {:g} s\n", options.output, simulation.seconds());
+  streams.err << fmt::format("{} drawn at {:.3f} s\n", options.output, simulation.seconds());
   return done;
 }
 
@@ -97,7 +97,7 @@ int draw(const DrawOptions& options, const Streams& streams) {
   Trails trails(simulation);
   play(simulation, tick, [&] { trails.add(simulation); });
   write_file(options.output, gaze::draw(simulation, trails, picture));
-  streams.err << fmt::format("{} drawn at {:g} s\n", options.output, simulation.seconds());
+  streams.err << fmt::format("{} drawn at {:.3f} s\n", options.output, simulation.seconds());
   return done;
 }
 

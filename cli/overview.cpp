@@ -49,11 +49,11 @@ std::string overview_text(const Overview& all, const std::string& agent, const s
   }
   if (all.tests.empty()) return text;
   if (all.seen == 0.0) return text + fmt::format("  {:<14} never at once\n", "all pass");
-  text += fmt::format("  {:<14} for {:.3f} s at the longest, from {:.3f} s", "all pass", all.seen,
+  text += fmt::format("  {:<14} for {:.2f} s at the longest, from {:.3f} s", "all pass", all.seen,
                       all.seen_from);
   if (!all.noticed.empty()) return text + "\n";
   return text + fmt::format(
-                    "; noticing takes {:.3f} s or more, and {:.0f} % of that was gathered "
+                    "; noticing takes {:.2f} s or more, and {:.0f} % of that was gathered "
                     "at most\n",
                     notice_seconds, all.evidence * 100.0);
 }

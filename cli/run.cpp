@@ -18,8 +18,8 @@
 namespace gaze::cli {
 namespace {
 
-std::string number(const std::optional<double>& value, const char* unit) {
-  return value ? fmt::format("{:.2f}{}", *value, unit) : "-";
+std::string number(const std::optional<double>& value, int digits, const char* unit) {
+  return value ? fmt::format("{:.{}f}{}", *value, digits, unit) : "-";
 }
 
 // Who did what to whom, a line for each pair.
@@ -42,9 +42,9 @@ std::string harm_table(const Simulation& simulation, std::span<const Event> even
         fmt::format("{:<{}}  {:<{}} {:>6} {:>5} {:>6} {:>7} {:>9} {:>9} {:>8} {:>9}\n",
                     simulation.id_of(duel.by), width, simulation.id_of(duel.victim), width,
                     share ? std::to_string(duel.blows) : "-", duel.hits,
-                    share ? fmt::format("{:.0f} %", *share * 100.0) : "-", points_text(duel.dealt),
-                    number(duel.damage_rate(), ""), number(duel.first_hurt, " s"),
-                    number(duel.warning(), " s"), number(duel.defeated, " s"));
+                    share ? fmt::format("{:.0f} %", *share * 100.0) : "-", number_text(duel.dealt),
+                    number(duel.damage_rate(), 2, ""), number(duel.first_hurt, 3, " s"),
+                    number(duel.warning(), 2, " s"), number(duel.defeated, 3, " s"));
   }
   text += "(warning: from being noticed to the first hit";
   if (fires_anywhere) text += "; no blows are counted of what is aimed at nobody";
@@ -64,7 +64,7 @@ std::string place_table(const Simulation& simulation, std::span<const Event> eve
       fmt::format("\n{:<{}} {:>6} {:>7}  {}\n", "whom", width, "blows", "lost", "where");
   for (const HarmPlace& place : places) {
     text += fmt::format("{:<{}} {:>6} {:>7}  {}\n", simulation.id_of(place.victim), width,
-                        place.blows, points_text(place.dealt),
+                        place.blows, number_text(place.dealt),
                         place.zone ? zones[*place.zone].id : "outside of zones");
   }
   return text;
@@ -76,7 +76,7 @@ std::string score_lines(const Simulation& simulation) {
   for (std::uint32_t i = 0; i < simulation.agent_count(); ++i) {
     const double score = simulation.state({i}).score;
     if (score != 0.0)
-      text += fmt::format("{} scored {}\n", simulation.id_of({i}), points_text(score));
+      text += fmt::format("{} scored {}\n", simulation.id_of({i}), number_text(score));
   }
   return text.empty() ? text : "\n" + text;
 }
@@ -135,8 +135,8 @@ int run(const RunOptions& options, const Streams& streams) {
     streams.out << run_json(simulation, events);
     return done;
   }
-  streams.out << fmt::format("{}: {:g} s at {} steps a second, seed {}\n\n", level.name,
-                             level.seconds, level.ticks_per_second, level.seed);
+  streams.out << worded("{}: {} s at {} steps a second, seed {}\n\n", level.name, level.seconds,
+                        level.ticks_per_second, level.seed);
   print_timeline(simulation, events, options.only, streams.out);
   streams.out << '\n'
               << summary(simulation, events) << harm_table(simulation, events)

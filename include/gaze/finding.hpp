@@ -1,5 +1,6 @@
 #pragma once
 
+#include <optional>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -7,6 +8,37 @@
 #include "gaze/level.hpp"
 
 namespace gaze {
+
+/// How a kind fares against another that it is hostile to, before anybody plays.
+struct PairFigures {
+  /// By one attack, if all of it hits: with wind-up, bursts, ammunition, resistance and grace.
+  struct Harm {
+    std::string attack;
+    double dealt = 0.0;  ///< Health, until the other is defeated or the attack is empty.
+    std::optional<double>
+        seconds;  ///< From the first pull to the defeat; nothing: it is empty first.
+  };
+  /// When the other, who walks, turns and runs straight away.
+  struct RunningAway {
+    double from = 0.0;              ///< Metres between their middles: as near as the one comes.
+    double lost = 0.0;              ///< Health at most, to all attacks together,
+    std::optional<double> seconds;  ///< until it is out of reach of all; nothing: it never is.
+  };
+  std::string by;  ///< Names of kinds.
+  std::string whom;
+  double health = 0.0;  ///< Of whom.
+  std::vector<Harm> harms;
+  std::optional<RunningAway> running_away;  ///< If it can run and would be hurt.
+  /// Metres a second by which the gap grows while the one chases and the other goes straight away
+  /// as fast as it ever goes; below 0 it shrinks. Nothing if the one never chases.
+  std::optional<double> gain;
+};
+
+/// In one line.
+[[nodiscard]] std::string describe(const PairFigures& pair);
+
+/// "shears in 12 s (8.33 points/s)"
+[[nodiscard]] std::string harm_text(const PairFigures::Harm& harm);
 
 /// Something about a level that its designer should know before it is played.
 struct Finding {
@@ -19,6 +51,7 @@ struct Finding {
   std::string code;     ///< A short name for this sort of finding, as in docs/findings.md.
   std::string message;  ///< One line: what will happen in play, with the numbers.
   Place place;          ///< Of the value that decides it, else of the thing itself.
+  std::optional<PairFigures> pair;  ///< With the code "pair".
 };
 
 /// Judges a level without playing it. Errors first, then warnings, then notes; deterministic.

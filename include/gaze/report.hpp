@@ -45,6 +45,10 @@ namespace gaze {
 /// "FILE:LINE:COLUMN: severity: message [code]"
 [[nodiscard]] std::string finding_line(const Finding& finding);
 
+/// A row for each finding about a pair of kinds, below a head of columns; empty if there is none.
+/// Rows longer than so many columns are broken as by `wrapped`.
+[[nodiscard]] std::string pair_table(std::span<const Finding> findings, std::size_t columns);
+
 /// A line broken between words so that no part is longer than so many columns, if a word is not;
 /// from the second part on after so many blanks. 0 columns, or too few for the blanks: as it is.
 [[nodiscard]] std::string wrapped(std::string_view line, std::size_t columns, std::size_t indent);

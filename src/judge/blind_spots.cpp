@@ -9,6 +9,7 @@
 #include "geometry/polygon.hpp"
 #include "geometry/signed_turn.hpp"
 #include "judge/judges.hpp"
+#include "level/numbers.hpp"
 
 namespace gaze {
 namespace {
@@ -65,13 +66,12 @@ class BlindSpots {
 
   std::string text(const std::string& who) const {
     const double spot = step_ * step_;
-    std::string text = fmt::format(
-        "{} can never see a {} in {:.0f} of the {:.0f} m2 within its range where one can stand, "
-        "however it turns; the nearest such place is [{:.2f}, {:.2f}]{}, {:.2f} m away: {}",
-        who, other_.name, blind_ * spot, all_ * spot, plan(nearest_.feet).x(),
-        plan(nearest_.feet).y(), nearest_.on.empty() ? "" : " on " + nearest_.on, distance_,
-        reason_);
-    return text;
+    return worded(
+        "{} can never see a {} in {} of the {} m² within its range where one can stand, "
+        "however it turns; the nearest such place is {}{}, {} m away: {}",
+        who, other_.name, std::llround(blind_ * spot), std::llround(all_ * spot),
+        place_text(level_.plane, nearest_.feet), nearest_.on.empty() ? "" : " on " + nearest_.on,
+        distance_, reason_);
   }
 
  private:

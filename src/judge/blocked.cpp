@@ -6,6 +6,7 @@
 #include "gaze/navigation.hpp"
 #include "geometry/plan.hpp"
 #include "judge/judges.hpp"
+#include "level/numbers.hpp"
 
 /// Attacks of what stands fixed that can hit nobody, wherever somebody stands.
 namespace gaze {
@@ -76,8 +77,8 @@ std::string ahead_of_it(const Bench& bench, const Agent& agent, const Attack& at
   const auto touch = bench.world().first_touch(BallPath{{from, to}, attack.radius},
                                                is_strike ? Stops::bodies : Stops::shots);
   if (!touch) return "";
-  return fmt::format("; ahead of it stands {}, {:.2f} m away", level.solids[touch->solid.index].id,
-                     touch->share * attack.range);
+  return worded("; ahead of it stands {}, {} m away", level.solids[touch->solid.index].id,
+                touch->share * attack.range);
 }
 
 void judge_agent(Bench& bench, const Agent& agent) {
@@ -94,9 +95,9 @@ void judge_agent(Bench& bench, const Agent& agent) {
     }
     if (hits || !any_foe) continue;
     bench.say(Finding::Severity::warning, "attack-blocked", agent.place,
-              fmt::format("{} hits nobody with '{}' from where it stands, wherever they stand "
-                          "within {:g} m and however it turns{}",
-                          agent.id, attack.name, attack.range, ahead_of_it(bench, agent, attack)));
+              worded("{} hits nobody with '{}' from where it stands, wherever they stand "
+                     "within {} m and however it turns{}",
+                     agent.id, attack.name, attack.range, ahead_of_it(bench, agent, attack)));
   }
 }
 

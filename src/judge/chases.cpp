@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "judge/judges.hpp"
+#include "level/numbers.hpp"
 
 namespace gaze {
 namespace {
@@ -26,24 +27,12 @@ void judge_pair(Bench& bench, const Kind& chaser, const Agent& player) {
   const Kind& kind = bench.level().kind_of(player);
   const double speed = top_speed(bench.level(), player);
   const double own = chaser.move.speed;
-  const Place place = bench.place_of(chaser, "move.speed");
-  if (speed > 0.0 && own <= speed && !has_attack(chaser, Attack::How::shot)) {
-    const std::string gap = own < speed
-                                ? fmt::format("the gap grows by {:g} m each second", speed - own)
-                                : "the gap stays as it is";
-    bench.say(Severity::note, "never-catches", place,
-              fmt::format("{} at {:g} m/s can never catch {} at {:g} m/s while that runs straight "
-                          "away: {}; it gets near only when {} turns or stands",
-                          chaser.name, own, player.id, speed, gap, player.id));
-  }
-  if (own >= speed && !has_cover(bench.level())) {
-    const double stop = stop_distance(chaser, kind);
-    bench.say(
-        Severity::note, "never-loses", place,
-        fmt::format("{} at {:g} m/s can never lose {} at {:g} m/s once it chases it: it comes up "
-                    "to {:g} m, sees {:g} m far, and no solid of this level stops sight",
-                    chaser.name, own, player.id, speed, stop, farthest_sight(chaser)));
-  }
+  if (own < speed || has_cover(bench.level())) return;
+  bench.say(Severity::note, "never-loses", bench.place_of(chaser, "move.speed"),
+            worded("{} at {} m/s can never lose {} at {} m/s once it chases it: it comes up "
+                   "to {} m, sees {} m far, and no solid of this level stops sight",
+                   chaser.name, own, player.id, speed, stop_distance(chaser, kind),
+                   farthest_sight(chaser)));
 }
 
 }  // namespace

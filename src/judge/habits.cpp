@@ -5,6 +5,7 @@
 #include <set>
 
 #include "judge/judges.hpp"
+#include "level/numbers.hpp"
 #include "level/spelling.hpp"
 
 /// What people set that then does nothing, or far too much.
@@ -54,9 +55,9 @@ class Habits {
       return;
     if (!decides_for_itself() || !has_foes()) return;
     say("notices-in-vain", "move",
-        fmt::format("{} notices and can move, but nothing makes it do anything about it: "
-                    "[kind.{}.when] sees = \"chase\" would",
-                    kind_.name, kind_.name));
+        worded("{} notices and can move, but nothing makes it do anything about it: "
+               "[kind.{}.when] sees = \"chase\" would",
+               kind_.name, kind_.name));
   }
 
   void judge_modes() {
@@ -65,10 +66,10 @@ class Habits {
       if (!leads_to(kind_, mode)) continue;
       const std::string why = is_written(level_, kind_, "move")
                                   ? "its gait is fixed"
-                                  : fmt::format("it has no [kind.{}.move]", kind_.name);
+                                  : worded("it has no [kind.{}.move]", kind_.name);
       say("mode-without-legs", "move.gait",
-          fmt::format("{} goes into the mode {}, but {}: it stays where it is and only turns",
-                      kind_.name, name_of(mode), why));
+          worded("{} goes into the mode {}, but {}: it stays where it is and only turns",
+                 kind_.name, name_of(mode), why));
       return;
     }
   }
@@ -78,11 +79,10 @@ class Habits {
       return;
     }
     if (!can_chase(kind_) || leads_to(kind_, Mode::search) || !decides_for_itself()) return;
-    bench_.say(
-        Severity::note, "forgets-at-once", bench_.place_of(kind_, "sight.remember"),
-        fmt::format("{} chases whom it sees and remembers it for 0 s: it gives up at the first "
-                    "corner; sight.remember = 2 would let it go on round it",
-                    kind_.name));
+    bench_.say(Severity::note, "forgets-at-once", bench_.place_of(kind_, "sight.remember"),
+               worded("{} chases whom it sees and remembers it for 0 s: it gives up at the first "
+                      "corner; sight.remember = 2 would let it go on round it",
+                      kind_.name));
   }
 
   void judge_blows() {
@@ -91,22 +91,20 @@ class Habits {
       const double rate = 1.0 / attack.cooldown.seconds();
       if (!(attack.damage > 0.0) || !(rate > kMostBlows)) continue;
       say("blows-pour", fmt::format("attack.{}.cooldown", attack.name),
-          fmt::format("'{}' of {} has a cooldown of {:g} s: {:.0f} blows and {:g} points a second",
-                      attack.name, kind_.name, attack.cooldown.seconds(), rate,
-                      rate * attack.damage));
+          worded("'{}' of {} has a cooldown of {} s: {} blows and {} points a second", attack.name,
+                 kind_.name, attack.cooldown.seconds(), rate, rate * attack.damage));
     }
   }
 
   void judge_sides() {
     if (kind_.touch && kind_.touch->sides.none()) {
       say("touch-without-sides", "touch.sides",
-          fmt::format("the touch of {} names no sides: it never feels anything", kind_.name));
+          worded("the touch of {} names no sides: it never feels anything", kind_.name));
     }
     for (const Attack& attack : kind_.attacks) {
       if (attack.how != Attack::How::touch || attack.sides.any()) continue;
       say("touch-without-sides", fmt::format("attack.{}.sides", attack.name),
-          fmt::format("'{}' of {} names no sides: it never hurts anybody", attack.name,
-                      kind_.name));
+          worded("'{}' of {} names no sides: it never hurts anybody", attack.name, kind_.name));
     }
   }
 
@@ -121,8 +119,8 @@ class Habits {
     for (const auto& [name, share] : kind_.resist) {
       if (kinds.contains(name)) continue;
       say("resists-nothing", fmt::format("resist.{}", name),
-          fmt::format("{} resists '{}', a kind of damage that no attack does{}", kind_.name, name,
-                      suggestion(name, names)));
+          worded("{} resists '{}', a kind of damage that no attack does{}", kind_.name, name,
+                 suggestion(name, names)));
     }
   }
 
@@ -140,9 +138,9 @@ class Habits {
           continue;
         }
         say("stops-before-touching", "move.stop_distance",
-            fmt::format("{} stops {:g} m from {}, but '{}' works by touching, at {:g} m: it stands "
-                        "before it and does nothing",
-                        kind_.name, stop, other.name, attack.name, kind_.radius + other.radius));
+            worded("{} stops {} m from {}, but '{}' works by touching, at {} m: it stands "
+                   "before it and does nothing",
+                   kind_.name, stop, other.name, attack.name, kind_.radius + other.radius));
         return;
       }
     }
@@ -152,7 +150,7 @@ class Habits {
   void judge_company() {
     if (kind_.when.idle == Mode::follow && kind_.move.follows.empty()) {
       say("follows-nobody", "when.idle",
-          fmt::format("{} is to follow, but move.follows names nobody", kind_.name));
+          worded("{} is to follow, but move.follows names nobody", kind_.name));
     }
     const bool mirrors =
         std::any_of(kind_.attacks.begin(), kind_.attacks.end(),
@@ -163,10 +161,9 @@ class Habits {
     });
     if (has_leader) return;
     say("mirrors-nobody", mirrors ? "attack" : "when.idle",
-        fmt::format(
-            "{} does as a driven friend does, but no agent of its team is driven by a script "
-            "or the program",
-            kind_.name));
+        worded("{} does as a driven friend does, but no agent of its team is driven by a script "
+               "or the program",
+               kind_.name));
   }
 
   Bench& bench_;
@@ -182,38 +179,36 @@ void judge_agents(Bench& bench) {
         std::any_of(kind.when.rules.begin(), kind.when.rules.end(),
                     [](const Rule& rule) { return rule.reaction.mode.has_value(); });
     if (agent.driver != Driver::mind && reacts) {
-      bench.say(
-          Severity::warning, "driven-never-reacts", agent.place,
-          fmt::format("{} is driven by {}, and reactions of {} do not apply: it will never go "
-                      "into a mode by itself",
-                      agent.id, agent.driver == Driver::script ? "its script" : "the program",
-                      kind.name));
+      bench.say(Severity::warning, "driven-never-reacts", agent.place,
+                worded("{} is driven by {}, and reactions of {} do not apply: it will never go "
+                       "into a mode by itself",
+                       agent.id, agent.driver == Driver::script ? "its script" : "the program",
+                       kind.name));
     }
     if (agent.driver == Driver::mind && agent.patrol.size() == 1) {
       bench.say(Severity::warning, "patrol-of-one-point",
                 level.origin(agent, "patrol").value_or(agent.place),
-                fmt::format("the patrol of {} has one point: it takes two to go to and fro, so it "
-                            "stays at its post",
-                            agent.id));
+                worded("the patrol of {} has one point: it takes two to go to and fro, so it "
+                       "stays at its post",
+                       agent.id));
     }
     const auto goes =
         std::find_if(agent.script.begin(), agent.script.end(),
                      [](const ScriptStep& step) { return step.what == ScriptStep::What::go; });
     if (goes != agent.script.end() && !travels(kind.move.gait)) {
-      bench.say(
-          Severity::warning, "script-without-legs", goes->written,
-          fmt::format("{} is to go, but {}: it stays where it is; [kind.{}.move] speed = 2 "
-                      "would let it",
-                      agent.id,
-                      is_written(level, kind, "move") ? "its gait does not travel"
-                                                      : fmt::format("{} has no [move]", kind.name),
-                      kind.name));
+      bench.say(Severity::warning, "script-without-legs", goes->written,
+                worded("{} is to go, but {}: it stays where it is; [kind.{}.move] speed = 2 "
+                       "would let it",
+                       agent.id,
+                       is_written(level, kind, "move") ? "its gait does not travel"
+                                                       : worded("{} has no [move]", kind.name),
+                       kind.name));
     }
     for (const ScriptStep& step : agent.script) {
       const bool fires = step.what == ScriptStep::What::aim && step.duration.nanoseconds > 0;
       if (!fires || !kind.attacks.empty()) continue;
       bench.say(Severity::warning, "fires-nothing", step.written,
-                fmt::format("{} is to fire, but a {} has no attack", agent.id, kind.name));
+                worded("{} is to fire, but a {} has no attack", agent.id, kind.name));
       break;
     }
   }
@@ -232,9 +227,9 @@ void judge_hostility(Bench& bench) {
         });
     if (armed == level.agents.end()) continue;
     bench.say(Severity::warning, "hostile-to-nobody", level.teams[team].place,
-              fmt::format("{} are hostile to nobody, though {} of them sees and attacks: it will "
-                          "notice nobody; hostility goes one way",
-                          level.teams[team].name, armed->id));
+              worded("{} are hostile to nobody, though {} of them sees and attacks: it will "
+                     "notice nobody; hostility goes one way",
+                     level.teams[team].name, armed->id));
   }
 }
 
@@ -256,8 +251,8 @@ void judge_breakables(Bench& bench) {
     if (!(solid.health > 0.0)) continue;
     if (material.stops.test(static_cast<std::size_t>(Stops::shots))) continue;
     bench.say(Severity::warning, "breaks-for-no-shot", solid.place,
-              fmt::format("{} breaks, but {} lets shots pass: nothing but a blast wears it down",
-                          solid.id, material.name));
+              worded("{} breaks, but {} lets shots pass: nothing but a blast wears it down",
+                     solid.id, material.name));
   }
 }
 

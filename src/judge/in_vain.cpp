@@ -7,6 +7,7 @@
 
 #include "gaze/sight.hpp"
 #include "judge/judges.hpp"
+#include "level/numbers.hpp"
 
 /// What cannot come to anything as it is set: keys without effect, senses that nothing comes into,
 /// views and ranges that are too short.
@@ -71,13 +72,13 @@ class InVain {
     for (const Conditional& one : keys) {
       if (one.has_effect || !is_its_own(one.key)) continue;
       say("key-without-effect", one.key,
-          fmt::format("kind.{}.{} has no effect: {}", kind_.name, one.key, one.why));
+          worded("kind.{}.{} has no effect: {}", kind_.name, one.key, one.why));
     }
     if (kind_.nearness && is_side_on && !kind_.nearness->axes[0] && !kind_.nearness->axes[2]) {
       say("key-without-effect", "nearness.axes",
-          fmt::format("the nearness of {} counts y alone, and seen from the side all are at the "
-                      "same y: whoever is there is near",
-                      kind_.name));
+          worded("the nearness of {} counts y alone, and seen from the side all are at the "
+                 "same y: whoever is there is near",
+                 kind_.name));
     }
   }
 
@@ -89,10 +90,10 @@ class InVain {
     const double needed = kind_.sight->notice_time.seconds();
     if (pass >= needed) return;
     say("pass-too-short", "sight.notice_time",
-        fmt::format("the scan of {} has a place in view for {:.3g} s a pass, and noticing takes "
-                    "{:.3g} s: it notices nobody in passing; a rate of {:.3g} degrees a second "
-                    "would do, or an ebb_time",
-                    kind_.name, pass, needed, kind_.sight->field_of_view.degrees() / needed));
+        worded("the scan of {} has a place in view for {} s a pass, and noticing takes "
+               "{} s: it notices nobody in passing; a rate of {} degrees a second "
+               "would do, or an ebb_time",
+               kind_.name, pass, needed, kind_.sight->field_of_view.degrees() / needed));
   }
 
   void judge_feelers() {
@@ -116,9 +117,9 @@ class InVain {
     if (!has_range || !is_level || feeler.finds == Feeler::Finds::nothing) return;
     if (!(attack.range < reach)) return;
     say("attack-short-of-feeler", fmt::format("attack.{}.range", attack.name),
-        fmt::format("'{}' of {} reaches {:g} m, and the feeler '{}' that asks for it {:g} m: what "
-                    "it feels beyond that it does not attack",
-                    attack.name, kind_.name, attack.range, feeler.name, reach));
+        worded("'{}' of {} reaches {} m, and the feeler '{}' that asks for it {} m: what "
+               "it feels beyond that it does not attack",
+               attack.name, kind_.name, attack.range, feeler.name, reach));
   }
 
   // What is fired ahead is not aimed, but waits until the target is about there.
@@ -135,13 +136,13 @@ class InVain {
       const double aside = std::abs(attack.toward.degrees());
       if (aside <= tolerance && (turns || tolerance > kNarrow)) continue;
       const std::string where = aside > tolerance
-                                    ? fmt::format("{:g} degrees off its facing", aside)
+                                    ? worded("{} degrees off its facing", aside)
                                     : std::string("ahead, and it does not turn to anybody");
       say("held-by-tolerance", fmt::format("attack.{}.aim_tolerance", attack.name),
-          fmt::format("'{}' of {} goes {}, but is made only while its target is within {:g} "
-                      "degrees of its facing: it is held back from all others; "
-                      "aim_tolerance = 180 lets it go at whomever it notices",
-                      attack.name, kind_.name, where, tolerance));
+          worded("'{}' of {} goes {}, but is made only while its target is within {} "
+                 "degrees of its facing: it is held back from all others; "
+                 "aim_tolerance = 180 lets it go at whomever it notices",
+                 attack.name, kind_.name, where, tolerance));
     }
   }
 
@@ -152,13 +153,13 @@ class InVain {
                     [](const Rule& rule) { return rule.reaction.mode.has_value(); });
     if (!is_released) {
       say("drop-never", "move.gait",
-          fmt::format("{} hangs until it goes into another mode, and nothing in [kind.{}.when] "
-                      "makes it: near = \"chase\" would, with a [kind.{}.nearness]",
-                      kind_.name, kind_.name, kind_.name));
+          worded("{} hangs until it goes into another mode, and nothing in [kind.{}.when] "
+                 "makes it: near = \"chase\" would, with a [kind.{}.nearness]",
+                 kind_.name, kind_.name, kind_.name));
     }
     if (level_.plane == Plane::ground && kind_.move.drop_height == 0.0) {
       say("drop-never", "move.drop_height",
-          fmt::format("{} hangs at 0 m: it has nowhere to fall", kind_.name));
+          worded("{} hangs at 0 m: it has nowhere to fall", kind_.name));
     }
   }
 
@@ -181,12 +182,11 @@ void judge_nearness(Bench& bench, const Agent& agent) {
     least = std::min(least, std::abs(altitude_of(its, other.position) - own));
   }
   if (!std::isfinite(least) || least <= nearness->range) return;
-  bench.say(
-      Severity::warning, "nearness-out-of-reach",
-      level.origin(agent, "nearness.range").value_or(agent.place),
-      fmt::format("{} is {:g} m above or below all whom it looks for, and its nearness counts "
-                  "that: nobody comes within {:g} m; axes = \"xy\" would leave it out",
-                  agent.id, least, nearness->range));
+  bench.say(Severity::warning, "nearness-out-of-reach",
+            level.origin(agent, "nearness.range").value_or(agent.place),
+            worded("{} is {} m above or below all whom it looks for, and its nearness counts "
+                   "that: nobody comes within {} m; axes = \"xy\" would leave it out",
+                   agent.id, least, nearness->range));
 }
 
 // Over something low the eye looks and the muzzle does not: half way to the end of its range and at
@@ -220,10 +220,10 @@ void judge_muzzle(Bench& bench, const Agent& agent) {
     bench.say(
         Severity::warning, "muzzle-behind-cover",
         level.origin(agent, fmt::format("attack.{}.muzzle", attack.name)).value_or(agent.place),
-        fmt::format("{} looks over {} from {:.2f} m up, and '{}' leaves from {:.2f} m up: "
-                    "straight ahead it sees whom it cannot hit; the top of {} is at {:.2f} m",
-                    agent.id, solid.id, eye.z(), attack.name, from.z(), solid.id,
-                    solid.base + solid.height));
+        worded("{} looks over {} from {} m up, and '{}' leaves from {} m up: "
+               "straight ahead it sees whom it cannot hit; the top of {} is at {} m",
+               agent.id, solid.id, eye.z(), attack.name, from.z(), solid.id,
+               solid.base + solid.height));
   }
 }
 

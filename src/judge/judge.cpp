@@ -4,6 +4,7 @@
 #include <set>
 
 #include "judge/judges.hpp"
+#include "level/numbers.hpp"
 
 namespace gaze {
 
@@ -65,8 +66,8 @@ std::vector<Finding> judge(const Level& level) {
   Bench bench(level, world);
   judge_placement(bench);
   judge_reach(bench);
-  judge_harm(bench);
-  judge_fleeing(bench);
+  judge_shots(bench);
+  judge_pairs(bench);
   judge_blocked(bench);
   judge_defeats(bench);
   judge_chases(bench);

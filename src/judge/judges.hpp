@@ -23,7 +23,13 @@ class Bench {
   void say(Finding::Severity severity, std::string code, const Place& place, std::string message) {
     // Copies that share a value would say the same of it once each.
     if (!said_.emplace(place, message).second) return;
-    findings_.push_back({severity, std::move(code), std::move(message), place});
+    findings_.push_back({severity, std::move(code), std::move(message), place, std::nullopt});
+  }
+
+  void say_of_pair(const Place& place, std::string message, PairFigures figures) {
+    if (!said_.emplace(place, message).second) return;
+    findings_.push_back(
+        {Finding::Severity::note, "pair", std::move(message), place, std::move(figures)});
   }
 
   /// Where a value of the kind was written; where the kind was, if it was left out.
@@ -45,8 +51,8 @@ class Bench {
 
 /// Each looks at one side of a level.
 void judge_reach(Bench& bench);        ///< Strikes, shots and stop distances against sight.
-void judge_harm(Bench& bench);         ///< How fast attacks defeat, and which fall short.
-void judge_fleeing(Bench& bench);      ///< What those suffer who run away.
+void judge_shots(Bench& bench);        ///< Shots that fall short or are too slow.
+void judge_pairs(Bench& bench);        ///< How kinds fare against each other.
 void judge_blocked(Bench& bench);      ///< Attacks that hit nobody from where they stand.
 void judge_defeats(Bench& bench);      ///< What is left behind only by inheritance.
 void judge_placement(Bench& bench);    ///< Agents and patrol points in solids and in each other.
@@ -54,7 +60,7 @@ void judge_names(Bench& bench);        ///< Kinds and teams that play no part.
 void judge_habits(Bench& bench);       ///< What does nothing, or far too much.
 void judge_in_vain(Bench& bench);      ///< What cannot come to anything as it is set.
 void judge_unmet(Bench& bench);        ///< Causes that nothing brings about; tags that are alike.
-void judge_chases(Bench& bench);       ///< Who can outrun whom.
+void judge_chases(Bench& bench);       ///< Who is never shaken off.
 void judge_senses(Bench& bench);       ///< Reactions that never come, or for ever; scans; sleepers.
 void judge_ways(Bench& bench);         ///< Patrol points and players that cannot be reached.
 void judge_meshes(Bench& bench);       ///< Triangle meshes with flaws.
@@ -63,15 +69,6 @@ void judge_blind_spots(Bench& bench);  ///< Where those at their posts can never
 
 /// The kinds that agents are of, each once, in the order of the level.
 [[nodiscard]] std::vector<std::uint32_t> kinds_in_play(const Level& level);
-
-/// How a foe fares that everything of an attack hits, from the first pull on.
-struct Outcome {
-  std::optional<double> seconds;  ///< Until it is defeated; nothing if that never comes.
-  double lost = 0.0;              ///< Health until then.
-};
-
-/// Pulls up to a time of so many seconds.
-[[nodiscard]] Outcome outcome_of(const Attack& attack, const Kind& foe, double until);
 
 /// True if some solid stops sight.
 [[nodiscard]] bool has_cover(const Level& level);

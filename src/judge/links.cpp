@@ -5,16 +5,13 @@
 
 #include "gaze/navigation.hpp"
 #include "judge/judges.hpp"
+#include "level/numbers.hpp"
 #include "simulation/stages.hpp"
 
 namespace gaze {
 namespace {
 
 using Severity = Finding::Severity;
-
-std::string text(const Vector3d& p) {
-  return fmt::format("[{:.2f}, {:.2f}, {:.2f}]", p.x(), p.y(), p.z());
-}
 
 // Up first and then level, or level first and then down.
 void judge_room(Bench& bench, const Link& link, const Kind& kind, const MeshLink& found) {
@@ -31,9 +28,10 @@ void judge_room(Bench& bench, const Link& link, const Kind& kind, const MeshLink
     touch = bench.world().sweep(body, found.to - turn, Stops::bodies);
   }
   if (!touch) return;
-  bench.say(Severity::warning, "link-through-solid", link.place,
-            fmt::format("{} leads a {} through {} at {}", link.id, kind.name,
-                        bench.level().solids[touch->solid.index].id, text(touch->place)));
+  bench.say(
+      Severity::warning, "link-through-solid", link.place,
+      worded("{} leads a {} through {} at {}", link.id, kind.name,
+             bench.level().solids[touch->solid.index].id, place_text(Plane::space, touch->place)));
 }
 
 // Of kinds that walk, each once.
@@ -57,9 +55,9 @@ void judge_made(Bench& bench) {
   for (std::uint32_t i = 0; any && i < level.links.size(); ++i) {
     if (used.contains(i)) continue;
     bench.say(Severity::warning, "link-off-mesh", level.links[i].place,
-              fmt::format("no kind of this level can use {}: it has to begin and end within a "
-                          "body's width of a place where one can stand",
-                          level.links[i].id));
+              worded("no kind of this level can use {}: it has to begin and end within a "
+                     "body's width of a place where one can stand",
+                     level.links[i].id));
   }
 }
 
@@ -70,9 +68,9 @@ void judge_starts(Bench& bench) {
   for (const std::uint32_t who : simulation.raw().has_no_start) {
     const Agent& agent = level.agents[who];
     bench.say(Severity::warning, "no-start-place", agent.place,
-              fmt::format("no start place of {} in 256 tries is as far away and as well hidden as "
-                          "asked for; it begins at {}",
-                          agent.id, text(simulation.state({who}).position)));
+              worded("no start place of {} in 256 tries is as far away and as well hidden as "
+                     "asked for; it begins at {}",
+                     agent.id, place_text(level.plane, simulation.state({who}).position)));
   }
 }
 

@@ -4,6 +4,7 @@
 #include <tuple>
 
 #include "judge/judges.hpp"
+#include "level/numbers.hpp"
 
 namespace gaze {
 namespace {
@@ -30,8 +31,8 @@ std::map<std::pair<Corner, Corner>, int> count_edges(const Solid& solid) {
 void judge_mesh(Bench& bench, const Solid& solid) {
   if (solid.left_out > 0) {
     bench.say(Severity::warning, "mesh-without-area", solid.place,
-              fmt::format("{} of the {} triangles of {} have no area and are left out",
-                          solid.left_out, solid.left_out + solid.triangles.size(), solid.id));
+              worded("{} of the {} triangles of {} have no area and are left out", solid.left_out,
+                     solid.left_out + solid.triangles.size(), solid.id));
   }
   int shared = 0;
   Corner first;
@@ -40,11 +41,12 @@ void judge_mesh(Bench& bench, const Solid& solid) {
     if (shared++ == 0) first = ends.first;
   }
   if (shared == 0) return;
-  bench.say(
-      Severity::warning, "mesh-not-manifold", solid.place,
-      fmt::format("{} edges of {} are shared by more than two triangles, the first at "
-                  "[{:.2f}, {:.2f}, {:.2f}]: it has no clear inside there",
-                  shared, solid.id, std::get<0>(first), std::get<1>(first), std::get<2>(first)));
+  bench.say(Severity::warning, "mesh-not-manifold", solid.place,
+            worded("{} edges of {} are shared by more than two triangles, the first at "
+                   "{}: it has no clear inside there",
+                   shared, solid.id,
+                   place_text(Plane::space,
+                              {std::get<0>(first), std::get<1>(first), std::get<2>(first)})));
 }
 
 }  // namespace

@@ -4,6 +4,7 @@
 #include <set>
 
 #include "judge/judges.hpp"
+#include "level/numbers.hpp"
 
 namespace gaze {
 namespace {
@@ -48,17 +49,16 @@ void judge_names(Bench& bench) {
   for (std::size_t i = 0; i < level.named_kinds; ++i) {
     const Kind& kind = level.kinds[i];
     if (used.contains(kind.name) || is_shared(level, kind)) continue;
-    bench.say(
-        Severity::warning, "kind-never-used", kind.place,
-        fmt::format("kind {} is never used: no agent is of it and no kind is like it", kind.name));
+    bench.say(Severity::warning, "kind-never-used", kind.place,
+              worded("kind {} is never used: no agent is of it and no kind is like it", kind.name));
   }
   for (std::uint32_t team = 0; team < level.teams.size(); ++team) {
     for (const std::uint32_t hostile : level.teams[team].hostile) {
       if (has_agents(level, hostile) || !has_agents(level, team)) continue;
       bench.say(Severity::warning, "hostile-team-empty", level.teams[team].place,
-                fmt::format("{} are hostile to {}, but no agent is of that team: there is nobody "
-                            "of it to notice",
-                            level.teams[team].name, level.teams[hostile].name));
+                worded("{} are hostile to {}, but no agent is of that team: there is nobody "
+                       "of it to notice",
+                       level.teams[team].name, level.teams[hostile].name));
     }
   }
 }

@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "judge/judges.hpp"
+#include "level/numbers.hpp"
 #include "travel/walk.hpp"
 
 namespace gaze {
@@ -17,12 +18,6 @@ Cylinder solid_part(const Kind& kind, const Vector3d& feet) {
   const double step = kind.move.step_height;
   return {feet + Vector3d{0.0, 0.0, step + kContactGap}, kind.radius - kContactGap,
           kind.height - step - 2 * kContactGap};
-}
-
-std::string at(Plane plane, const Vector3d& p) {
-  if (plane == Plane::ground) return fmt::format("[{:g}, {:g}]", p.x(), p.y());
-  if (plane == Plane::upright) return fmt::format("[{:g}, {:g}]", p.x(), p.z());
-  return fmt::format("[{:g}, {:g}, {:g}]", p.x(), p.y(), p.z());
 }
 
 // Of an agent inside a solid. One whose centre is outside is only kept from going in.
@@ -42,8 +37,8 @@ void judge_in_solid(Bench& bench, const Agent& agent) {
   const std::string_view what_happens = what_can_it_do(bench, kind, agent.position);
   bench.say(
       Severity::error, "agent-in-solid", level.origin(agent, "at").value_or(agent.place),
-      fmt::format("{} (radius {:g} m) is placed inside {} at {}: {}", agent.id, kind.radius,
-                  level.solids[solid->index].id, at(level.plane, agent.position), what_happens));
+      worded("{} (radius {} m) is placed inside {} at {}: {}", agent.id, kind.radius,
+             level.solids[solid->index].id, place_text(level.plane, agent.position), what_happens));
 }
 
 void judge_patrol(Bench& bench, const Agent& agent) {
@@ -54,20 +49,18 @@ void judge_patrol(Bench& bench, const Agent& agent) {
     if (level.plane == Plane::upright) feet.z() = agent.position.z();
     const auto solid = bench.world().first_overlap(solid_part(kind, feet), Stops::bodies);
     if (!solid) continue;
-    bench.say(
-        Severity::error, "patrol-point-in-solid",
-        level.origin(agent, "patrol").value_or(agent.place),
-        fmt::format("patrol point {} of {} at {} is inside {} for a body of radius {:g} m: it "
-                    "will press against it for a second and go on to the next point",
-                    i + 1, agent.id, at(level.plane, agent.patrol[i]),
-                    level.solids[solid->index].id, kind.radius));
+    bench.say(Severity::error, "patrol-point-in-solid",
+              level.origin(agent, "patrol").value_or(agent.place),
+              worded("patrol point {} of {} at {} is inside {} for a body of radius {} m: it "
+                     "will press against it for a second and go on to the next point",
+                     i + 1, agent.id, place_text(level.plane, agent.patrol[i]),
+                     level.solids[solid->index].id, kind.radius));
   }
   if (kind.when.idle == Mode::patrol && agent.patrol.size() < 2 && agent.driver == Driver::mind) {
-    bench.say(
-        Severity::warning, "patrol-without-points", agent.place,
-        fmt::format("{} is to patrol when idle but has {} of the 2 points that takes: it will "
-                    "stand",
-                    agent.id, agent.patrol.size()));
+    bench.say(Severity::warning, "patrol-without-points", agent.place,
+              worded("{} is to patrol when idle but has {} of the 2 points that takes: it will "
+                     "stand",
+                     agent.id, agent.patrol.size()));
   }
 }
 
@@ -101,9 +94,9 @@ void judge_overlaps(Bench& bench) {
       if (!(depth > kContactGap)) continue;
       if (!stop_each_other(level, level.kind_of(*first), level.kind_of(*second))) continue;
       bench.say(Severity::warning, "agents-overlap", second->place,
-                fmt::format("{} is placed where {} is, {:.2f} m inside it: bodies stop each other, "
-                            "so these can only go apart",
-                            second->id, first->id, depth));
+                worded("{} is placed where {} is, {} m inside it: bodies stop each other, "
+                       "so these can only go apart",
+                       second->id, first->id, depth));
     }
   }
 }

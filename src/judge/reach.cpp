@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "judge/judges.hpp"
+#include "level/numbers.hpp"
 
 namespace gaze {
 namespace {
@@ -33,21 +34,19 @@ void judge_strike(Bench& bench, const Kind& kind, const Attack& attack, const Ki
   const double stop = stop_distance(kind, foe);
   if (attack.range > stop) return;
   const std::string how_stop = kind.move.stop_distance ? "" : " (the sum of both radii)";
-  bench.say(
-      Severity::error, "strike-short-of-stop", bench.place_of(kind, attack_key(attack)),
-      fmt::format("{} stops {:g} m{} from {}, but its strike '{}' reaches {:g} m: it will stand "
-                  "in front of it and not strike; let it reach more than {:g} m or stop nearer",
-                  kind.name, stop, how_stop, foe.name, attack.name, attack.range, stop));
+  bench.say(Severity::error, "strike-short-of-stop", bench.place_of(kind, attack_key(attack)),
+            worded("{} stops {} m{} from {}, but its strike '{}' reaches {} m: it will stand "
+                   "in front of it and not strike; let it reach more than {} m or stop nearer",
+                   kind.name, stop, how_stop, foe.name, attack.name, attack.range, stop));
 }
 
 void judge_stop(Bench& bench, const Kind& kind, const Kind& foe) {
   const double stop = stop_distance(kind, foe);
   if (!kind.sight || stop <= kind.sight->range) return;
-  bench.say(
-      Severity::warning, "stop-beyond-sight", bench.place_of(kind, "move.stop_distance"),
-      fmt::format("{} notices {} within {:g} m and stops {:g} m from it: when it notices, it is "
-                  "near enough already and will not take a step",
-                  kind.name, foe.name, kind.sight->range, stop));
+  bench.say(Severity::warning, "stop-beyond-sight", bench.place_of(kind, "move.stop_distance"),
+            worded("{} notices {} within {} m and stops {} m from it: when it notices, it is "
+                   "near enough already and will not take a step",
+                   kind.name, foe.name, kind.sight->range, stop));
 }
 
 bool is_driven(const Level& level, const Kind& kind) {
@@ -65,10 +64,9 @@ void judge_attack(Bench& bench, const Kind& kind, const Attack& attack) {
   if (needs_no_noticing(bench.level(), kind, attack)) return;
   const Place place = bench.place_of(kind, attack_key(attack));
   if (!notices_others(kind)) {
-    bench.say(
-        Severity::error, "attack-without-sight", place,
-        fmt::format("{} has the attack '{}' but no sight: it notices nobody and never attacks",
-                    kind.name, attack.name));
+    bench.say(Severity::error, "attack-without-sight", place,
+              worded("{} has the attack '{}' but no sight: it notices nobody and never attacks",
+                     kind.name, attack.name));
     return;
   }
   if (!kind.sight) return;
@@ -76,10 +74,9 @@ void judge_attack(Bench& bench, const Kind& kind, const Attack& attack) {
   if (attack.range <= seen) return;
   bench.say(
       Severity::warning, "attack-beyond-sight", place,
-      fmt::format("'{}' of {} reaches {:g} m, but it notices within {:g} m and sees no farther "
-                  "than {:g} m: the last {:g} m are never used",
-                  attack.name, kind.name, attack.range, kind.sight->range, seen,
-                  attack.range - seen));
+      worded("'{}' of {} reaches {} m, but it notices within {} m and sees no farther "
+             "than {} m: the last {} m are never used",
+             attack.name, kind.name, attack.range, kind.sight->range, seen, attack.range - seen));
 }
 
 }  // namespace

@@ -6,6 +6,7 @@
 #include <set>
 
 #include "judge/judges.hpp"
+#include "level/numbers.hpp"
 
 namespace gaze {
 namespace {
@@ -37,18 +38,17 @@ void judge_reactions(Bench& bench, const Kind& kind) {
     if (sense.empty()) continue;
     const std::string key = fmt::format("when.{}", name_of(rule.cause));
     bench.say(Severity::warning, "reaction-without-sense", bench.place_of(kind, key),
-              fmt::format("{} reacts to what it {}, but has no [kind.{}.{}]: that never happens",
-                          kind.name, name_of(rule.cause), kind.name, sense));
+              worded("{} reacts to what it {}, but has no [kind.{}.{}]: that never happens",
+                     kind.name, name_of(rule.cause), kind.name, sense));
   }
 }
 
 void judge_choice(Bench& bench, const Kind& kind) {
   if (kind.choose.stick == 0.0 || kind.choose.by == Choose::By::nearest) return;
-  bench.say(
-      Severity::note, "stick-without-distance", bench.place_of(kind, "choose.stick"),
-      fmt::format("{} has a stick of {:g} m, which goes with by = \"nearest\" alone: as it is, "
-                  "it changes for whoever is strictly better",
-                  kind.name, kind.choose.stick));
+  bench.say(Severity::note, "stick-without-distance", bench.place_of(kind, "choose.stick"),
+            worded("{} has a stick of {} m, which goes with by = \"nearest\" alone: as it is, "
+                   "it changes for whoever is strictly better",
+                   kind.name, kind.choose.stick));
 }
 
 // A head that turns past more than it sees from one step to the next may miss what it sweeps over.
@@ -58,9 +58,9 @@ void judge_scan(Bench& bench, const Kind& kind) {
   const double field = kind.sight->field_of_view.degrees();
   if (step <= field) return;
   bench.say(Severity::warning, "scan-skips", bench.place_of(kind, "scan.rate"),
-            fmt::format("{} turns its head {:g} degrees a step and sees {:g} of them: it can sweep "
-                        "over somebody and not look; {:.0f} steps a second or more would do",
-                        kind.name, step, field, std::ceil(kind.scan->rate.degrees() / field)));
+            worded("{} turns its head {} degrees a step and sees {} of them: it can sweep "
+                   "over somebody and not look; {} steps a second or more would do",
+                   kind.name, step, field, std::ceil(kind.scan->rate.degrees() / field)));
 }
 
 /// A walk through what leads to what without any time passing.
@@ -162,9 +162,9 @@ void judge_sleepers(Bench& bench) {
   for (const Agent& agent : level.agents) {
     if (!agent.is_asleep || woken.contains(agent.id)) continue;
     bench.say(Severity::note, "never-woken", agent.place,
-              fmt::format("{} sleeps, and no zone and no reaction wakes it: it will do nothing "
-                          "unless the program does",
-                          agent.id));
+              worded("{} sleeps, and no zone and no reaction wakes it: it will do nothing "
+                     "unless the program does",
+                     agent.id));
   }
 }
 

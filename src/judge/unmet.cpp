@@ -4,6 +4,7 @@
 #include <set>
 
 #include "judge/judges.hpp"
+#include "level/numbers.hpp"
 #include "level/spelling.hpp"
 #include "level/whom.hpp"
 
@@ -48,10 +49,9 @@ class Unmet {
       if (why.empty()) continue;
       const std::string cause(name_of(rule.cause));
       const std::string name = rule.name.empty() ? cause : fmt::format("{}.{}", cause, rule.name);
-      bench_.say(
-          Severity::warning, "cause-never-comes",
-          bench_.place_of(kind_, rule.name.empty() ? "when." + cause : "when." + name),
-          fmt::format("{} reacts to when.{}, but {}: that never happens", kind_.name, name, why));
+      bench_.say(Severity::warning, "cause-never-comes",
+                 bench_.place_of(kind_, rule.name.empty() ? "when." + cause : "when." + name),
+                 worded("{} reacts to when.{}, but {}: that never happens", kind_.name, name, why));
     }
   }
 
@@ -91,9 +91,9 @@ class Unmet {
     if (std::find(noises_.begin(), noises_.end(), rule.name) != noises_.end()) return "";
     const std::string_view nearest = nearest_name(rule.name, noises_);
     const std::string hint =
-        nearest.empty() ? std::string() : fmt::format(" (did you mean '{}'?)", nearest);
+        nearest.empty() ? std::string() : worded(" (did you mean '{}'?)", nearest);
     if (hint.empty() && has_host()) return "";  // the program may make it
-    return fmt::format("nothing makes a noise '{}'{}", rule.name, hint);
+    return worded("nothing makes a noise '{}'{}", rule.name, hint);
   }
 
   std::string why_never_told(const Rule& rule) const {
@@ -110,7 +110,7 @@ class Unmet {
     });
     if (is_told) return "";
     return rule.name.empty() ? "nobody of its team tells anything: none has a [tell]"
-                             : fmt::format("no {} of its team has a [tell]", rule.name);
+                             : worded("no {} of its team has a [tell]", rule.name);
   }
 
   std::string why_never_near(const Rule& rule) const {
@@ -118,7 +118,7 @@ class Unmet {
     const bool comes = any_agent(level_, [&](const Agent&, const Kind& other) {
       return is_hostile(level_, kind_.team, other.team) && is_of_kind(level_, other, rule.name);
     });
-    return comes ? "" : fmt::format("no {} is of a team that it is hostile to", rule.name);
+    return comes ? "" : worded("no {} is of a team that it is hostile to", rule.name);
   }
 
   std::string why_never_touched(const Rule& rule) const {
@@ -128,7 +128,7 @@ class Unmet {
     const auto number = static_cast<std::size_t>(side - kSideNames.begin());
     return kind_.touch->sides.test(number)
                ? ""
-               : fmt::format("its touch does not feel by its {} side", rule.name);
+               : worded("its touch does not feel by its {} side", rule.name);
   }
 
   std::string why_never_triggered() const {
@@ -146,7 +146,7 @@ class Unmet {
       const auto mode = static_cast<Mode>(i);
       if (name_of(mode) == rule.name && goes_into(mode)) return "";
     }
-    return fmt::format("nothing brings it into the mode {}", rule.name);
+    return worded("nothing brings it into the mode {}", rule.name);
   }
 
   bool goes_into(Mode mode) const {
@@ -209,9 +209,9 @@ void judge_tags(Bench& bench) {
     for (std::size_t j = 0; j < i; ++j) {
       if (!differ_by_case(tags[i], tags[j])) continue;
       bench.say(Severity::warning, "tags-alike", place_of_tag(bench.level(), tags[i]),
-                fmt::format("the tags '{}' and '{}' differ by upper and lower case alone: they are "
-                            "two tags, and who looks for one does not find the other",
-                            tags[j], tags[i]));
+                worded("the tags '{}' and '{}' differ by upper and lower case alone: they are "
+                       "two tags, and who looks for one does not find the other",
+                       tags[j], tags[i]));
     }
   }
 }

@@ -5,6 +5,7 @@
 
 #include "gaze/path.hpp"
 #include "judge/judges.hpp"
+#include "level/numbers.hpp"
 
 namespace gaze {
 namespace {
@@ -40,13 +41,13 @@ const std::string& island_at(const NavigationMesh& mesh, const Vector3d& place) 
 void judge_patrol(Bench& bench, const NavigationMesh& mesh, const Agent& agent) {
   for (std::size_t i = 0; i < agent.patrol.size(); ++i) {
     if (!are_apart(mesh, agent.position, agent.patrol[i])) continue;
-    bench.say(Severity::warning, "patrol-point-cut-off",
-              bench.level().origin(agent, "patrol").value_or(agent.place),
-              fmt::format("patrol point {} of {} is on {}, and it stands on {}: {}; it will go to "
-                          "the nearest place that it can reach",
-                          i + 1, agent.id, island_at(mesh, agent.patrol[i]),
-                          island_at(mesh, agent.position),
-                          why_apart(bench, mesh, agent.position, agent.patrol[i])));
+    bench.say(
+        Severity::warning, "patrol-point-cut-off",
+        bench.level().origin(agent, "patrol").value_or(agent.place),
+        worded("patrol point {} of {} is on {}, and it stands on {}: {}; it will go to "
+               "the nearest place that it can reach",
+               i + 1, agent.id, island_at(mesh, agent.patrol[i]), island_at(mesh, agent.position),
+               why_apart(bench, mesh, agent.position, agent.patrol[i])));
     return;
   }
 }
@@ -62,11 +63,10 @@ void judge_target(Bench& bench, const Agent& agent, const Agent& player) {
       !are_apart(bench.mesh_of(player), player.position, agent.position)) {
     return;
   }
-  bench.say(
-      Severity::warning, "target-cut-off", level.origin(agent, "at").value_or(agent.place),
-      fmt::format("{} stands on {} and can never reach {} on {}: {}", agent.id,
-                  island_at(mesh, agent.position), player.id, island_at(mesh, player.position),
-                  why_apart(bench, mesh, agent.position, player.position)));
+  bench.say(Severity::warning, "target-cut-off", level.origin(agent, "at").value_or(agent.place),
+            worded("{} stands on {} and can never reach {} on {}: {}", agent.id,
+                   island_at(mesh, agent.position), player.id, island_at(mesh, player.position),
+                   why_apart(bench, mesh, agent.position, player.position)));
 }
 
 Vector3d middle_of(const NavigationMesh& mesh, std::uint32_t polygon) {
@@ -92,11 +92,10 @@ void judge_refuge(Bench& bench, const Agent& agent, const Agent& player) {
     const auto there = its.find(place);
     if (!there || !its.is_reachable(its.island_of(*player_start), its.island_of(*there))) continue;
     bench.say(Severity::note, "safe-from-chaser", agent.place,
-              fmt::format("{} is safe from {} on {} ({:.1f} m2, at [{:.2f}, {:.2f}]): it can get "
-                          "there, but for {} {}",
-                          player.id, agent.id, island.name, island.area, place.x(),
-                          level.plane == Plane::upright ? place.z() : place.y(), agent.id,
-                          why_apart(bench, mesh, agent.position, place)));
+              worded("{} is safe from {} on {} ({} m², at {}): it can get "
+                     "there, but for {} {}",
+                     player.id, agent.id, island.name, island.area, place_text(level.plane, place),
+                     agent.id, why_apart(bench, mesh, agent.position, place)));
     return;
   }
 }

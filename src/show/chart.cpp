@@ -6,6 +6,7 @@
 #include <array>
 #include <cmath>
 
+#include "level/numbers.hpp"
 #include "show/canvas.hpp"
 #include "show/palette.hpp"
 
@@ -59,7 +60,7 @@ class ChartPainter {
     for (const double share : {0.0, 0.5, 1.0}) {
       const double value = panel.low + (panel.high - panel.low) * share;
       canvas_.line({area.x, y_of(value)}, {area.x + area.width, y_of(value)});
-      const std::string text = fmt::format("{:g}", value);
+      const std::string text = number_text(value);
       canvas_.text({area.x - canvas_.text_width(text) - 8.0, y_of(value) + 4.0}, text, kInk);
     }
     canvas_.stroke(kGridInk, 1.0);
@@ -152,7 +153,7 @@ class ChartPainter {
     canvas_.font(11.5);
     for (double t = std::ceil(start_ / step) * step; t <= end_ + 1e-9; t += step) {
       canvas_.line({x_of(t), bottom + 32.0}, {x_of(t), bottom + 38.0});
-      const std::string text = fmt::format("{:.4g} s", t);
+      const std::string text = number_text(t) + " s";
       canvas_.text({x_of(t) - canvas_.text_width(text) / 2.0, bottom + 52.0}, text, kInk);
     }
     canvas_.stroke(kInk, 1.0);

@@ -258,6 +258,26 @@ std::string why_json(const Simulation& simulation, AgentId looker, AgentId other
   return dumped(json);
 }
 
+namespace {
+
+Json pair_json(const PairFigures& pair) {
+  Json json{{"by", pair.by}, {"whom", pair.whom}, {"health", rounded(pair.health)}};
+  json["attacks"] = Json::array();
+  for (const PairFigures::Harm& harm : pair.harms) {
+    json["attacks"].push_back({{"attack", harm.attack}, {"dealt", rounded(harm.dealt)}});
+    if (harm.seconds) json["attacks"].back()["defeats_in"] = rounded(*harm.seconds);
+  }
+  if (pair.running_away) {
+    const PairFigures::RunningAway& away = *pair.running_away;
+    json["running_away"] = {{"from", rounded(away.from)}, {"loses", rounded(away.lost)}};
+    if (away.seconds) json["running_away"]["out_of_reach_in"] = rounded(*away.seconds);
+  }
+  if (pair.gain) json["gap_grows"] = rounded(*pair.gain);
+  return json;
+}
+
+}  // namespace
+
 std::string findings_json(std::span<const Finding> findings) {
   Json json = Json::array();
   for (const Finding& finding : findings) {
@@ -267,6 +287,7 @@ std::string findings_json(std::span<const Finding> findings) {
                     {"severity", name_of(finding.severity)},
                     {"code", finding.code},
                     {"message", finding.message}});
+    if (finding.pair) json.back()["pair"] = pair_json(*finding.pair);
   }
   return dumped(json);
 }

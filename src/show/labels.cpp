@@ -4,6 +4,7 @@
 #include <array>
 #include <cmath>
 
+#include "level/numbers.hpp"
 #include "show/paint.hpp"
 #include "show/palette.hpp"
 
@@ -156,7 +157,7 @@ void paint_scale_bar(Canvas& canvas, const MapView& view) {
   cairo_rectangle(canvas.raw(), start.x(), start.y() - 5.0, length, 5.0);
   canvas.stroke(kInk, 1.0);
   canvas.font(12.0);
-  canvas.rimmed_text(start + Vector2d{length + 8.0, 1.0}, fmt::format("{:g} m", metres), kInk);
+  canvas.rimmed_text(start + Vector2d{length + 8.0, 1.0}, worded("{} m", metres), kInk);
 }
 
 }  // namespace gaze

@@ -5,6 +5,7 @@
 #include <set>
 
 #include "geometry/plan.hpp"
+#include "level/numbers.hpp"
 #include "show/paint.hpp"
 #include "show/palette.hpp"
 #include "travel/arc.hpp"
@@ -320,8 +321,8 @@ void paint_mesh_legend(Canvas& canvas, const MeshPicture& picture, const Rectang
   const NavigationMesh& mesh = *picture.mesh;
   const BodySize& body = mesh.body();
   column.heading(fmt::format("Where a {} can be", picture.kind));
-  column.text(fmt::format("Its middle: it is {:g} m wide and {:g} m high, and steps up {:g} m.",
-                          2.0 * body.radius, body.height, body.step_height));
+  column.text(worded("Its middle: it is {} m wide and {} m high, and steps up {} m.",
+                     2.0 * body.radius, body.height, body.step_height));
   column.text(fmt::format("{} polygons, {} {}", mesh.polygon_count(), mesh.islands().size(),
                           mesh.islands().size() == 1 ? "island" : "islands"));
   if (!mesh.links().empty()) column.text(links_text(mesh));

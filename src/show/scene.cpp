@@ -8,6 +8,7 @@
 #include <limits>
 
 #include "geometry/plan.hpp"
+#include "level/numbers.hpp"
 #include "world/index.hpp"
 
 namespace gaze {
@@ -91,8 +92,7 @@ class SceneMaker {
   void add_zones() {
     for (const Zone& zone : level_.zones) {
       ZoneShape shape;
-      shape.label =
-          zone.dimness > 0.0 ? fmt::format("{}, dim {:g}", zone.id, zone.dimness) : zone.id;
+      shape.label = zone.dimness > 0.0 ? worded("{}, dim {}", zone.id, zone.dimness) : zone.id;
       shape.outline = zone.outline;
       shape.dimness = zone.dimness;
       for (const Vector2d& corner : zone.outline) {
@@ -125,13 +125,13 @@ class SceneMaker {
     if (blast && is_recent(blast->tick)) {
       scene_.blasts.push_back(
           {clear_area(simulation_.world(), blast->place, blast->radius, Stops::shots),
-           fmt::format("{}, {:g} m", blast->attack, blast->radius)});
+           worded("{}, {} m", blast->attack, blast->radius)});
     }
     if (!state.is_alive) return;
     if (const auto made = simulation_.last_noise(id)) {
       if (is_recent(made->tick)) {
         scene_.rings.push_back({RingShape::What::noise, plan(made->place), made->reach,
-                                fmt::format("{}, {:g} m", made->noise, made->reach)});
+                                worded("{}, {} m", made->noise, made->reach)});
       }
     }
     if (!state.is_awake) return;
@@ -172,13 +172,13 @@ class SceneMaker {
     if (scene_.is_upright) return solid.id;
     switch (solid.form) {
       case Solid::Form::floor:
-        return fmt::format("{}, top at {:g} m", solid.id, solid.base + solid.height);
+        return worded("{}, top at {} m", solid.id, solid.base + solid.height);
       case Solid::Form::ramp:
       case Solid::Form::stairs:
-        return fmt::format("{}, {:g} to {:g} m", solid.id, std::min(solid.from.z(), solid.to.z()),
-                           std::max(solid.from.z(), solid.to.z()));
+        return worded("{}, {} to {} m", solid.id, std::min(solid.from.z(), solid.to.z()),
+                      std::max(solid.from.z(), solid.to.z()));
       default:
-        return fmt::format("{} {:g} m", solid.id, solid.height);
+        return worded("{} {} m", solid.id, solid.height);
     }
   }
 

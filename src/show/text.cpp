@@ -44,11 +44,11 @@ std::size_t id_width(const Simulation& simulation) {
   return width;
 }
 
-std::string place_text(const Vector3d& p) {
+std::string position_text(const Vector3d& p) {
   return fmt::format("{:.2f}, {:.2f}, {:.2f}", p.x() + 0.0, p.y() + 0.0, p.z() + 0.0);
 }
 
-std::string awareness_text(const Acquaintance& knows) {
+std::string awareness_text(Plane plane, const Acquaintance& knows) {
   switch (knows.awareness) {
     case Awareness::unaware:
       return "is unaware of it";
@@ -57,8 +57,8 @@ std::string awareness_text(const Acquaintance& knows) {
     case Awareness::noticed:
       return fmt::format("has noticed it, now by {}", name_of(*knows.by));
     default:
-      return fmt::format("has lost it (noticed by {}) and remembers it at [{}]", name_of(*knows.by),
-                         place_text(*knows.last_place));
+      return fmt::format("has lost it (noticed by {}) and remembers it at {}", name_of(*knows.by),
+                         place_text(plane, *knows.last_place));
   }
 }
 
@@ -80,13 +80,13 @@ std::string angle_numbers(const FieldTest& field) {
 
 std::string evidence_line(const Verdict& verdict, const Sight& sight) {
   const EvidenceRate& parts = verdict.evidence;
-  std::string text =
-      fmt::format("{:.0f} % of {:g} s", verdict.gathered * 100.0, sight.notice_time.seconds());
+  std::string text = fmt::format("{:.0f} % of {} s", verdict.gathered * 100.0,
+                                 number_text(sight.notice_time.seconds()));
   if (verdict.sees) {
     text += fmt::format(
-        "; grows {:.2f} times as fast: visibility {:g} x visible {:.2f} x fade "
-        "{:.2f} x light {:g}",
-        parts.rate(), parts.visibility, parts.visible, parts.fade, parts.light);
+        "; grows {:.2f} times as fast: visibility {} x visible {:.2f} x fade {:.2f} x light {}",
+        parts.rate(), number_text(parts.visibility), parts.visible, parts.fade,
+        number_text(parts.light));
   }
   return fmt::format("  {:<14} {}\n", "evidence", text);
 }
@@ -101,8 +101,8 @@ std::string tests(const Verdict& verdict, const Sight& sight) {
   }
   text += test_line("line of sight", line_numbers(verdict.line), verdict.line.pass);
   if (!verdict.line.blocked_by.empty()) {
-    text += fmt::format("  {:<14} a ray stops at {} at [{}]\n", "", verdict.line.blocked_by,
-                        place_text(verdict.line.blocked_at));
+    text += fmt::format("  {:<14} a ray stops at {} at {}\n", "", verdict.line.blocked_by,
+                        place_text(Plane::space, verdict.line.blocked_at));
   }
   if (sight.notice_time.nanoseconds > 0) text += evidence_line(verdict, sight);
   return text;
@@ -202,8 +202,8 @@ std::string summary(const Simulation& simulation, std::span<const Event> events)
     const Tally& own = tallies[i];
     text += fmt::format(
         "{:<{}}  {:<8} {:>9} {:>8} {:>8} {:>6} {:>7} {:>9}  {}\n", simulation.id_of({i}), width,
-        name_of(state.mode), points_text(state.health), own.noticed, own.attacks, own.hits,
-        points_text(own.dealt), points_text(own.suffered), place_text(state.position));
+        name_of(state.mode), number_text(state.health), own.noticed, own.attacks, own.hits,
+        number_text(own.dealt), number_text(own.suffered), position_text(state.position));
   }
   return text;
 }
@@ -222,7 +222,8 @@ std::string account(const Simulation& simulation, AgentId looker, AgentId other)
   text += fmt::format("  {:<14} {}\n", "because", because(simulation, verdict, knows, looker));
   text += change_line(simulation, verdict, looker, other);
   if (verdict.hindrance.empty() && perceives(level.kind_of(level.agents[looker.index]))) {
-    text += fmt::format("  {:<14} {} {}\n", "so far", verdict.looker, awareness_text(knows));
+    text += fmt::format("  {:<14} {} {}\n", "so far", verdict.looker,
+                        awareness_text(simulation.level().plane, knows));
   }
   if (level.kind_of(level.agents[looker.index]).move.gait != Gait::fixed) {
     const Going way = going(simulation, looker);
@@ -235,8 +236,8 @@ std::string account(const Simulation& simulation, AgentId looker, AgentId other)
                         answer.reason);
   }
   if (const auto clue = simulation.state(looker).goes_by) {
-    text += fmt::format("  {:<14} a {} that it heard at [{}]\n", "goes by", clue->noise,
-                        place_text(clue->place));
+    text += fmt::format("  {:<14} a {} that it heard at {}\n", "goes by", clue->noise,
+                        place_text(simulation.level().plane, clue->place));
   }
   return text;
 }
@@ -306,7 +307,7 @@ std::string path_account(const Level& level, const NavigationMesh& mesh, const P
     const Vector3d& p = path.points[i];
     const bool is_link = leg != path.links.end() && leg->to_point == i;
     if (i > 0) so_far += leg_length(mesh, path.points[i - 1], p, is_link);
-    text += fmt::format("  {:8.2f} m  [{:.3f}, {:.3f}, {:.3f}]", so_far, p.x(), p.y(), p.z());
+    text += fmt::format("  {:8.2f} m  {}", so_far, place_text(level.plane, p));
     if (is_link) text += fmt::format("  by {}", name_of(level, mesh.links()[(leg++)->link]));
     text += '\n';
   }

@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include "level/numbers.hpp"
 #include "simulation/stages.hpp"
 
 namespace gaze {
@@ -92,13 +93,14 @@ Acquaintance acquaintance(const Simulation& simulation, AgentId agent, AgentId o
 }
 
 std::string explain(const FeelerAnswer& answer, const Simulation& simulation) {
-  std::string what = fmt::format("nothing within {:g} m", answer.length);
+  std::string what = worded("nothing within {} m", answer.length);
   if (answer.felt.distance) {
     const Level& level = simulation.level();
     const std::string& name = answer.felt.body    ? level.agents[*answer.felt.body].id
                               : answer.felt.solid ? level.solids[answer.felt.solid->index].id
                                                   : "the ground";
-    what = fmt::format("{} after {:.2f} of {:g} m", name, *answer.felt.distance, answer.length);
+    what = fmt::format("{} after {:.2f} of {} m", name, *answer.felt.distance,
+                       number_text(answer.length));
   }
   const char* wanted = answer.finds == Feeler::Finds::hostile    ? "somebody it looks for"
                        : answer.finds == Feeler::Finds::anything ? "anything"

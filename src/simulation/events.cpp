@@ -8,17 +8,6 @@
 namespace gaze {
 namespace {
 
-std::string place_text(Plane plane, const Vector3d& p) {
-  switch (plane) {
-    case Plane::ground:
-      return fmt::format("[{:.2f}, {:.2f}]", p.x(), p.y());
-    case Plane::upright:
-      return fmt::format("[{:.2f}, {:.2f}]", p.x(), p.z());
-    default:
-      return fmt::format("[{:.2f}, {:.2f}, {:.2f}]", p.x(), p.y(), p.z());
-  }
-}
-
 /// The words of an event, given the names that go into it.
 struct Describer {
   const Level& level;
@@ -98,12 +87,12 @@ struct Describer {
         return fmt::format("the {} of {} burst at {}", event.attack, who(), place());
       case Event::What::hurt:
         return fmt::format("{} lost {} health to {} of {}, {} left", who(),
-                           points_text(event.damage), event.attack, other(),
-                           points_text(event.health));
+                           number_text(event.damage), event.attack, other(),
+                           number_text(event.health));
       case Event::What::defeated:
         if (event.score == 0.0) return fmt::format("{} was defeated by {}", who(), other());
         return fmt::format("{} was defeated by {}, for {} points", who(), other(),
-                           points_text(event.score));
+                           number_text(event.score));
       case Event::What::caught:
         return fmt::format("{} caught {} with {}", who(), other(), event.attack);
       case Event::What::ended:

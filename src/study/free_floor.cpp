@@ -7,6 +7,7 @@
 #include "gaze/cover.hpp"
 #include "geometry/plan.hpp"
 #include "geometry/slanted.hpp"
+#include "level/numbers.hpp"
 #include "study/regions.hpp"
 #include "study/spots.hpp"
 #include "world/index.hpp"
@@ -46,8 +47,8 @@ SpotGrid grid_over(const Bounds& bounds, double spot_size) {
   grid.columns = std::max(1, static_cast<int>(std::ceil(size.x() / spot_size)));
   grid.rows = std::max(1, static_cast<int>(std::ceil(size.y() / spot_size)));
   if (grid.count() > FloorOptions::kMostSpots) {
-    throw UsageError(fmt::format("spots of {:g} m make {} of this level; at most {} are allowed",
-                                 spot_size, grid.count(), FloorOptions::kMostSpots));
+    throw UsageError(worded("spots of {} m make {} of this level; at most {} are allowed",
+                            spot_size, grid.count(), FloorOptions::kMostSpots));
   }
   return grid;
 }

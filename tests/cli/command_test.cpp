@@ -47,10 +47,13 @@ TEST_F(Command, CheckPassesTheDemo) {
 TEST_F(Command, CheckKeepsItsNotesUntilAsked) {
   const std::string plain = gaze_call({"check", GAZE_DEMO}).out;
   EXPECT_EQ(plain.find(": note: "), std::string::npos);
-  EXPECT_NE(plain.find(" notes (--notes shows them)\n"), std::string::npos) << plain;
+  EXPECT_NE(plain.find(" notes (--notes shows them, and how kinds fare against each other)\n"),
+            std::string::npos)
+      << plain;
   const std::string all = gaze_call({"check", GAZE_DEMO, "--notes"}).out;
   EXPECT_NE(all.find(": note: "), std::string::npos);
   EXPECT_EQ(all.find("--notes shows them"), std::string::npos);
+  EXPECT_NE(all.find("\nby "), std::string::npos);  // the table of pairs
   std::ostringstream out;
   std::ostringstream err;
   EXPECT_EQ(cli::command({"check", GAZE_DEMO, "--notes"}, {out, err, 80}), 0);
@@ -123,7 +126,7 @@ TEST_F(Command, WhyWithoutAMomentIsAboutTheWholeRun) {
   EXPECT_NE(never.out.find("range          always passes; best at 0.000 s: 8.00 m, at most 10.00"),
             std::string::npos)
       << never.out;
-  EXPECT_NE(never.out.find("all pass       for 0.217 s at the longest"), std::string::npos);
+  EXPECT_NE(never.out.find("all pass       for 0.22 s at the longest"), std::string::npos);
   // What it says it noticed is what the run tells.
   const Answer why =
       gaze_call({"why", GAZE_DEMO, "--agent", "pruner-1", "--other", "collector", "--json"});

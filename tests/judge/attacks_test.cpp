@@ -4,6 +4,7 @@
 
 #include <algorithm>
 
+#include "gaze/report.hpp"
 #include "support/levels.hpp"
 
 namespace gaze {
@@ -68,18 +69,31 @@ std::vector<std::string> found(const std::string& code, const std::string& more 
   return messages(judge(testing::garden(kGarden + more, settings)), code);
 }
 
+// Who fares how against the collector.
+std::vector<PairFigures> pairs(const std::vector<Setting>& settings = {}) {
+  std::vector<PairFigures> result;
+  for (const Finding& finding : judge(testing::garden(kGarden, settings))) {
+    if (finding.pair && finding.pair->whom == "collector") result.push_back(*finding.pair);
+  }
+  return result;
+}
+
 // From 1 m to 2 m at 3 - 2 m/s: 1 s, with blows at 0, 0.3, 0.6 and 0.9 s. Before the sprinkler, who
 // stands, from 0.7 m to 2 m at 3 m/s: 0.433 s, with blows at 0 and 0.3 s.
 TEST(RunningAway, IsSufferedForAsLongAsItIsInReach) {
-  const auto all = found("running-away");
+  const auto all = pairs();
   ASSERT_EQ(all.size(), 2U);
-  EXPECT_EQ(
-      all[0],
-      "a collector that runs straight away at 3 m/s from 1.00 m before a pruner loses at most "
-      "32 of its 100 health and is out of its reach after 1 s");
-  EXPECT_EQ(all[1],
-            "a collector that runs straight away at 3 m/s from 0.70 m before a sprinkler loses at "
-            "most 16 of its 100 health and is out of its reach after 0.433 s");
+  EXPECT_DOUBLE_EQ(all[0].running_away->from, 1.0);
+  EXPECT_DOUBLE_EQ(all[0].running_away->lost, 32.0);
+  EXPECT_DOUBLE_EQ(*all[0].running_away->seconds, 1.0);
+  EXPECT_DOUBLE_EQ(all[1].running_away->from, 0.7);
+  EXPECT_DOUBLE_EQ(all[1].running_away->lost, 16.0);
+  EXPECT_NEAR(*all[1].running_away->seconds, 1.3 / 3.0, 1e-12);
+  // 13 blows of 8 take 100 health: the last of them 3.6 s after the first.
+  EXPECT_EQ(describe(all[0]),
+            "pruner against collector of 100 health: if all of it hits, shears in 3.6 s (27.78 "
+            "points/s); running straight away from 1 m it loses 32 and is out of reach after 1 s; "
+            "chased straight away the gap grows by 1 m each second");
 }
 
 // The same run, played: it is struck just as often.
@@ -93,10 +107,24 @@ TEST(RunningAway, IsWhatIsPlayed) {
 }
 
 TEST(RunningAway, FromWhoIsAsFastIsForEver) {
-  const auto all = found("running-away", "", {{"kind.pruner.move.speed", "3.0"}});
-  EXPECT_EQ(all[0],
-            "a collector that runs straight away at 3 m/s from 1.00 m before a pruner does not get "
-            "out of its reach and loses 100 of its 100 health");
+  const PairFigures pair = pairs({{"kind.pruner.move.speed", "3.0"}})[0];
+  EXPECT_DOUBLE_EQ(pair.running_away->lost, 100.0);
+  EXPECT_FALSE(pair.running_away->seconds.has_value());
+  EXPECT_EQ(*pair.gain, 0.0);
+}
+
+// All pairs are rows of one table, and those that say the same are one row.
+TEST(PairTable, HasARowForEachPair) {
+  const std::vector<Finding> once = judge(testing::garden(kGarden));
+  std::vector<Finding> all = once;
+  const auto lines = [&] {
+    const std::string table = pair_table(all, 0);
+    return std::count(table.begin(), table.end(), '\n');
+  };
+  EXPECT_EQ(lines(), 5);  // a blank one, the head, two rows, and the legend
+  all.insert(all.end(), once.begin(), once.end());
+  EXPECT_EQ(lines(), 5);
+  EXPECT_EQ(pair_table({}, 0), "");
 }
 
 // Bricked in on all four sides, 0.6 m from its middle.
@@ -110,7 +138,7 @@ TEST(AttackBlocked, WhereWhatStandsFixedHitsNobody) {
   EXPECT_EQ(
       all[0],
       "sprinkler hits nobody with 'shears' from where it stands, wherever they stand within 2 "
-      "m and however it turns; ahead of it stands niche, 0.60 m away");
+      "m and however it turns; ahead of it stands niche, 0.6 m away");
   EXPECT_TRUE(found("attack-blocked").empty());
   // Behind glass it sees, and is blocked all the same; a low wall it shoots over.
   EXPECT_EQ(found("attack-blocked", niche, {{"wall.niche.material", "\"glass\""}}).size(), 1U);

@@ -139,7 +139,7 @@ TEST(Muzzles, BehindWhatTheEyeLooksOverAreTold) {
                        "muzzle-behind-cover");
   };
   ASSERT_EQ(told(0.5).size(), 1U);
-  EXPECT_NE(told(0.5)[0].find("looks over planter from 1.50 m up, and 'jet' leaves from 0.50 m up"),
+  EXPECT_NE(told(0.5)[0].find("looks over planter from 1.5 m up, and 'jet' leaves from 0.5 m up"),
             std::string::npos);
   EXPECT_TRUE(told(1.2).empty());
 }
@@ -162,7 +162,7 @@ INSTANTIATE_TEST_SUITE_P(
         Habit{"blows-pour",
               kSees + "[kind.pruner.attack.snip]\nhow = \"strike\"\nrange = 1.5\ndamage = 2\n"
                       "cooldown = 0.016\n",
-              kSees + kStrikes, "0.016 s: 62 blows and 125 points a second"},
+              kSees + kStrikes, "0.016 s: 62.5 blows and 125 points a second"},
         Habit{"touch-without-sides", kSees + "[kind.pruner.touch]\nsides = []\n",
               kSees + "[kind.pruner.touch]\nsides = [\"top\"]\n",
               "the touch of pruner names no sides"},

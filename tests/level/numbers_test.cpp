@@ -7,13 +7,15 @@
 namespace gaze {
 namespace {
 
-TEST(PointsText, IsToAHundredthWithoutZerosBehind) {
-  EXPECT_EQ(points_text(30.0), "30");
-  EXPECT_EQ(points_text(3.51561), "3.52");
-  EXPECT_EQ(points_text(76.5), "76.5");
-  EXPECT_EQ(points_text(100.0), "100");
-  EXPECT_EQ(points_text(0.0), "0");
-  EXPECT_EQ(points_text(0.0042), "0.004");  // who lives has not 0 left
+TEST(NumberText, IsToAHundredthWithoutZerosBehind) {
+  EXPECT_EQ(number_text(30.0), "30");
+  EXPECT_EQ(number_text(3.51561), "3.52");
+  EXPECT_EQ(number_text(76.5), "76.5");
+  EXPECT_EQ(number_text(100.0), "100");
+  EXPECT_EQ(number_text(0.0), "0");
+  EXPECT_EQ(number_text(0.0042), "0.0042");  // who lives has not 0 left
+  EXPECT_EQ(number_text(0.016), "0.016");
+  EXPECT_EQ(number_text(-1.4999), "-1.5");
 }
 
 TEST(BesideLimit, ShowsByHowMuchALimitIsMissed) {

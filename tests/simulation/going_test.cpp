@@ -42,7 +42,7 @@ TEST(Going, SaysWhyAnAgentStands) {
   EXPECT_EQ(reason_at(std::string(kRoom) + player + "[2.0, 0.0]\n", 300),
             "it is 0.60 m from player and stops 0.60 m before it");
   EXPECT_EQ(reason_at(std::string(kRoom) + player + "[2.0, 0.0]\n", 30),
-            "1.50 m are left to [2.00, 0.00, 0.00], straight");
+            "1.50 m are left to [2.00, 0.00], straight");
   EXPECT_EQ(reason_at("[kind.pruner.move]\ngait = \"fixed\"\n[[agent]]\nid = \"a\"\nkind = "
                       "\"pruner\"\nat = [0.0, 0.0]\n",
                       1),
@@ -53,14 +53,14 @@ TEST(Going, SaysWhyAnAgentStands) {
   Simulation simulation(level);
   play(simulation, 600);
   const Going way = going(simulation, {0});
-  EXPECT_EQ(way.reason, "no way leads to [5.00, 0.00, 0.00] (none): it is as near as it gets");
+  EXPECT_EQ(way.reason, "no way leads to [5.00, 0.00] (none): it is as near as it gets");
   EXPECT_EQ(way.outcome, Path::Outcome::none);  // nowhere that it can be is nearer
   EXPECT_EQ(way.speed, 0.0);
   level.kinds[0].move.no_path = NoPath::wait;
   Simulation waiting(level);
   play(waiting, 60);
   EXPECT_EQ(going(waiting, {0}).reason,
-            "no way leads to [5.00, 0.00, 0.00] (partial), and it waits until there is one");
+            "no way leads to [5.00, 0.00] (partial), and it waits until there is one");
 }
 
 TEST(PictureFacing, IsTheNearestOfFourOrEight) {

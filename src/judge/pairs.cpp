@@ -1,0 +1,160 @@
+#include <algorithm>
+#include <limits>
+
+#include "judge/judges.hpp"
+#include "level/numbers.hpp"
+
+/// How kinds fare against each other: who defeats whom in which time, what it costs to run away,
+/// and who comes up with whom.
+namespace gaze {
+namespace {
+
+constexpr double kForEver = std::numeric_limits<double>::infinity();
+
+/// How a foe fares that everything of an attack hits, from the first pull on.
+struct Outcome {
+  std::optional<double> seconds;  ///< Until it is defeated; nothing if that never comes.
+  double lost = 0.0;              ///< Health until then.
+};
+
+double damage_against(const Attack& attack, const Kind& foe) {
+  const auto own = foe.resist.find(attack.damage_kind);
+  return attack.damage * (own == foe.resist.end() ? 1.0 : 1.0 - own->second);
+}
+
+// Pulls up to a time of so many seconds.
+Outcome outcome_of(const Attack& attack, const Kind& foe, double until) {
+  constexpr int kMostPulls = 1'000'000;
+  const double damage = damage_against(attack, foe);
+  const int shots = attack.how == Attack::How::shot ? attack.burst : 1;
+  Outcome outcome;
+  double pulled = 0.0;
+  double spared_until = -1.0;
+  int left = attack.ammunition;
+  for (int pull = 0; pull < kMostPulls && pulled <= until; ++pull) {
+    double last = pulled;
+    const int count = left == 0 ? shots : std::min(shots, left);
+    for (int shot = 0; shot < count; ++shot) {
+      last = pulled + attack.wind_up.seconds() + shot * attack.burst_interval.seconds();
+      if (last < spared_until) continue;
+      spared_until = last + foe.grace.seconds();
+      outcome.lost += damage;
+      if (outcome.lost < foe.health) continue;
+      outcome.lost = foe.health;
+      outcome.seconds = last + (attack.how == Attack::How::beam ? attack.hold.seconds() : 0.0);
+      return outcome;
+    }
+    pulled += attack.cooldown.seconds();
+    if (left == 0) continue;
+    left -= count;
+    if (left > 0) continue;
+    if (!attack.reload) return outcome;
+    left = attack.ammunition;
+    pulled = std::max(pulled, last + attack.reload->seconds());
+  }
+  return outcome;
+}
+
+/// One kind against another.
+class Pair {
+ public:
+  Pair(const Level& level, const Kind& kind, const Kind& foe)
+      : level_(level), kind_(kind), foe_(foe) {}
+
+  PairFigures figures() const {
+    return {kind_.name, foe_.name, foe_.health, harms(), running_away(), gain()};
+  }
+
+ private:
+  std::vector<PairFigures::Harm> harms() const {
+    std::vector<PairFigures::Harm> harms;
+    for (const Attack& attack : kind_.attacks) {
+      if (!(damage_against(attack, foe_) > 0.0)) continue;
+      const Outcome outcome = outcome_of(attack, foe_, kForEver);
+      harms.push_back({attack.name, outcome.lost, outcome.seconds});
+    }
+    return harms;
+  }
+
+  // From as near as the one comes: where a chaser stops, else body to body.
+  double nearest() const {
+    return can_chase(kind_) ? stop_distance(kind_, foe_) : kind_.radius + foe_.radius;
+  }
+
+  // A shot that is slower than its target never comes up with it.
+  bool reaches_who_runs(const Attack& attack) const {
+    const bool is_at_a_distance = attack.aim != Attack::Aim::mirror &&
+                                  attack.how != Attack::How::touch &&
+                                  attack.how != Attack::How::catch_;
+    const bool comes_up = attack.how != Attack::How::shot || attack.speed > foe_.move.speed;
+    return damage_against(attack, foe_) > 0.0 && is_at_a_distance && comes_up;
+  }
+
+  // Until it is out of an attack's range; below 0 if it never is within.
+  double seconds_in_reach(const Attack& attack) const {
+    const double gap = attack.range - nearest();
+    const double own = can_chase(kind_) ? kind_.move.speed : 0.0;
+    if (gap < 0.0) return -1.0;
+    return foe_.move.speed > own ? gap / (foe_.move.speed - own) : kForEver;
+  }
+
+  std::optional<PairFigures::RunningAway> running_away() const {
+    if (foe_.move.gait != Gait::walk || !(foe_.move.speed > 0.0)) return std::nullopt;
+    PairFigures::RunningAway sum{nearest(), 0.0, 0.0};
+    bool any = false;
+    double longest = 0.0;
+    for (const Attack& attack : kind_.attacks) {
+      const double seconds = reaches_who_runs(attack) ? seconds_in_reach(attack) : -1.0;
+      if (seconds < 0.0) continue;
+      any = true;
+      longest = std::max(longest, seconds);
+      sum.lost = std::min(foe_.health, sum.lost + outcome_of(attack, foe_, seconds).lost);
+    }
+    if (!any) return std::nullopt;
+    sum.seconds = longest < kForEver ? std::optional(longest) : std::nullopt;
+    return sum;
+  }
+
+  // The fastest that an agent of the other goes: by its script where it has one.
+  double top_speed() const {
+    double speed = 0.0;
+    for (const Agent& agent : level_.agents) {
+      if (&level_.kind_of(agent) != &foe_) continue;
+      if (agent.driver != Driver::script) speed = std::max(speed, foe_.move.speed);
+      for (const ScriptStep& step : agent.script) {
+        if (step.what != ScriptStep::What::go) continue;
+        speed = std::max(speed, step.speed.value_or(foe_.move.speed));
+      }
+    }
+    return speed;
+  }
+
+  std::optional<double> gain() const {
+    if (!can_chase(kind_) || !travels(foe_.move.gait)) return std::nullopt;
+    const double speed = top_speed();
+    return speed > 0.0 ? std::optional(speed - kind_.move.speed) : std::nullopt;
+  }
+
+  const Level& level_;
+  const Kind& kind_;
+  const Kind& foe_;
+};
+
+}  // namespace
+
+void judge_pairs(Bench& bench) {
+  const Level& level = bench.level();
+  const auto in_play = kinds_in_play(level);
+  for (const std::uint32_t index : in_play) {
+    for (const std::uint32_t other : in_play) {
+      const Kind& kind = level.kinds[index];
+      if (!is_hostile(level, kind.team, level.kinds[other].team)) continue;
+      PairFigures figures = Pair(level, kind, level.kinds[other]).figures();
+      if (figures.harms.empty() && !figures.running_away && !figures.gain) continue;
+      std::string text = describe(figures);
+      bench.say_of_pair(bench.place_of(kind, "attack"), std::move(text), std::move(figures));
+    }
+  }
+}
+
+}  // namespace gaze
