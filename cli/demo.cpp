@@ -57,7 +57,7 @@ int demo(const DemoOptions& options, const Streams& streams) {
   };
   const std::vector<Event> events = play(simulation, run_length(level), draw_if_due);
   streams.out << worded("{}: {} s\n\n", level.name, level.seconds);
-  for (const Event& event : events) streams.out << timeline_line(simulation, event);
+  streams.out << timeline(simulation, events);
   streams.out << '\n' << summary(simulation, events) << '\n';
   for (const std::string& file : written) streams.out << "wrote " << file << '\n';
   return done;

@@ -104,17 +104,17 @@ void check_only(const RunOptions& options) {
 
 void print_timeline(const Simulation& simulation, std::span<const Event> events,
                     const std::vector<std::string>& only, std::ostream& out) {
+  if (only.empty()) {
+    out << (events.empty() ? "nothing happened\n" : timeline(simulation, events));
+    return;
+  }
   std::size_t printed = 0;
   for (const Event& event : events) {
-    if (!only.empty() && std::find(only.begin(), only.end(), name_of(event.what)) == only.end()) {
-      continue;
-    }
+    if (std::find(only.begin(), only.end(), name_of(event.what)) == only.end()) continue;
     out << timeline_line(simulation, event);
     ++printed;
   }
-  if (printed > 0) return;
-  out << (only.empty() ? "nothing happened\n"
-                       : fmt::format("nothing of this happened: {}\n", fmt::join(only, ", ")));
+  if (printed == 0) out << fmt::format("nothing of this happened: {}\n", fmt::join(only, ", "));
 }
 
 }  // namespace

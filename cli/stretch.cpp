@@ -30,11 +30,12 @@ std::string cell(double value, bool pass, int decimals) {
   return fmt::format("{:.{}f}{}", value, decimals, pass ? " " : "!");
 }
 
-std::string table_row(const WatchRow& row) {
+// Without its time.
+std::string cells(const WatchRow& row) {
   const Verdict& verdict = row.verdict;
   const bool has = verdict.has_sight;
   return fmt::format(
-      "{:8.3f}  {:>9}  {:>8}  {:>8}  {:>8}  {:<11}  {:<9}  {:<8}  {}\n", row.seconds,
+      "{:>9}  {:>8}  {:>8}  {:>8}  {:<11}  {:<9}  {:<8}  {}\n",
       has ? cell(verdict.range.value, verdict.range.pass, 3) : cell(row.distance, true, 3),
       has ? cell(verdict.field.value_deg, verdict.field.pass, 1) : "-",
       has ? cell(verdict.line.visible * 100.0, verdict.line.pass, 0) : "-",
@@ -81,7 +82,15 @@ std::string table(const std::vector<WatchRow>& rows) {
   std::string text = fmt::format("{:>8}  {:>9}  {:>8}  {:>8}  {:>8}  {:<11}  {:<9}  {:<8}  {}\n",
                                  "time s", "distance ", "angle ", "visible ", "evidence", "mode",
                                  "knows", "by", "crossed since (+ passes, - fails)");
-  for (const WatchRow& row : rows) text += table_row(row);
+  for (std::size_t i = 0; i < rows.size(); ++i) {
+    text += fmt::format("{:8.3f}  {}", rows[i].seconds, cells(rows[i]));
+    std::size_t last = i;
+    while (last + 1 < rows.size() && cells(rows[last + 1]) == cells(rows[i])) ++last;
+    if (last < i + 2) continue;
+    text += fmt::format("{:>8}  the same in {} more rows\n",
+                        fmt::format("to {:.3f}", rows[last].seconds), last - i);
+    i = last;
+  }
   return text + "! beyond its limit; distance in m, angle in degrees, visible and evidence in %\n";
 }
 

@@ -15,6 +15,10 @@ namespace gaze {
 /// One line of the timeline: time, what happened, and the rest in words.
 [[nodiscard]] std::string timeline_line(const Simulation& simulation, const Event& event);
 
+/// The timeline of a run, a line for each event. Blows of one agent with one attack at one other
+/// that go on as before are one line: how many, hits and health lost.
+[[nodiscard]] std::string timeline(const Simulation& simulation, std::span<const Event> events);
+
 /// A table of all agents after a run, and what each did and suffered.
 [[nodiscard]] std::string summary(const Simulation& simulation, std::span<const Event> events);
 

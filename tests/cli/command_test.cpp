@@ -104,6 +104,9 @@ TEST_F(Command, RunPrintsTheEventsThatAreAskedFor) {
     return lines;
   };
   EXPECT_GT(lines_with(few.out, "noticed"), 5);
+  // All that hurts, and not the first of each lot alone.
+  EXPECT_GT(lines_with(gaze_call({"run", GAZE_DEMO, "--only", "hurt"}).out, "hurt"),
+            lines_with(all.out, "hurt"));
   EXPECT_EQ(lines_with(few.out, "noticed"), lines_with(all.out, "noticed"));
   EXPECT_EQ(lines_with(few.out, "lost"), lines_with(all.out, "lost"));
   EXPECT_GT(lines_with(all.out, "hurt"), 0);
@@ -113,6 +116,16 @@ TEST_F(Command, RunPrintsTheEventsThatAreAskedFor) {
   EXPECT_NE(wrong.err.find("there is no event 'notice'; did you mean 'noticed'?"),
             std::string::npos)
       << wrong.err;
+}
+
+// Rows that differ in nothing but their time are one, and one line more.
+TEST_F(Command, AStretchInWhichNothingChangesIsTwoLines) {
+  const std::string level =
+      (fs::path(GAZE_DEMO).parent_path() / "mistakes" / "hurts_each_step.toml").string();
+  const Answer answer = gaze_call({"why", level, "--agent", "bumper-1", "--other", "collector",
+                                   "--from", "1", "--to", "3", "--every", "0.5"});
+  EXPECT_EQ(std::count(answer.out.begin(), answer.out.end(), '\n'), 4) << answer.out;
+  EXPECT_NE(answer.out.find("\nto 3.000  the same in 4 more rows\n"), std::string::npos);
 }
 
 TEST_F(Command, WhyWithoutAMomentIsAboutTheWholeRun) {

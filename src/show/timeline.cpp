@@ -1,0 +1,163 @@
+#include <fmt/format.h>
+#include <fmt/ranges.h>
+
+#include <algorithm>
+#include <map>
+#include <optional>
+#include <tuple>
+
+#include "gaze/report.hpp"
+#include "level/numbers.hpp"
+
+/// The timeline of a run: a line for each event, but for blows that repeat those before.
+namespace gaze {
+namespace {
+
+double seconds_of(const Simulation& simulation, const Event& event) {
+  return static_cast<double>(event.tick) / simulation.level().ticks_per_second;
+}
+
+/// Whose blows with what at whom; a solid, the ground and nobody are nobody.
+struct Blows {
+  std::uint32_t by = 0;
+  std::optional<std::uint32_t> whom;
+  std::string_view attack;
+  auto operator<=>(const Blows&) const = default;
+};
+
+std::optional<Blows> blows_of(const Event& event) {
+  const auto other = event.other ? std::optional(event.other->index) : std::nullopt;
+  switch (event.what) {
+    case Event::What::attacked:
+    case Event::What::fired:
+    case Event::What::hit:
+    case Event::What::blast:
+      return Blows{event.agent.index, other, event.attack};
+    case Event::What::hurt:
+      return Blows{event.other->index, event.agent.index, event.attack};
+    default:
+      return std::nullopt;
+  }
+}
+
+// What changes between two agents: blows after it are no mere repetition of those before.
+bool ends(const Event& event, const Blows& blows) {
+  const auto is_one = [&](AgentId agent) {
+    return agent.index == blows.by || agent.index == blows.whom;
+  };
+  switch (event.what) {
+    case Event::What::ended:
+      return true;
+    case Event::What::defeated:
+    case Event::What::caught:
+    case Event::What::mode:
+      return is_one(event.agent);
+    case Event::What::noticed:
+    case Event::What::lost:
+      return is_one(event.agent) && event.other && is_one(*event.other);
+    default:
+      return false;
+  }
+}
+
+/// Blows that repeat those before them, told by one line.
+struct Repeated {
+  Blows blows;
+  std::size_t line = 0;  ///< Of the timeline, where the first of them came.
+  std::vector<const Event*> events;
+
+  std::size_t count(Event::What what) const {
+    return static_cast<std::size_t>(std::count_if(
+        events.begin(), events.end(), [=](const Event* event) { return event->what == what; }));
+  }
+};
+
+std::string counted(std::size_t count, const char* one) {
+  return fmt::format("{} {}{}", count, one, count == 1 ? "" : "s");
+}
+
+std::string health_text(const Repeated& repeated) {
+  double lost = 0.0;
+  double left = 0.0;
+  for (const Event* event : repeated.events) {
+    if (event->what != Event::What::hurt) continue;
+    lost += event->damage;
+    left = event->health;
+  }
+  return fmt::format("{} health lost, {} left", number_text(lost), number_text(left));
+}
+
+std::string repeated_line(const Simulation& simulation, const Repeated& repeated) {
+  if (repeated.events.size() == 1) return timeline_line(simulation, *repeated.events[0]);
+  std::vector<std::string> parts;
+  const auto add = [&](Event::What what, const char* one) {
+    if (repeated.count(what) > 0) parts.push_back(counted(repeated.count(what), one));
+  };
+  const bool fires = repeated.count(Event::What::fired) > 0;
+  fires ? add(Event::What::fired, "shot") : add(Event::What::attacked, "blow");
+  add(Event::What::hit, "hit");
+  add(Event::What::blast, "blast");
+  if (repeated.count(Event::What::hurt) > 0) parts.push_back(health_text(repeated));
+  const double from = seconds_of(simulation, *repeated.events.front());
+  const double until = seconds_of(simulation, *repeated.events.back());
+  return fmt::format("{:8.3f} s  {:<9} {} went on with {}{}{}: {}\n", from, "again",
+                     simulation.id_of({repeated.blows.by}), repeated.blows.attack,
+                     repeated.blows.whom ? " at " + simulation.id_of({*repeated.blows.whom}) : "",
+                     until > from ? fmt::format(" until {:.3f} s", until) : "",
+                     fmt::join(parts, ", "));
+}
+
+/// Collects the lines of a timeline.
+class Timeline {
+ public:
+  explicit Timeline(const Simulation& simulation) : simulation_(simulation) {}
+
+  void add(const Event& event) {
+    const auto blows = blows_of(event);
+    if (!blows) {
+      std::erase_if(open_, [&](const auto& open) { return ends(event, open.first); });
+      lines_.push_back(timeline_line(simulation_, event));
+      return;
+    }
+    Open& open = open_[*blows];
+    const auto of_it = std::tuple{event.what, event.solid ? event.solid->index + 1 : 0};
+    if (std::find(open.told.begin(), open.told.end(), of_it) == open.told.end()) {
+      open.told.push_back(of_it);
+      lines_.push_back(timeline_line(simulation_, event));
+      return;
+    }
+    if (!open.repeated) {
+      open.repeated = repeated_.size();
+      repeated_.push_back({*blows, lines_.size(), {}});
+      lines_.emplace_back();
+    }
+    repeated_[*open.repeated].events.push_back(&event);
+  }
+
+  std::string text() {
+    for (const Repeated& one : repeated_) lines_[one.line] = repeated_line(simulation_, one);
+    return fmt::format("{}", fmt::join(lines_, ""));
+  }
+
+ private:
+  /// Blows that may go on.
+  struct Open {
+    std::vector<std::tuple<Event::What, std::uint32_t>> told;  ///< With the solid that was hit.
+    std::optional<std::size_t> repeated;
+  };
+
+  const Simulation& simulation_;
+  std::map<Blows, Open> open_;
+  std::vector<Repeated> repeated_;
+  std::vector<std::string> lines_;
+};
+
+}  // namespace
+
+std::string timeline(const Simulation& simulation, std::span<const Event> events) {
+  Timeline lines(simulation);
+  for (const Event& event : events) lines.add(event);
+  return lines.text();
+}
+
+}  // namespace gaze
