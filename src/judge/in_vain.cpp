@@ -30,7 +30,6 @@ class InVain {
 
   void judge() {
     judge_keys();
-    judge_scan();
     judge_feelers();
     judge_ahead();
     judge_drop();
@@ -80,20 +79,6 @@ class InVain {
                  "same y: whoever is there is near",
                  kind_.name));
     }
-  }
-
-  // A place is in view for as long as the field takes to pass it.
-  void judge_scan() {
-    if (!kind_.scan || !kind_.sight || kind_.scan->style == Scan::Style::list) return;
-    if (kind_.sight->ebb_time.nanoseconds > 0) return;  // evidence lasts from pass to pass
-    const double pass = kind_.sight->field_of_view.degrees() / kind_.scan->rate.degrees();
-    const double needed = kind_.sight->notice_time.seconds();
-    if (pass >= needed) return;
-    say("pass-too-short", "sight.notice_time",
-        worded("the scan of {} has a place in view for {} s a pass, and noticing takes "
-               "{} s: it notices nobody in passing; a rate of {} degrees a second "
-               "would do, or an ebb_time",
-               kind_.name, pass, needed, kind_.sight->field_of_view.degrees() / needed));
   }
 
   void judge_feelers() {

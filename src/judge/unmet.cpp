@@ -89,11 +89,25 @@ class Unmet {
     if (noises_.empty()) return has_host() ? "" : "nothing makes any noise";
     if (rule.name.empty()) return "";
     if (std::find(noises_.begin(), noises_.end(), rule.name) != noises_.end()) return "";
+    if (rule.name == "step") return "nobody's steps make a noise: move.step_reach is 0 everywhere";
+    if (rule.name == "shot") return "no shot makes a noise: fire_reach is 0 everywhere";
+    if (is_of_level(rule.name)) {
+      return worded("a {} makes no noise: its noise_reach is 0", rule.name);
+    }
     const std::string_view nearest = nearest_name(rule.name, noises_);
     const std::string hint =
         nearest.empty() ? std::string() : worded(" (did you mean '{}'?)", nearest);
     if (hint.empty() && has_host()) return "";  // the program may make it
     return worded("nothing makes a noise '{}'{}", rule.name, hint);
+  }
+
+  // The name of an attack or a thing, which would be that of its noise.
+  bool is_of_level(const std::string& name) const {
+    return std::any_of(level_.kinds.begin(), level_.kinds.end(), [&](const Kind& kind) {
+      return (kind.thing && kind.thing->flight.name == name) ||
+             std::any_of(kind.attacks.begin(), kind.attacks.end(),
+                         [&](const Attack& attack) { return attack.name == name; });
+    });
   }
 
   std::string why_never_told(const Rule& rule) const {

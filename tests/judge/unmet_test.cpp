@@ -55,6 +55,20 @@ TEST(Unmet, ANoiseThatNobodyMakesWithTheNearestThatSomebodyDoes) {
       Lines{"listener reacts to when.hears, but nothing makes any noise: that never happens"});
 }
 
+// What is in the level under that name is silent: told even where a program might make noises.
+TEST(Unmet, AThingThatLandsWithoutANoise) {
+  const std::string rule = "[kind.listener.when.hears]\ncone = \"investigate\"\n";
+  const auto told = [&](const std::string& reach) {
+    return findings_of(listening(rule) + "[kind.cone]\n[kind.cone.thing]\n" + reach +
+                           "[[agent]]\nid = \"guest\"\nkind = \"collector\"\nat = [9, 9]\n"
+                           "driver = \"host\"\n",
+                       "cause-never-comes");
+  };
+  EXPECT_EQ(told(""), Lines{"listener reacts to when.hears.cone, but a cone makes no noise: its "
+                            "noise_reach is 0: that never happens"});
+  EXPECT_EQ(told("noise_reach = 8\n"), Lines{});
+}
+
 TEST(Unmet, StepsAndShotsAreNoisesToo) {
   const std::string steps = "[kind.listener.when.hears]\nstep = \"investigate\"\n";
   EXPECT_EQ(findings_of(listening(steps), "cause-never-comes").size(), 1U);

@@ -1,0 +1,69 @@
+#include <algorithm>
+#include <cmath>
+
+#include "judge/judges.hpp"
+#include "level/numbers.hpp"
+
+/// Views that nobody is in for as long as noticing takes: of a head that sweeps, and of one that
+/// somebody runs across.
+namespace gaze {
+namespace {
+
+// What is gathered in one pass is gone before the next.
+bool has_to_be_at_once(const Kind& kind) {
+  return kind.sight && kind.sight->ebb_time.nanoseconds == 0;
+}
+
+// A place is in view for as long as the field takes to pass it.
+void judge_pass(Bench& bench, const Kind& kind) {
+  if (!kind.scan || kind.scan->style == Scan::Style::list) return;
+  const double pass = kind.sight->field_of_view.degrees() / kind.scan->rate.degrees();
+  const double needed = kind.sight->notice_time.seconds();
+  if (pass >= needed) return;
+  bench.say(Finding::Severity::warning, "pass-too-short", bench.place_of(kind, "sight.notice_time"),
+            worded("the scan of {} has a place in view for {} s a pass, and noticing takes {} s: "
+                   "it notices nobody in passing; a rate of {} degrees a second would do, or an "
+                   "ebb_time",
+                   kind.name, pass, needed, kind.sight->field_of_view.degrees() / needed));
+}
+
+// Straight across the view where it is widest, from the first of the body in it to the last.
+double width_of_view(const Kind& kind, const Kind& foe) {
+  const double half = std::min(kind.sight->field_of_view.degrees() / 2.0, 90.0);
+  return 2.0 * (kind.sight->range * sine_cosine(Angle::from_degrees(half)).sine + foe.radius);
+}
+
+// Of what stays where it looks: what turns or goes may keep somebody in view.
+void judge_crossing(Bench& bench, const Kind& kind, const Kind& foe) {
+  if (kind.scan || travels(kind.move.gait) || !travels(foe.move.gait)) return;
+  const double speed = foe.move.speed;
+  const double needed = kind.sight->notice_time.seconds() / std::max(foe.visibility, 1e-9);
+  const double width = width_of_view(kind, foe);
+  const double step = 1.0 / bench.level().ticks_per_second;
+  if (!(speed > 0.0) || width / speed + step >= needed) return;
+  bench.say(Finding::Severity::warning, "crossed-too-fast",
+            bench.place_of(kind, "sight.notice_time"),
+            worded("{} at {} m/s crosses the view of {} in {} s even where it is widest, and "
+                   "noticing takes {} s: whoever runs across is never noticed; a notice_time below "
+                   "{} s would do, or an ebb_time",
+                   foe.name, speed, kind.name, width / speed, needed,
+                   width / speed * std::max(foe.visibility, 1e-9)));
+}
+
+}  // namespace
+
+void judge_exposure(Bench& bench) {
+  const Level& level = bench.level();
+  const auto in_play = kinds_in_play(level);
+  for (const std::uint32_t index : in_play) {
+    const Kind& kind = level.kinds[index];
+    if (!has_to_be_at_once(kind)) continue;
+    judge_pass(bench, kind);
+    for (const std::uint32_t other : in_play) {
+      const Kind& foe = level.kinds[other];
+      if (is_hostile(level, kind.team, foe.team)) judge_crossing(bench, kind, foe);
+    }
+  }
+}
+
+}  // namespace gaze
