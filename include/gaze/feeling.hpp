@@ -19,7 +19,8 @@ struct Felt {
 };
 
 /// The straight way of a feeler. Its direction is level with the facing turned by `toward`, and
-/// rises by `tilt`; in an upright plan both are turns in the plan, for who faces left mirrored.
+/// rises by `tilt`; in an upright plan both are turns in the plan, for who faces left mirrored. For
+/// one that turns with the head, the facing is the head's.
 [[nodiscard]] BallPath feeler_path(Plane plane, const Feeler& feeler, const Vector3d& feet,
                                    const Vector2d& facing);
 

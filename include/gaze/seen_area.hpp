@@ -18,11 +18,13 @@ struct SeenEdge {
 
 /// What a looker can see in the plan through its eye: all points of it within range and field of
 /// view to which the way from the eye is clear for sight. It is star-shaped about the eye; points
-/// are [x, y], in an upright level [x, z].
+/// are [x, y], in an upright level [x, z]. Of a tilted view in space it is what lies level with the
+/// eye; a vertical field of view is left aside.
 struct SeenArea {
   Vector2d eye{0.0, 0.0};
   double range = 0.0;
-  std::vector<SeenEdge> edges;  ///< Empty if the eye is in or on a solid that stops sight.
+  std::vector<SeenEdge> edges;  ///< Empty if the eye is in or on a solid that stops sight, or the
+                                ///< whole view lies above or below it.
 
   double area() const;  ///< Square metres, from the closed forms of triangle and sector.
   bool contains(const Vector2d& point) const;  ///< Closed at the edges; O(edges).

@@ -35,6 +35,7 @@ struct Sight {
   Duration notice_time;                           ///< Of full evidence before it counts.
   Duration remember;                              ///< After evidence ends.
   std::optional<Angle> vertical_field_of_view{};  ///< Full, (0, 180]; then the other is level.
+  Angle tilt{};  ///< Of the view's middle above the facing, [-90, 90].
   double near_ring = 0.0;                         ///< Metres within which facing does not matter.
   double visible_at_least = 0.0;                  ///< Share of the body points, [0, 1].
   Measure measure = Measure::centre;
@@ -79,6 +80,7 @@ struct Feeler {
   double thickness = 0.0;        ///< Metres, the ball's diameter.
   Finds finds = Finds::hostile;
   Stops stopped_by = Stops::bodies;  ///< Solids that stop this are in its way.
+  bool turns_with_head = false;      ///< Else with the body.
   Duration remember;
 };
 

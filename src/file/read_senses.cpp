@@ -28,6 +28,7 @@ class SenseReader {
     sight.notice_time = reader_.duration("notice_time", 0.0, kSeconds);
     sight.remember = reader_.duration("remember", 0.0, kSeconds);
     read_vertical_field(sight);
+    sight.tilt = tilt();
     sight.near_ring = reader_.number("near_ring", 0.0, kReach);
     sight.visible_at_least = reader_.number("visible_at_least", 0.0, kShare);
     const auto measure = reader_.word("measure", {"centre", "surface"});
@@ -93,13 +94,14 @@ class SenseReader {
     feeler.name = name;
     feeler.from = read_offset(reader_, "from", {0.0, 0.0, kind_.height / 2.0});
     feeler.toward = Angle::from_degrees(reader_.number("toward", 0.0, kTurn));
-    feeler.tilt = Angle::from_degrees(reader_.number("tilt", 0.0, {-90.0, 90.0, "degrees"}));
+    feeler.tilt = tilt();
     feeler.length = reader_.needed_number("length", kRange);
     feeler.thickness = reader_.number("thickness", 0.0, {0.0, 1000.0, "m"});
     const auto finds = reader_.word("finds", {"hostile", "anything", "nothing"});
     feeler.finds = static_cast<Feeler::Finds>(finds.value_or(0));
     const auto stop = reader_.word("stopped_by", {kStopsNames.begin(), kStopsNames.end()});
     feeler.stopped_by = static_cast<Stops>(stop.value_or(static_cast<std::size_t>(Stops::bodies)));
+    feeler.turns_with_head = reader_.word("turns", {"body", "head"}) == std::size_t{1};
     feeler.remember = reader_.duration("remember", 0.0, kSeconds);
     reader_.finish();
     return feeler;
@@ -166,6 +168,10 @@ class SenseReader {
     if (has("eye") && has("eye_height")) {
       fault("eye", "stands beside eye_height; one of them is allowed");
     }
+  }
+
+  Angle tilt() {
+    return Angle::from_degrees(reader_.number("tilt", 0.0, {-90.0, 90.0, "degrees"}));
   }
 
   void read_vertical_field(Sight& sight) {

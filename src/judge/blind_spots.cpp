@@ -9,6 +9,7 @@
 #include "geometry/polygon.hpp"
 #include "geometry/signed_turn.hpp"
 #include "judge/judges.hpp"
+#include "sense/field.hpp"
 #include "level/numbers.hpp"
 
 namespace gaze {
@@ -108,7 +109,8 @@ class BlindSpots {
   Looker turned_to(const Looked& looked) const {
     Looker looker = turning_.looker;
     const Vector3d middle = looked.feet + Vector3d{0.0, 0.0, looked.height / 2.0};
-    const double wanted = signed_turn(looker.facing, plan(middle) - plan(looker.feet));
+    const Vector2d way = plan(middle) - plan(looker.feet);
+    const double wanted = signed_turn(looker.facing, facing_for(level_.plane, looker, way));
     const double turn = std::clamp(wanted, -turning_.most, turning_.most);
     looker.facing = turned(looker.facing, sine_cosine(Angle::from_degrees(turn)));
     return looker;

@@ -53,7 +53,9 @@ class InVain {
     const Move& move = kind_.move;
     const bool goes = travels(move.gait);
     const bool is_side_on = level_.plane == Plane::upright;
-    const std::array<Conditional, 11> keys{{
+    const bool has_cone = level_.plane == Plane::space;
+    const bool has_height = kind_.sight && kind_.sight->vertical_field_of_view;
+    const std::array<Conditional, 12> keys{{
         {"move.speed", goes || move.speed == 0.0, "it goes nowhere: its gait does not travel"},
         {"move.hover_height", move.gait == Gait::hover, "its gait is not \"hover\""},
         {"move.hop_rest", move.gait == Gait::hop, "its gait is not \"hop\""},
@@ -67,6 +69,8 @@ class InVain {
          "its steps make no noise (move.step_reach)"},
         {"sight.vertical_field_of_view", !is_side_on,
          "seen from the side the field of view itself is up and down"},
+        {"sight.tilt", is_side_on || has_cone || has_height,
+         "it sees all heights alike (sight.vertical_field_of_view is left out)"},
     }};
     for (const Conditional& one : keys) {
       if (one.has_effect || !is_its_own(one.key)) continue;

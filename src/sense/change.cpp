@@ -6,6 +6,7 @@
 #include <span>
 
 #include "geometry/plan.hpp"
+#include "sense/field.hpp"
 
 namespace gaze {
 namespace {
@@ -157,7 +158,7 @@ Scene facing_it(const Scene& scene) {
     const Vector2d way = plan_part(scene.plane(), turned.other.feet - from);
     const double length = std::sqrt(dot(way, way));
     if (length == 0.0) return turned;
-    turned.looker.facing = way / length;
+    turned.looker.facing = facing_for(scene.plane(), turned.looker, way / length);
     if (turned.sees()) return turned;
   }
   return turned;

@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "geometry/slanted.hpp"
+#include "sense/field.hpp"
 #include "sense/outlook.hpp"
 #include "world/index.hpp"
 #include "world/walk.hpp"
@@ -144,9 +145,9 @@ struct FieldSides {
   Vector2d end;
 };
 
-FieldSides field_sides(const Vector2d& facing, Angle field) {
-  const SineCosine half = sine_cosine(field.half());
-  return {turned(facing, {-half.sine, half.cosine}), turned(facing, half)};
+FieldSides field_sides(const Vector2d& middle, Angle half_field) {
+  const SineCosine half = sine_cosine(half_field);
+  return {turned(middle, {-half.sine, half.cosine}), turned(middle, half)};
 }
 
 /// Turns borders into edges, from the first direction of the field of view on.
@@ -223,9 +224,11 @@ SeenArea seen_area(const World& world, const Looker& looker) {
   area.eye = eye.plan;
   area.range = looker.has_noticed ? looker.sight.keep_range : looker.sight.range;
   Outlook outlook(area.range);
-  if (looker.sight.field_of_view.degrees() < 360.0) {
-    const FieldSides field = field_sides(looker.facing, looker.sight.field_of_view);
-    outlook.close(field.end, field.start);
+  const PlanField field = plan_field(world.plane(), looker);
+  if (!field.half) return area;
+  if (field.half->degrees() < 180.0) {
+    const FieldSides sides = field_sides(field.middle, *field.half);
+    outlook.close(sides.end, sides.start);
   }
   if (EyeWalk(world, eye, area.range, Stops::sight, outlook).walk()) {
     EdgeMaker(outlook, area).make();

@@ -38,7 +38,12 @@ const std::optional<Angle>& vertical_field(Plane plane, const Looker& looker) {
   return plane == Plane::upright ? kNone : looker.sight.vertical_field_of_view;
 }
 
-/// How the other's middle lies to the facing, as seen from the eye: across and, where that is
+// In space a view is round, unless up and down are set apart.
+bool is_cone(Plane plane, const Sight& sight) {
+  return plane == Plane::space && !sight.vertical_field_of_view;
+}
+
+/// How the other's middle lies to the middle of the view, as seen from the eye: across and, where that is
 /// looked at apart, up and down.
 struct Bearings {
   Bearing across;
@@ -50,9 +55,14 @@ Bearings bearings_to(Plane plane, const Looker& looker, const Looked& other) {
   const PlanPoint middle = to_plan(plane, body_point(other, 0.5));
   const Vector2d way = middle.plan - eye.plan;
   const double rise = middle.across - eye.across;
-  const bool is_cone = plane == Plane::space && !looker.sight.vertical_field_of_view;
-  return {is_cone ? bearing_of(looker.facing, way, rise) : bearing_of(looker.facing, way),
-          {std::sqrt(dot(way, way)), std::abs(rise)}};
+  const Angle tilt = looker.sight.tilt;
+  const Bearing up = bearing_above(tilt, std::sqrt(dot(way, way)), rise);
+  if (is_cone(plane, looker.sight)) {
+    if (tilt.degrees() == 0.0) return {bearing_of(looker.facing, way, rise), up};
+    const Vector3d axis = direction_along(plane, looker.facing, Angle{}, tilt);
+    return {bearing_of(axis, Vector3d{way.x(), way.y(), rise}), up};
+  }
+  return {bearing_of(plan_field(plane, looker).middle, way), up};
 }
 
 bool is_in_field(Plane plane, const Looker& looker, const Looked& other) {
@@ -139,6 +149,35 @@ std::size_t points_reached(const World& world, const Looker& looker, const Looke
 }
 
 }  // namespace
+
+PlanField plan_field(Plane plane, const Looker& looker) {
+  const Sight& sight = looker.sight;
+  PlanField field{looker.facing, sight.field_of_view.half()};
+  if (sight.tilt.degrees() == 0.0) return field;
+  if (plane == Plane::upright) {
+    field.middle = plan_part(plane, direction_along(plane, looker.facing, Angle{}, sight.tilt));
+  } else if (is_cone(plane, sight)) {
+    // Where cos(aside) cos(tilt) = cos(half).
+    const double level = sine_cosine(sight.tilt).cosine;
+    const double limit = sine_cosine(sight.field_of_view.half()).cosine;
+    if (limit > level) {
+      field.half.reset();
+    } else if (limit <= -level) {
+      field.half = Angle::from_degrees(180.0);
+    } else {
+      const double aside = limit / level;
+      field.half = angle_of(Vector2d{aside, std::sqrt(1.0 - aside * aside)});
+    }
+  }
+  return field;
+}
+
+Vector2d facing_for(Plane plane, const Looker& looker, const Vector2d& way) {
+  if (plane != Plane::upright || looker.sight.tilt.degrees() == 0.0) return way;
+  const SineCosine tilt = sine_cosine(looker.sight.tilt);
+  const Vector2d right = turned(way, {-tilt.sine, tilt.cosine});
+  return right.x() < 0.0 ? turned(way, tilt) : right;
+}
 
 Vector3d body_point(const Looked& other, double share) {
   return other.feet + Vector3d{0.0, 0.0, other.height * share};

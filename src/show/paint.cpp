@@ -40,7 +40,7 @@ void paint_seen(Canvas& canvas, const SeenShape& seen, const MapView& view) {
 // The field of view as it would be with nothing in the way.
 void paint_field(Canvas& canvas, const SeenShape& seen, const MapView& view) {
   const Vector2d eye = view(seen.area.eye);
-  const double facing = angle_of(seen.facing).radians();
+  const double facing = angle_of(seen.middle).radians();
   const double half = Angle::from_degrees(seen.half_field_deg).radians();
   cairo_new_sub_path(canvas.raw());
   if (seen.half_field_deg < 180.0) cairo_move_to(canvas.raw(), eye.x(), eye.y());

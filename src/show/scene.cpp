@@ -8,6 +8,7 @@
 #include <limits>
 
 #include "geometry/plan.hpp"
+#include "sense/field.hpp"
 #include "level/numbers.hpp"
 #include "world/index.hpp"
 
@@ -143,7 +144,8 @@ class SceneMaker {
     const Acquaintance knows = acquaintance(simulation_, id, neighbour(id));
     for (std::size_t i = 0; i < kind.feelers.size(); ++i) {
       const BallPath path =
-          feeler_path(level_.plane, kind.feelers[i], state.position, state.facing);
+          feeler_path(level_.plane, kind.feelers[i], state.position,
+                      kind.feelers[i].turns_with_head ? state.head : state.facing);
       const FeelerAnswer& answer = knows.feelers[i];
       scene_.feelers.push_back({plan(path.path.from), plan(path.path.to), plan(answer.felt.place),
                                 kind.feelers[i].thickness, answer.is_yes});
@@ -254,8 +256,10 @@ class SceneMaker {
     }
     looker.has_noticed = seen.is_alert;
     seen.area = seen_area(simulation_.world(), looker);
-    seen.facing = state.head;
-    seen.half_field_deg = kind.sight->field_of_view.half().degrees();
+    const PlanField field = plan_field(level_.plane, looker);
+    if (!field.half) return;
+    seen.middle = field.middle;
+    seen.half_field_deg = field.half->degrees();
     scene_.seen.push_back(std::move(seen));
   }
 

@@ -25,7 +25,7 @@ struct SolidShape {
 
 struct SeenShape {
   SeenArea area;
-  Vector2d facing{1.0, 0.0};
+  Vector2d middle{1.0, 0.0};  ///< Of the field of view.
   double half_field_deg = 0.0;
   bool is_alert = false;  ///< It has noticed somebody.
 };

@@ -24,7 +24,7 @@ FeelerAnswer ask_feeler(const Simulation::State& state, const Feeler& feeler, In
   answer.finds = feeler.finds;
   answer.length = feeler.length;
   answer.felt = feel(state.world, state.level->ground_height, feeler, state.position[who],
-                     state.facing[who], bodies);
+                     feeler_facing(state, who, feeler), bodies);
   if (answer.felt.body) answer.felt.body = agents[*answer.felt.body];
   answer.is_other = answer.felt.body == other;
   switch (feeler.finds) {

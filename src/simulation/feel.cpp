@@ -33,7 +33,7 @@ void use_feelers(Simulation::State& state, Index who) {
   for (const Index other : state.candidates) state.bodies.push_back(state.body(other));
   for (std::size_t i = 0; i < feelers.size(); ++i) {
     const Felt felt = feel(state.world, state.level->ground_height, feelers[i], state.position[who],
-                           state.facing[who], state.bodies);
+                           feeler_facing(state, who, feelers[i]), state.bodies);
     const bool says_yes = answer(state, who, feelers[i], felt);
     const std::uint32_t bit = 1U << i;
     const bool said_yes = (state.feelers[who] & bit) != 0;

@@ -238,6 +238,12 @@ void set_up_roaming(Simulation::State& state);
 /// How long it may gain nothing: a second, and for what hops a whole hop more.
 [[nodiscard]] Moment patience(const Simulation::State& state, std::uint32_t who);
 
+/// What a feeler turns with.
+[[nodiscard]] inline const Vector2d& feeler_facing(const Simulation::State& state,
+                                                   std::uint32_t who, const Feeler& feeler) {
+  return feeler.turns_with_head ? state.head[who] : state.facing[who];
+}
+
 /// On which of its sides one is touched by another, if it is: as of the moment at which they came
 /// to, for as long as they touch. The second also remembers it.
 [[nodiscard]] std::optional<Side> side_touched(const Simulation::State& state, std::uint32_t who,
