@@ -6,6 +6,7 @@
 #include <string_view>
 #include <vector>
 
+#include "gaze/geometry.hpp"
 #include "gaze/time.hpp"
 
 /// What an agent does about what it perceives.
@@ -52,7 +53,12 @@ struct Reaction {
   std::string noise;               ///< Name of a noise that it makes; empty: none.
   double reach = 10.0;             ///< Of that noise, metres.
   std::vector<std::string> wakes;  ///< Agents that it switches on.
-  Duration after;                  ///< So long after the cause.
+  /// Turns its body round from where it faces, anticlockwise, [-360, 360]; seen from the side for
+  /// who faces left clockwise. There it faces from then on while it has nothing to look at; on a
+  /// patrol more than 90 degrees send it back to the point before, and whoever wanders to and fro
+  /// goes on that way.
+  std::optional<Angle> turn;
+  Duration after;  ///< So long after the cause.
 };
 
 struct Rule {

@@ -58,8 +58,8 @@ class WhenReader {
 
   // One reaction, whatever the name, rather than a table of names and reactions.
   static bool is_reaction(const Node& table) {
-    static const std::vector<std::string> kKeys{"mode",  "attack", "noise",
-                                                "reach", "wakes",  "after"};
+    static const std::vector<std::string> kKeys{"mode",  "attack", "noise", "reach",
+                                                "wakes", "turn",   "after"};
     return !table.entries.empty() &&
            std::all_of(table.entries.begin(), table.entries.end(), [](const Node::Entry& entry) {
              return std::find(kKeys.begin(), kKeys.end(), entry.key) != kKeys.end();
@@ -133,6 +133,8 @@ class WhenReader {
     if (reader.find("noise") != nullptr) reaction.noise = reader.needed_name("noise");
     reaction.reach = reader.number("reach", 10.0, kRange);
     reaction.wakes = reader.names("wakes");
+    const auto turn = reader.optional_number("turn", {-360.0, 360.0, "degrees"});
+    if (turn) reaction.turn = Angle::from_degrees(*turn);
     if (cause == Cause::lasts) reader.need("after", "a number of seconds");
     reaction.after = reader.duration("after", 0.0, kSeconds);
     reader.finish();

@@ -153,12 +153,30 @@ void advance_course(Course& course, std::size_t places, bool to_and_fro) {
   course.is_new = true;
   const auto last = static_cast<std::uint32_t>(places - 1);
   if (!to_and_fro || places < 2) {
-    course.next = course.next >= last ? 0 : course.next + 1;
+    const bool wraps = course.backwards ? course.next == 0 : course.next >= last;
+    const std::uint32_t first = course.backwards ? last : 0;
+    course.next = wraps ? first : course.next + (course.backwards ? std::uint32_t(-1) : 1U);
     return;
   }
   if (course.next == 0) course.backwards = false;
   if (course.next >= last) course.backwards = true;
   course.next += course.backwards ? std::uint32_t(-1) : 1U;
+}
+
+void turn_course(Course& course, std::size_t places, bool to_and_fro) {
+  const bool was_first = course.next == 0 && !course.backwards;  // on its way from where it stood
+  course.wait_until = -1;
+  course.backwards = !course.backwards;
+  if (to_and_fro && was_first) course.backwards = false;
+  if (to_and_fro && !course.backwards) {
+    course.next = std::min(course.next + 1, static_cast<std::uint32_t>(places - 1));
+    course.is_new = true;
+  } else if (to_and_fro) {
+    --course.next;
+    course.is_new = true;
+  } else {
+    advance_course(course, places, false);
+  }
 }
 
 void follow_script(Simulation::State& state, std::uint32_t who) {

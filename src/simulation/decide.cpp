@@ -1,6 +1,7 @@
 #include <algorithm>
 
 #include "simulation/stages.hpp"
+#include "travel/turn.hpp"
 
 namespace gaze {
 namespace {
@@ -81,7 +82,26 @@ void urge_attack(Simulation::State& state, Index who, const Rule& rule, bool cam
   }
 }
 
+// Who patrols is sent back, who wanders to and fro goes on that way, all others turn at their rate.
+void turn_round(Simulation::State& state, Index who, Angle by) {
+  const bool is_mirrored = state.plane() == Plane::upright && state.facing[who].x() < 0.0;
+  const double degrees = is_mirrored ? -by.degrees() : by.degrees();
+  const Vector2d way = turned(state.facing[who], sine_cosine(Angle::from_degrees(degrees)));
+  state.rest_facing[who] = way;
+  const bool is_back = dot(way, state.facing[who]) < 0.0;
+  const Agent& agent = state.agent(who);
+  if (state.mode[who] == Mode::patrol && is_back && agent.patrol.size() > 1) {
+    turn_course(state.course[who], agent.patrol.size(),
+                agent.patrol_style == PatrolStyle::to_and_fro);
+  }
+  const auto& wander = state.kind(who).wander;
+  if (state.mode[who] == Mode::wander && wander && wander->style == Wander::Style::to_and_fro) {
+    state.facing[who] = state.plane() == Plane::upright ? flip_toward(state.facing[who], way) : way;
+  }
+}
+
 void act(Simulation::State& state, Index who, const Reaction& reaction) {
+  if (reaction.turn) turn_round(state, who, *reaction.turn);
   if (!reaction.noise.empty()) {
     state.make_noise(state.fighter(who).middle(), reaction.reach, reaction.noise, who);
   }

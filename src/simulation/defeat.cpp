@@ -69,7 +69,7 @@ void reset_body(Simulation::State& state, Index who, const Vector3d& feet, const
   state.home[who] = state.post[who] = feet;
   state.last_move[who] = {0.0, 0.0, 0.0};
   state.facing[who] = state.head[who] = state.previous_head[who] = facing;
-  state.placed_facing[who] = facing;
+  state.placed_facing[who] = state.rest_facing[who] = facing;
   state.head_deg[who] = 0.0;
   state.health[who] = kind.health;
   state.stride_left[who] = kind.move.stride;

@@ -161,7 +161,7 @@ double random_share(Simulation::State& state, std::uint32_t who) {
 FacingWish wander(Simulation::State& state, std::uint32_t who) {
   const auto& wander = state.kind(who).wander;
   if (!wander || !travels(state.kind(who).move.gait)) {
-    return {std::nullopt, state.placed_facing[who]};
+    return {std::nullopt, state.rest_facing[who]};
   }
   return wander->style == Wander::Style::free ? wander_free(state, who)
                                               : wander_to_and_fro(state, who);
@@ -184,7 +184,7 @@ std::optional<std::uint32_t> followed(const Simulation::State& state, std::uint3
 
 FacingWish follow(Simulation::State& state, std::uint32_t who) {
   const auto leader = followed(state, who);
-  if (!leader) return {std::nullopt, state.placed_facing[who]};
+  if (!leader) return {std::nullopt, state.rest_facing[who]};
   const Move& move = state.kind(who).move;
   Course& course = state.course[who];
   const Vector3d before = state.position[who];

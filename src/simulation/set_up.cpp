@@ -177,6 +177,7 @@ void place_all(Simulation::State& state) {
   state.home = state.position;
   state.post = state.position;
   state.placed_facing = state.facing;
+  state.rest_facing = state.facing;
   state.mode = state.idle;
   state.alive.assign(count, 1);
   state.target.resize(count);

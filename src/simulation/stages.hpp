@@ -265,6 +265,8 @@ void go_on_as_before(Simulation::State& state, std::uint32_t who);
 
 /// Moves on to the next place of a list, round or to and fro.
 void advance_course(Course& course, std::size_t places, bool to_and_fro);
+/// Goes back to the place that it came from, and on from there that way.
+void turn_course(Course& course, std::size_t places, bool to_and_fro);
 
 /// Follows an agent's script for one step.
 void follow_script(Simulation::State& state, std::uint32_t who);

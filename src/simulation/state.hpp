@@ -38,6 +38,7 @@ struct Simulation::State {
       kind_names;           ///< By kind: its own, and those it is like.
   bool uses_crowd = false;  ///< Some sense asks who is near.
   std::vector<Vector2d> placed_facing;
+  std::vector<Vector2d> rest_facing;  ///< To which it turns when it has nothing to look at.
   std::vector<Mode> idle;
 
   // Bodies: written by travel, by the host and by damage.

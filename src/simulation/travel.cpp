@@ -113,7 +113,7 @@ std::optional<Wish> wait_at_stop(Simulation::State& state, std::uint32_t who, Mo
 
 Wish patrol(Simulation::State& state, std::uint32_t who) {
   const Agent& agent = state.agent(who);
-  if (agent.patrol.empty()) return {std::nullopt, state.placed_facing[who]};
+  if (agent.patrol.empty()) return {std::nullopt, state.rest_facing[who]};
   Course& course = state.course[who];
   Moment budget = kMomentsPerTick;
   std::size_t idle_arrivals = 0;
@@ -144,12 +144,12 @@ Wish go_home(Simulation::State& state, std::uint32_t who) {
   if (!is_home) return {std::nullopt, way};
   state.change_mode(who, state.idle[who]);
   go_on_as_before(state, who);
-  return {std::nullopt, state.placed_facing[who]};
+  return {std::nullopt, state.rest_facing[who]};
 }
 
 Wish stand(const Simulation::State& state, std::uint32_t who) {
   if (const auto focus = focus_of(state, who)) return look_at(*focus);
-  return {std::nullopt, state.placed_facing[who]};
+  return {std::nullopt, state.rest_facing[who]};
 }
 
 // It looks on at what it chases, else where it flies.
@@ -198,7 +198,7 @@ Wish faced(const Simulation::State& state, std::uint32_t who, const Vector3d& be
       return focus && focus->agent ? look_at(*focus) : wish;
     }
     case Face::keep:
-      return {std::nullopt, state.placed_facing[who]};
+      return {std::nullopt, state.rest_facing[who]};
     default:
       return wish;
   }

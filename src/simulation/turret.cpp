@@ -52,7 +52,7 @@ std::optional<Index> mirrored(const Simulation::State& state, Index who) {
 // At what its friend aims at, else as that faces; alone it stands as it was placed.
 FacingWish mirror(Simulation::State& state, Index who) {
   state.leader[who] = mirrored(state, who);
-  if (!state.leader[who]) return {std::nullopt, state.placed_facing[who]};
+  if (!state.leader[who]) return {std::nullopt, state.rest_facing[who]};
   const Trigger& trigger = state.trigger[*state.leader[who]];
   if (trigger.aim) return {trigger.aim, std::nullopt};
   return {std::nullopt, state.facing[*state.leader[who]]};
