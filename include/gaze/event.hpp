@@ -20,19 +20,23 @@ struct AgentId {
 struct Event {
   /// In the order in which the events of one tick are listed.
   enum class What : std::uint8_t {
-    arrived,    ///< At `place`, the end of a script's way.
-    blocked,    ///< On the way to `place`: under 1 cm nearer within a second; or it could not take
-                ///< `other`, from a gap of `distance`, or throw an `attack` that it does not have.
-    took,       ///< `other`, a thing.
-    attacked,   ///< `other` with `attack`, from `distance`.
-    fired,      ///< A projectile of `attack` from `place`.
-    hit,        ///< `other`, or `solid`, or the ground, with `attack` at `place`.
-    broke,      ///< `solid`, at the last of its health.
-    blast,      ///< Of `attack` at `place`.
-    hurt,       ///< By `other` with `attack` on a `side`: lost `damage`, `health` is left.
-    defeated,   ///< By `other`, for a `score`.
-    caught,     ///< `other` with `attack`.
-    ended,      ///< The round: the last to fall, or who caught `other`.
+    arrived,   ///< At `place`, the end of a script's way.
+    landed,    ///< At `place`, by hop, drop or fall: `distance` below the highest of it.
+    blocked,   ///< On the way to `place`: under 1 cm nearer within a second; or it could not take
+               ///< `other`, from a gap of `distance`, or throw an `attack` that it does not have.
+    took,      ///< `other`, a thing.
+    left,      ///< The bounds of the level, at `place`: it is put back, or defeated by nobody.
+    attacked,  ///< `other` with `attack`, from `distance`.
+    fired,     ///< A projectile of `attack` from `place`.
+    hit,       ///< `other`, or `solid`, or the ground, with `attack` at `place`.
+    spent,     ///< A projectile of `attack`, whose time was over at `place`, or that got out of the
+               ///< level there (`is_outside`). Every flight ends by this or by a hit.
+    broke,     ///< `solid`, at the last of its health.
+    blast,     ///< Of `attack` at `place`.
+    hurt,      ///< By `other` with `attack` on a `side`: lost `damage`, `health` is left.
+    defeated,  ///< By `other`, for a `score`; by nobody: it has left the level.
+    caught,    ///< `other` with `attack`.
+    ended,     ///< The round: the last to fall, or who caught `other`.
     triggered,  ///< Stepped into `zone`.
     heard,      ///< `noise` of `other`, or of nobody, at `place`, `distance` away.
     noticed,    ///< `other`, `by` a sense, at `distance` (by nearness: along the axes that
@@ -60,6 +64,7 @@ struct Event {
   Side side = Side::front;
   std::int64_t projectile = -1;  ///< Its number, of what was fired and what it hit; -1: of none.
   std::uint32_t team = kNoTeam;  ///< All of which are out, so that the round ended.
+  bool is_outside = false;       ///< It has got out of the level.
   Vector3d place{0.0, 0.0, 0.0};
   Mode from = Mode::post;
   Mode to = Mode::post;

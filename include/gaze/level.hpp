@@ -236,6 +236,16 @@ struct Start {
   Place place;
 };
 
+/// Where a level ends: what leaves it is gone. A shot is lost where it gets out; a body that stands
+/// outside after a step is defeated by nobody, or put back to where it began.
+struct Bounds {
+  std::vector<Vector2d> outline;  ///< Plan points, closed; empty: no end sideways.
+  std::optional<double> low;      ///< Metres; none: no end downwards,
+  std::optional<double> high;     ///< or upwards.
+  bool puts_back = false;
+  Place place;
+};
+
 /// When a round of the level is over.
 struct Round {
   bool ends_when_caught = false;
@@ -268,6 +278,7 @@ struct Level {
   std::vector<Link> links;
   std::vector<Start> starts;
   Round round;
+  std::optional<Bounds> bounds;
   std::vector<Agent> agents;
   Origins origins;
 

@@ -71,6 +71,7 @@ void set_paces(ReadContext& context, Level& level);
 
 /// When a round ends, and faults for kinds that leave each other behind for ever.
 void read_round(ReadContext& context, TableReader& top, Level& level);
+void read_bounds(ReadContext& context, TableReader& top, Level& level);
 void check_leftovers(ReadContext& context, const Level& level);
 
 /// Faults for agents and tags that kinds in play name and nobody has.

@@ -32,6 +32,7 @@ class LevelReader {
     read_links(context_, top_, level_);
     read_starts(context_, top_, level_);
     read_round(context_, top_, level_);
+    read_bounds(context_, top_, level_);
     put_to_sleep(level_);
     top_.finish();
     check_ids();

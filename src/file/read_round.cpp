@@ -6,7 +6,7 @@
 #include "file/read.hpp"
 #include "level/spelling.hpp"
 
-/// When a round ends, and what is left behind.
+/// When a round ends, where a level ends, and what is left behind.
 namespace gaze {
 namespace {
 
@@ -87,6 +87,34 @@ void read_round(ReadContext& context, TableReader& top, Level& level) {
   }
   round.resets = reader.boolean("resets", false);
   reader.finish();
+}
+
+void read_bounds(ReadContext& context, TableReader& top, Level& level) {
+  const Node* table = top.find("bounds");
+  if (table == nullptr || !is_table(top, *table, "bounds")) return;
+  TableReader reader(context, *table, "bounds");
+  Bounds bounds;
+  bounds.place = table->place;
+  bool is_sound = true;
+  if (const Node* outline = table->find("outline")) {
+    bounds.outline = read_plan_points(reader, "outline", ReadLimits::outline_points);
+    is_sound = bounds.outline.size() == outline->items.size() &&
+               outline->type == Node::Type::array && check_outline(reader, bounds.outline);
+  }
+  bounds.low = reader.optional_number("low", kCoordinate);
+  bounds.high = reader.optional_number("high", kCoordinate);
+  bounds.puts_back = reader.word("leaving", {"defeated", "back"}) == std::size_t{1};
+  reader.finish();
+  if (table->find("outline") == nullptr && table->find("low") == nullptr &&
+      table->find("high") == nullptr) {
+    reader.fault(table->place, "bounds has no outline, no low and no high; one of them is needed");
+  }
+  if (bounds.low && bounds.high && !(*bounds.low < *bounds.high)) {
+    reader.fault(table->find("high")->place,
+                 fmt::format("bounds.high is {}; above the low of {} m is allowed", *bounds.high,
+                             *bounds.low));
+  }
+  if (is_sound) level.bounds = std::move(bounds);
 }
 
 void check_leftovers(ReadContext& context, const Level& level) {

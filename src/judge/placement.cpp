@@ -6,6 +6,7 @@
 #include "judge/judges.hpp"
 #include "level/numbers.hpp"
 #include "travel/walk.hpp"
+#include "world/bounds.hpp"
 
 namespace gaze {
 namespace {
@@ -101,12 +102,40 @@ void judge_overlaps(Bench& bench) {
   }
 }
 
+// Where it would be gone.
+void judge_bounds(Bench& bench, const Agent& agent) {
+  const Level& level = bench.level();
+  const auto is_out = [&](const Vector3d& place) {
+    return !is_within(level.plane, *level.bounds, place);
+  };
+  if (is_out(agent.position)) {
+    bench.say(Severity::error, "out-of-bounds", level.origin(agent, "at").value_or(agent.place),
+              worded("{} is placed at {}, outside of the bounds of the level: it is gone at the "
+                     "first step",
+                     agent.id, place_text(level.plane, agent.position)));
+  }
+  const auto leads_out = [&](const Vector3d& place, const Place& written, const char* what) {
+    if (!is_out(place)) return;
+    bench.say(Severity::warning, "leads-out-of-bounds", written,
+              worded("{} of {} leads to {}, outside of the bounds of the level: there it is {}",
+                     what, agent.id, place_text(level.plane, place),
+                     level.bounds->puts_back ? "put back to where it began" : "gone"));
+  };
+  for (const Vector3d& point : agent.patrol) {
+    leads_out(point, level.origin(agent, "patrol").value_or(agent.place), "the patrol");
+  }
+  for (const ScriptStep& step : agent.script) {
+    if (step.what == ScriptStep::What::go) leads_out(step.place, step.written, "the script");
+  }
+}
+
 }  // namespace
 
 void judge_placement(Bench& bench) {
   for (const Agent& agent : bench.level().agents) {
     judge_in_solid(bench, agent);
     judge_patrol(bench, agent);
+    if (bench.level().bounds) judge_bounds(bench, agent);
   }
   judge_overlaps(bench);
 }

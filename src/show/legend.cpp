@@ -163,6 +163,14 @@ void add_other_senses(Canvas& canvas, Legend& legend, const Scene& scene) {
   });
 }
 
+void add_edge(Canvas& canvas, Legend& legend, const Scene& scene) {
+  if (scene.bounds.empty()) return;
+  legend.row("edge of the level", [&](const Vector2d& p) {
+    canvas.line(p - Vector2d{16, 0}, p + Vector2d{16, 0});
+    paint_bounds(canvas);
+  });
+}
+
 void add_materials(Canvas& canvas, Legend& legend, const Scene& scene) {
   legend.heading("Materials");
   for (std::uint32_t i = 0; i < scene.materials.size() && legend.has_room(); ++i) {
@@ -186,6 +194,7 @@ void paint_legend(Canvas& canvas, const Scene& scene, const Rectangle& frame) {
   add_lines(canvas, legend);
   add_other_senses(canvas, legend, scene);
   add_materials(canvas, legend, scene);
+  add_edge(canvas, legend, scene);
 }
 
 void paint_title(Canvas& canvas, const Scene& scene, const Rectangle& frame) {

@@ -300,6 +300,10 @@ void paint_nose(Canvas& canvas, const Vector2d& middle, const Vector2d& facing, 
   canvas.stroke(kInk, 1.2);
 }
 
+void paint_bounds(Canvas& canvas) {
+  canvas.stroke(kInk, 1.6, {14.0, 4.0, 2.0, 4.0, 2.0, 4.0});
+}
+
 void paint_trail(Canvas& canvas, std::uint32_t team, const std::vector<Vector2d>& points) {
   cairo_new_path(canvas.raw());
   for (const Vector2d& point : points) cairo_line_to(canvas.raw(), point.x(), point.y());
@@ -313,6 +317,12 @@ void paint_map(Canvas& canvas, const Scene& scene, const MapView& view) {
   cairo_clip(raw);
   paint_ground(canvas, scene, view);
   paint_grid(canvas, view);
+  if (!scene.bounds.empty()) {
+    std::vector<Vector2d> corners;
+    for (const Vector2d& corner : scene.bounds) corners.push_back(view(corner));
+    canvas.polygon(corners);
+    paint_bounds(canvas);
+  }
   for (const ZoneShape& zone : scene.zones) paint_zone(canvas, zone, view);
   paint_senses(canvas, scene, view);
   for (const SolidShape& solid : scene.solids) {

@@ -8,8 +8,8 @@
 #include <limits>
 
 #include "geometry/plan.hpp"
-#include "sense/field.hpp"
 #include "level/numbers.hpp"
+#include "sense/field.hpp"
 #include "world/index.hpp"
 
 namespace gaze {
@@ -44,6 +44,7 @@ class SceneMaker {
 
   Scene make() {
     describe_level();
+    add_bounds();
     add_zones();
     add_solids();
     for (std::uint32_t i = 0; i < simulation_.agent_count(); ++i) add_agent({i});
@@ -88,6 +89,12 @@ class SceneMaker {
           fmt::format("{}: stops {}", material.name, stops.empty() ? "nothing" : stops));
       scene_.stops_sight.push_back(material.stops.test(0));
     }
+  }
+
+  void add_bounds() {
+    if (!level_.bounds) return;
+    scene_.bounds = level_.bounds->outline;
+    for (const Vector2d& corner : scene_.bounds) include(corner);
   }
 
   void add_zones() {

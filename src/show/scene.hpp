@@ -115,6 +115,7 @@ struct Scene {
   std::vector<SeenShape> seen;
   std::vector<SightLine> lines;
   std::vector<ZoneShape> zones;
+  Polygon bounds;  ///< Empty if the level has no end.
   std::vector<FeelerShape> feelers;
   std::vector<RingShape> rings;
   std::vector<ShotShape> shots;

@@ -17,7 +17,8 @@ double seconds_of(const Simulation& simulation, const Event& event) {
   return static_cast<double>(event.tick) / simulation.level().ticks_per_second;
 }
 
-/// Whose blows with what at whom; a solid, the ground and nobody are nobody.
+/// Whose blows with what at whom; a solid, the ground and nobody are nobody. Without an attack: how
+/// it lands.
 struct Blows {
   std::uint32_t by = 0;
   std::optional<std::uint32_t> whom;
@@ -32,7 +33,10 @@ std::optional<Blows> blows_of(const Event& event) {
     case Event::What::fired:
     case Event::What::hit:
     case Event::What::blast:
+    case Event::What::spent:
       return Blows{event.agent.index, other, event.attack};
+    case Event::What::landed:
+      return Blows{event.agent.index, std::nullopt, ""};
     case Event::What::hurt:
       return Blows{event.other->index, event.agent.index, event.attack};
     default:
@@ -89,6 +93,14 @@ std::string health_text(const Repeated& repeated) {
 
 std::string repeated_line(const Simulation& simulation, const Repeated& repeated) {
   if (repeated.events.size() == 1) return timeline_line(simulation, *repeated.events[0]);
+  const double from = seconds_of(simulation, *repeated.events.front());
+  const double until = seconds_of(simulation, *repeated.events.back());
+  const std::string span = until > from ? fmt::format(" until {:.3f} s", until) : "";
+  const std::string& by = simulation.id_of({repeated.blows.by});
+  if (repeated.blows.attack.empty()) {
+    return fmt::format("{:8.3f} s  {:<9} {} landed {} more times{}\n", from, "again", by,
+                       repeated.events.size(), span);
+  }
   std::vector<std::string> parts;
   const auto add = [&](Event::What what, const char* one) {
     if (repeated.count(what) > 0) parts.push_back(counted(repeated.count(what), one));
@@ -97,14 +109,14 @@ std::string repeated_line(const Simulation& simulation, const Repeated& repeated
   fires ? add(Event::What::fired, "shot") : add(Event::What::attacked, "blow");
   add(Event::What::hit, "hit");
   add(Event::What::blast, "blast");
+  if (repeated.count(Event::What::spent) > 0) {
+    parts.push_back(fmt::format("{} spent", repeated.count(Event::What::spent)));
+  }
   if (repeated.count(Event::What::hurt) > 0) parts.push_back(health_text(repeated));
-  const double from = seconds_of(simulation, *repeated.events.front());
-  const double until = seconds_of(simulation, *repeated.events.back());
-  return fmt::format("{:8.3f} s  {:<9} {} went on with {}{}{}: {}\n", from, "again",
-                     simulation.id_of({repeated.blows.by}), repeated.blows.attack,
+  return fmt::format("{:8.3f} s  {:<9} {} went on with {}{}{}: {}\n", from, "again", by,
+                     repeated.blows.attack,
                      repeated.blows.whom ? " at " + simulation.id_of({*repeated.blows.whom}) : "",
-                     until > from ? fmt::format(" until {:.3f} s", until) : "",
-                     fmt::join(parts, ", "));
+                     span, fmt::join(parts, ", "));
 }
 
 /// Collects the lines of a timeline.

@@ -20,7 +20,7 @@ void burst_at_defeat(Simulation::State& state, Index who, Index by, Moment when)
   }
 }
 
-void tell_and_wake(Simulation::State& state, Index who, Index by) {
+void tell_and_wake(Simulation::State& state, Index who, std::optional<Index> by) {
   const Defeat& defeat = state.kind(who).defeat;
   const auto named = [](const std::vector<std::string>& ids, const std::string& id) {
     return std::find(ids.begin(), ids.end(), id) != ids.end();
@@ -30,7 +30,7 @@ void tell_and_wake(Simulation::State& state, Index who, Index by) {
     const bool is_woken = named(defeat.wakes, id);
     const bool is_told = named(defeat.tells, id);
     if (is_woken) wake(state, other);
-    if (is_told) tell_of(state, other, by);
+    if (is_told && by) tell_of(state, other, *by);
     if (is_woken || is_told) state.fire(other, Cause::triggered, "");
   }
 }
@@ -76,6 +76,7 @@ void reset_body(Simulation::State& state, Index who, const Vector3d& feet, const
   state.quiet[who] = 0;
   state.script_facing[who].reset();
   state.is_airborne[who] = 0;
+  state.highest_of_fall[who].reset();
   state.velocity[who] = {0.0, 0.0, 0.0};
   state.air_share[who] = 1.0;
   state.hangs[who] = 1;
@@ -204,21 +205,39 @@ void put_out(Simulation::State& state, Index who) {
   clear_mind(state, who);
 }
 
-void defeat(Simulation::State& state, Index who, Index by, Moment when) {
+void defeat(Simulation::State& state, Index who, std::optional<Index> by, Moment when) {
   state.health[who] = 0.0;
   state.defeated_by[who] = by;
   Event& event = state.tell(Event::What::defeated, who);
-  event.other = AgentId{by};
-  event.score = state.kind(who).defeat.score;
-  state.score[by] += event.score;
+  if (by) {
+    event.other = AgentId{*by};
+    event.score = state.kind(who).defeat.score;
+    state.score[*by] += event.score;
+  }
   put_out(state, who);
-  burst_at_defeat(state, who, by, when);
+  burst_at_defeat(state, who, by.value_or(who), when);
   for (Leftover& leftover : state.leftovers) {
     if (leftover.owner != who || leftover.attack != nullptr) continue;
     put_next(state, leftover, state.position[who], state.facing[who]);
   }
   tell_and_wake(state, who, by);
   come_back_later(state, who);
+}
+
+// As it began, but for its health and what it has.
+void put_back(Simulation::State& state, Index who) {
+  const double health = state.health[who];
+  const Vector3d feet = state.post[who];
+  const Vector2d facing = state.placed_facing[who];
+  clear_mind(state, who);
+  reset_body(state, who, feet, facing);
+  state.health[who] = health;
+  state.touching[who].clear();
+  state.route[who].is_made = false;
+  state.course[who].is_new = true;  // a script goes on from there
+  if (state.driver[who] != Driver::mind) return;
+  state.course[who] = state.left_course[who] = {};
+  state.change_mode(who, state.idle[who]);
 }
 
 void leave_behind(Simulation::State& state, Index owner, const Attack& attack,

@@ -69,8 +69,13 @@ struct Describer {
     switch (event.what) {
       case Event::What::arrived:
         return fmt::format("{} arrived at {}", who(), place());
+      case Event::What::landed:
+        return fmt::format("{} landed at {}, {:.2f} m down", who(), place(), event.distance);
       case Event::What::blocked:
         return blocked();
+      case Event::What::left:
+        return fmt::format("{} left the level at {}{}", who(), place(),
+                           level.bounds->puts_back ? " and is put back" : "");
       case Event::What::took:
         return fmt::format("{} took {}", who(), other());
       case Event::What::attacked:
@@ -81,6 +86,9 @@ struct Describer {
         return fmt::format("{} fired {} from {}", who(), event.attack, place());
       case Event::What::hit:
         return fmt::format("{} hit {} with {} at {}", who(), what_was_hit(), event.attack, place());
+      case Event::What::spent:
+        return fmt::format("a shot of {} by {} {} {}", event.attack, who(),
+                           event.is_outside ? "left the level at" : "was spent at", place());
       case Event::What::broke:
         return fmt::format("{} broke {}", who(), level.solids[event.solid->index].id);
       case Event::What::blast:
@@ -90,6 +98,7 @@ struct Describer {
                            number_text(event.damage), event.attack, other(),
                            number_text(event.health));
       case Event::What::defeated:
+        if (!event.other) return fmt::format("{} was defeated", who());
         if (event.score == 0.0) return fmt::format("{} was defeated by {}", who(), other());
         return fmt::format("{} was defeated by {}, for {} points", who(), other(),
                            number_text(event.score));
@@ -120,9 +129,10 @@ struct Describer {
 }  // namespace
 
 std::string_view name_of(Event::What what) {
-  constexpr std::array<std::string_view, 18> kNames{
-      "arrived",  "blocked", "took",  "attacked",  "fired", "hit",     "broke", "blast",  "hurt",
-      "defeated", "caught",  "ended", "triggered", "heard", "noticed", "lost",  "forgot", "mode"};
+  constexpr std::array<std::string_view, 21> kNames{
+      "arrived", "landed",    "blocked", "took",    "left", "attacked", "fired",
+      "hit",     "spent",     "broke",   "blast",   "hurt", "defeated", "caught",
+      "ended",   "triggered", "heard",   "noticed", "lost", "forgot",   "mode"};
   return kNames[static_cast<std::size_t>(what)];
 }
 

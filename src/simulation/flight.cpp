@@ -71,6 +71,12 @@ double seconds_for(const Flight& flight) {
   }
 }
 
+double highest_of(const Flight& flight) {
+  const Arc& arc = flight.arc;
+  if (flight.what != Flight::What::hop) return arc.from.z();
+  return arc.from.z() + arc.up * arc.up / (2.0 * arc.gravity);
+}
+
 void begin(Simulation::State& state, std::uint32_t who, Flight flight, Moment start) {
   flight.start = start;
   flight.end = start + moments_for(state, seconds_for(flight));
@@ -122,6 +128,7 @@ void fly_on(Simulation::State& state, std::uint32_t who) {
     return;
   }
   state.position[who] = flight.arc.to;
+  if (flight.what != Flight::What::made) tell_landing(state, who, highest_of(flight));
   const bool rests = flight.what == Flight::What::hop;
   const Moment rest = moments_of(state.kind(who).move.hop_rest, state.level->ticks_per_second);
   state.rests_until[who] = flight.end + (rests ? rest : 0);

@@ -44,11 +44,21 @@ std::optional<double> rim_above(const Simulation::State& state, std::uint32_t wh
   return touch->place.z();
 }
 
+// As high as it will come: on its way up it goes on until gravity has used up its speed.
+void note_height(Simulation::State& state, std::uint32_t who) {
+  if (state.highest_of_fall[who]) return;
+  const double up = std::max(0.0, state.velocity[who].z());
+  const double gravity = state.level->gravity;
+  const double rise = gravity > 0.0 ? up * up / (2.0 * gravity) : 0.0;
+  state.highest_of_fall[who] = state.position[who].z() + rise;
+}
+
 // One step of free flight: sideways as far as nothing is in the way, then down onto whatever is
 // met.
 void fly(Simulation::State& state, std::uint32_t who, bool also_sideways) {
   const double seconds = std::exchange(state.air_share[who], 1.0) / state.level->ticks_per_second;
   Vector3d& velocity = state.velocity[who];
+  note_height(state, who);
   const double fall = velocity.z() * seconds - state.level->gravity * seconds * seconds / 2.0;
   velocity.z() -= state.level->gravity * seconds;
   const Vector3d sideways{velocity.x() * seconds, velocity.y() * seconds, 0.0};
@@ -65,11 +75,16 @@ void fly(Simulation::State& state, std::uint32_t who, bool also_sideways) {
     height = *ground;
     has_landed = true;
   }
-  if (touch && fall > 0.0) velocity.z() = 0.0;
+  if (touch && fall > 0.0) {
+    velocity.z() = 0.0;
+    state.highest_of_fall[who] = height;
+  }
   state.position[who] = {body.feet.x(), body.feet.y(), height};
   if (!has_landed) return;
   state.is_airborne[who] = 0;
   velocity = {0.0, 0.0, 0.0};
+  tell_landing(state, who,
+               std::exchange(state.highest_of_fall[who], std::nullopt).value_or(height));
 }
 
 bool is_low(const Level& level, const Solid& solid, double highest_step) {
@@ -100,6 +115,14 @@ void hang(Simulation::State& state, std::uint32_t who) {
 
 }  // namespace
 
+// Things that are thrown hit something instead.
+void tell_landing(Simulation::State& state, std::uint32_t who, double highest) {
+  if (state.kind(who).thing) return;
+  Event& event = state.tell(Event::What::landed, who);
+  event.place = state.position[who];
+  event.distance = highest - event.place.z();
+}
+
 void settle(Simulation::State& state, std::uint32_t who) {
   const Gait gait = state.kind(who).move.gait;
   if (gait == Gait::drop) return hang(state, who);
@@ -126,6 +149,7 @@ void settle(Simulation::State& state, std::uint32_t who) {
 void set_up_footing(Simulation::State& state) {
   const Level& level = *state.level;
   state.is_airborne.resize(level.agents.size());
+  state.highest_of_fall.resize(level.agents.size());
   state.velocity.assign(level.agents.size(), Vector3d{0.0, 0.0, 0.0});
   double highest_step = 0.0;
   for (const Kind& kind : level.kinds) {

@@ -3,6 +3,7 @@
 #include "combat/flight.hpp"
 #include "geometry/rolling.hpp"
 #include "simulation/stages.hpp"
+#include "world/bounds.hpp"
 
 /// What has been fired: how it flies, what it meets, and beams.
 namespace gaze {
@@ -164,8 +165,16 @@ Vector3d just_before(const BallPath& ball, const Meeting& meeting, const Vector3
   return length > 0.0 ? Vector3d(place - way * (kContactGap / length)) : place;
 }
 
+void tell_spent(Simulation::State& state, const Shell& shell, bool is_outside) {
+  Event& event = tell_attack(state, Event::What::spent, shell.shooter, *shell.attack);
+  event.place = shell.position;
+  event.projectile = shell.number;
+  event.is_outside = is_outside;
+}
+
 // What has been thrown out of the level is gone for good.
 void lose(Simulation::State& state, Shell& shell) {
+  tell_spent(state, shell, true);
   shell.is_spent = true;
   if (shell.thing) put_out(state, *shell.thing);
 }
@@ -183,6 +192,12 @@ void look_ahead(const Simulation::State& state, Shell& shell, double fall) {
   const BallPath thick{{shell.position, to.place}, attack.radius + sag + kSlack};
   const auto touch = state.world.first_touch(thick, Stops::shots);
   shell.clear_steps = touch ? static_cast<int>(touch->share * kSteps) : kSteps;
+}
+
+// Where its middle gets out of the level: a share of the way.
+std::optional<double> way_out(const Simulation::State& state, const BallPath& ball) {
+  if (!state.level->bounds) return std::nullopt;
+  return leaves_at(state.plane(), *state.level->bounds, ball.path);
 }
 
 // From meeting to meeting, until the step or its time is over.
@@ -205,6 +220,11 @@ void fly(Simulation::State& state, Shell& shell) {
     const Stretch stretch{static_cast<double>(at) / double(kMomentsPerTick),
                           static_cast<double>(end) / double(kMomentsPerTick)};
     const Meeting meeting = first_meeting(state, shell, ball, stretch, is_clear && at == 0);
+    if (const auto out = way_out(state, ball); out && *out <= meeting.share) {
+      shell.position = ball.path.from + (ball.path.to - ball.path.from) * *out;
+      lose(state, shell);
+      break;
+    }
     if (!meeting.is_something()) {
       shell.position = to.place;
       shell.velocity = to.velocity;
@@ -225,7 +245,10 @@ void fly(Simulation::State& state, Shell& shell) {
   shell.age += end;
   if (shell.is_spent) return;
   shell.met_at = state.step_start() + end;
-  if (shell.age >= shell.lifetime) end_flight(state, shell, shell.position);
+  if (shell.age >= shell.lifetime) {
+    tell_spent(state, shell, false);
+    end_flight(state, shell, shell.position);
+  }
   if (!shell.is_spent && has_left(shell.position)) lose(state, shell);
 }
 

@@ -21,6 +21,7 @@ void play_step(Simulation::State& state) {
   decide(state);
   move_doors(state);
   travel(state);
+  keep_in_bounds(state);
   fight(state);
   sense(state);
   order_events(state);

@@ -80,7 +80,12 @@ void carry(Simulation::State& state);
 void set_up_things(Simulation::State& state);
 
 /// Takes somebody out of play who has lost all health, with all that this brings.
-void defeat(Simulation::State& state, std::uint32_t who, std::uint32_t by, Moment when);
+void defeat(Simulation::State& state, std::uint32_t who, std::optional<std::uint32_t> by,
+            Moment when);
+/// Puts somebody back to where it began; it has forgotten what it noticed.
+void put_back(Simulation::State& state, std::uint32_t who);
+/// Has those who have left the level defeated or put back.
+void keep_in_bounds(Simulation::State& state);
 /// Takes somebody out of the round, whole.
 void put_out(Simulation::State& state, std::uint32_t who);
 /// Puts somebody into play afresh.
@@ -163,6 +168,8 @@ void hop_up(Simulation::State& state, std::uint32_t who, const ScriptStep* then,
 
 /// Keeps a walker on what is below its feet: up and down steps and slopes, or falling.
 void settle(Simulation::State& state, std::uint32_t who);
+/// After a hop, a drop or a fall from so high.
+void tell_landing(Simulation::State& state, std::uint32_t who, double highest);
 void set_up_footing(Simulation::State& state);
 
 /// Goes towards a goal by the shortest way: straight where that is free, else by a path that is

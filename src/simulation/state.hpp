@@ -105,9 +105,10 @@ struct Simulation::State {
   // Footing.
   bool has_relief = false;  ///< Somebody may step up, down or fall.
   std::vector<char> is_airborne;
-  std::vector<Vector3d> velocity;  ///< In the air, metres a second.
-  std::vector<double> air_share;   ///< Of the step in which it took off that it is in the air.
-  std::vector<char> hangs;         ///< What drops has not dropped yet.
+  std::vector<std::optional<double>> highest_of_fall;  ///< Of one that goes on, metres.
+  std::vector<Vector3d> velocity;                      ///< In the air, metres a second.
+  std::vector<double> air_share;  ///< Of the step in which it took off that it is in the air.
+  std::vector<char> hangs;        ///< What drops has not dropped yet.
   std::vector<Flight> flight;
   std::vector<Moment> rests_until;  ///< From a landing on.
 

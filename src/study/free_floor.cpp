@@ -15,7 +15,7 @@
 namespace gaze {
 namespace {
 
-struct Bounds {
+struct FloorExtent {
   Vector2d low{std::numeric_limits<double>::infinity(), std::numeric_limits<double>::infinity()};
   Vector2d high = -low;
 
@@ -25,24 +25,24 @@ struct Bounds {
   }
 };
 
-Bounds bounds_of(const Level& level, const World& world) {
-  Bounds bounds;
-  for (const PrismEdge& edge : world.index().edges) bounds.include({edge.x, edge.y});
+FloorExtent extent_of_level(const Level& level, const World& world) {
+  FloorExtent extent;
+  for (const PrismEdge& edge : world.index().edges) extent.include({edge.x, edge.y});
   for (const Agent& agent : level.agents) {
-    bounds.include(plan_part(level.plane, agent.position));
-    for (const Vector3d& point : agent.patrol) bounds.include(plan_part(level.plane, point));
+    extent.include(plan_part(level.plane, agent.position));
+    for (const Vector3d& point : agent.patrol) extent.include(plan_part(level.plane, point));
     for (const ScriptStep& step : agent.script) {
-      if (step.what == ScriptStep::What::go) bounds.include(plan_part(level.plane, step.place));
+      if (step.what == ScriptStep::What::go) extent.include(plan_part(level.plane, step.place));
     }
   }
-  if (!(bounds.low.x() <= bounds.high.x())) bounds.include({0.0, 0.0});
-  return bounds;
+  if (!(extent.low.x() <= extent.high.x())) extent.include({0.0, 0.0});
+  return extent;
 }
 
-SpotGrid grid_over(const Bounds& bounds, double spot_size) {
-  const Vector2d size = bounds.high - bounds.low;
+SpotGrid grid_over(const FloorExtent& extent, double spot_size) {
+  const Vector2d size = extent.high - extent.low;
   SpotGrid grid;
-  grid.low = bounds.low;
+  grid.low = extent.low;
   grid.size = spot_size;
   grid.columns = std::max(1, static_cast<int>(std::ceil(size.x() / spot_size)));
   grid.rows = std::max(1, static_cast<int>(std::ceil(size.y() / spot_size)));
@@ -79,18 +79,18 @@ Outlines hindrances(const Level& level, const World& world, const FloorOptions& 
 }  // namespace
 
 FreeFloor free_floor(const Level& level, const World& world, const FloorOptions& options) {
-  const Bounds bounds = bounds_of(level, world);
-  const SpotGrid grid = grid_over(bounds, options.spot_size);
-  const Outline all{bounds.low,
-                    {bounds.high.x(), bounds.low.y()},
-                    bounds.high,
-                    {bounds.low.x(), bounds.high.y()}};
+  const FloorExtent extent = extent_of_level(level, world);
+  const SpotGrid grid = grid_over(extent, options.spot_size);
+  const Outline all{extent.low,
+                    {extent.high.x(), extent.low.y()},
+                    extent.high,
+                    {extent.low.x(), extent.high.y()}};
   const Outlines in_the_way = combined(ClipperLib::ctUnion, hindrances(level, world, options), {});
   FreeFloor floor;
   const bool is_upright = level.plane == Plane::upright;
   const Outlines taken = is_upright ? in_the_way : widened(in_the_way, options.radius);
-  floor.low = bounds.low;
-  floor.high = bounds.high;
+  floor.low = extent.low;
+  floor.high = extent.high;
   floor.taken = taken;
   const Outlines free = combined(ClipperLib::ctDifference, {all}, taken);
   floor.area = area_of(free);

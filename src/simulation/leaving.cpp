@@ -1,0 +1,30 @@
+#include "simulation/stages.hpp"
+#include "world/bounds.hpp"
+
+/// What has left the level is gone.
+namespace gaze {
+namespace {
+
+void leave(Simulation::State& state, std::uint32_t who) {
+  const Bounds& bounds = *state.level->bounds;
+  Event& event = state.tell(Event::What::left, who);
+  event.place = state.position[who];
+  event.is_outside = true;
+  if (state.kind(who).thing) return put_out(state, who);
+  // Whose own place lies outside would leave it for ever.
+  const bool has_a_place = is_within(state.plane(), bounds, state.post[who]);
+  if (bounds.puts_back && has_a_place) return put_back(state, who);
+  defeat(state, who, std::nullopt, state.now());
+}
+
+}  // namespace
+
+void keep_in_bounds(Simulation::State& state) {
+  if (!state.level->bounds) return;
+  for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
+    if (!state.alive[who]) continue;
+    if (!is_within(state.plane(), *state.level->bounds, state.position[who])) leave(state, who);
+  }
+}
+
+}  // namespace gaze
