@@ -3,6 +3,8 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
+#include <functional>
 #include <limits>
 #include <nlohmann/json.hpp>
 
@@ -56,15 +58,25 @@ std::vector<ChartBand> bands_of(const std::vector<WatchRow>& rows) {
   return bands;
 }
 
-template <typename Value>
+/// What a panel holds against each other; nothing for rows to which it does not apply.
+using Number = std::function<std::optional<double>(const WatchRow&)>;
+
 ChartLine line_of(const std::vector<WatchRow>& rows, std::string label, bool is_limit,
-                  Value&& value) {
+                  const Number& number) {
   ChartLine line{std::move(label), {}, is_limit};
   for (const WatchRow& row : rows) {
-    line.values.push_back(row.verdict.has_sight ? value(row.verdict)
-                                                : std::numeric_limits<double>::quiet_NaN());
+    line.values.push_back(number(row).value_or(std::numeric_limits<double>::quiet_NaN()));
   }
   return line;
+}
+
+// A number of the verdict, for those that see.
+template <typename Value>
+Number seen(Value&& value) {
+  return [value](const WatchRow& row) -> std::optional<double> {
+    if (!row.verdict.has_sight) return std::nullopt;
+    return value(row.verdict);
+  };
 }
 
 double highest(const std::vector<ChartLine>& lines) {
@@ -115,31 +127,101 @@ std::string table_json(const std::vector<WatchRow>& rows) {
   return json.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
 }
 
+namespace {
+
+bool any(const std::vector<WatchRow>& rows, const std::function<bool(const WatchRow&)>& is) {
+  return std::any_of(rows.begin(), rows.end(), is);
+}
+
+// From 0 to the next whole metre above all lines.
+ChartPanel metres(const std::string& label, std::vector<ChartLine> lines) {
+  ChartPanel panel{label, 0.0, 1.0, std::move(lines), {}};
+  panel.high = std::ceil(highest(panel.lines));
+  return panel;
+}
+
+void add_sight(Chart& chart, const std::vector<WatchRow>& rows) {
+  ChartPanel distance = metres(
+      "distance, m",
+      {line_of(rows, "measured", false, seen([](const Verdict& v) { return v.range.value; })),
+       line_of(rows, "range", true, seen([](const Verdict& v) { return v.range.limit; }))});
+  ChartPanel angle{"angle, degrees",
+                   0.0,
+                   180.0,
+                   {line_of(rows, "off the middle of the view", false,
+                            seen([](const Verdict& v) { return v.field.value_deg; })),
+                    line_of(rows, "half the field of view", true,
+                            seen([](const Verdict& v) { return v.field.limit_deg; }))},
+                   {}};
+  ChartPanel share{
+      "share",
+      0.0,
+      1.0,
+      {line_of(rows, "visible", false, seen([](const Verdict& v) { return v.line.visible; })),
+       line_of(rows, "evidence", false, seen([](const Verdict& v) { return v.gathered; }))},
+      {}};
+  for (const WatchRow& row : rows) {
+    distance.passes.push_back(row.verdict.range.pass);
+    angle.passes.push_back(row.verdict.field.pass);
+    share.passes.push_back(row.verdict.line.pass);
+  }
+  chart.panels.insert(chart.panels.end(),
+                      {std::move(distance), std::move(angle), std::move(share)});
+}
+
+void add_nearness(Chart& chart, const std::vector<WatchRow>& rows) {
+  const auto number = [](double NearnessAnswer::*part) {
+    return [part](const WatchRow& row) -> std::optional<double> {
+      return row.nearness ? std::optional((*row.nearness).*part) : std::nullopt;
+    };
+  };
+  ChartPanel panel = metres("nearness, m along its axes",
+                            {line_of(rows, "measured", false, number(&NearnessAnswer::value)),
+                             line_of(rows, "range", true, number(&NearnessAnswer::limit))});
+  for (const WatchRow& row : rows) panel.passes.push_back(row.nearness && row.nearness->pass);
+  chart.panels.push_back(std::move(panel));
+}
+
+void add_hearing(Chart& chart, const std::vector<WatchRow>& rows) {
+  const auto way = [](const WatchRow& row) -> std::optional<double> {
+    if (!row.noise) return std::nullopt;
+    return row.noise->verdict.around.value_or(row.noise->verdict.distance);
+  };
+  const auto limit = [](const WatchRow& row) -> std::optional<double> {
+    if (!row.noise) return std::nullopt;
+    return std::min(row.noise->verdict.range, row.noise->verdict.reach);
+  };
+  ChartPanel panel =
+      metres("the last noise of the other, m", {line_of(rows, "as far as sound goes", false, way),
+                                                line_of(rows, "heard up to", true, limit)});
+  for (const WatchRow& row : rows) panel.passes.push_back(row.noise && row.noise->verdict.hears);
+  chart.panels.push_back(std::move(panel));
+}
+
+}  // namespace
+
+// A panel for each thing that its senses measure.
 Chart chart_of(const std::vector<WatchRow>& rows, const std::string& title) {
   Chart chart;
   chart.title = title;
   chart.bands = bands_of(rows);
-  ChartPanel distance{"distance, m", 0.0, 1.0, {}, {}};
-  ChartPanel angle{"angle, degrees", 0.0, 180.0, {}, {}};
-  ChartPanel share{"share", 0.0, 1.0, {}, {}};
-  distance.lines = {
-      line_of(rows, "measured", false, [](const Verdict& v) { return v.range.value; }),
-      line_of(rows, "range", true, [](const Verdict& v) { return v.range.limit; })};
-  angle.lines = {
-      line_of(rows, "off the facing", false, [](const Verdict& v) { return v.field.value_deg; }),
-      line_of(rows, "half the field of view", true,
-              [](const Verdict& v) { return v.field.limit_deg; })};
-  share.lines = {line_of(rows, "visible", false, [](const Verdict& v) { return v.line.visible; }),
-                 line_of(rows, "evidence", false, [](const Verdict& v) { return v.gathered; })};
-  distance.high = std::ceil(highest(distance.lines));
   for (const WatchRow& row : rows) {
     chart.times.push_back(row.seconds);
-    distance.passes.push_back(row.verdict.range.pass);
-    angle.passes.push_back(row.verdict.field.pass);
-    share.passes.push_back(row.verdict.line.pass);
     if (!row.broke.empty()) chart.marks.push_back({row.seconds, row.broke});
   }
-  chart.panels = {std::move(distance), std::move(angle), std::move(share)};
+  if (any(rows, [](const WatchRow& row) { return row.verdict.has_sight; })) add_sight(chart, rows);
+  if (any(rows, [](const WatchRow& row) { return row.nearness.has_value(); })) {
+    add_nearness(chart, rows);
+  }
+  if (any(rows, [](const WatchRow& row) { return row.noise.has_value(); })) {
+    add_hearing(chart, rows);
+  }
+  if (chart.panels.empty()) {
+    chart.panels.push_back(metres("distance between the feet, m",
+                                  {line_of(rows, "measured", false, [](const WatchRow& row) {
+                                    return std::optional(row.distance);
+                                  })}));
+  }
   return chart;
 }
 

@@ -12,7 +12,9 @@ enum class TraceFormat { csv, jsonl };
 [[nodiscard]] std::string trace_head(TraceFormat format);
 
 /// A line for each agent at the current tick: time, agent, x, y, z, facing in degrees, mode,
-/// health, target (empty if none). Numbers are rounded to 9 decimals.
+/// health, target (empty if none). Then one for each shot in flight, under the name of who fired
+/// it: the facing is where it flies, then the name of the attack and its number, as in events.
+/// Numbers are rounded to 9 decimals.
 [[nodiscard]] std::string trace_lines(const Simulation& simulation, TraceFormat format);
 
 }  // namespace gaze

@@ -4,6 +4,7 @@
 #include <string>
 #include <vector>
 
+#include "gaze/acquaintance.hpp"
 #include "gaze/simulation.hpp"
 
 /// Watching what one agent perceives of another over a stretch of a run.
@@ -13,10 +14,12 @@ struct WatchRow {
   double seconds = 0.0;
   Mode mode = Mode::post;
   Awareness awareness = Awareness::unaware;
-  std::optional<Sense> by;  ///< Once noticed.
-  Verdict verdict;          ///< Without tests for an agent without sight.
-  double distance = 0.0;    ///< Between the feet, in all three axes, metres: also without sight.
-  std::string broke;        ///< What passed in the row before and fails now, or the other way.
+  std::optional<Sense> by;                 ///< Once noticed.
+  Verdict verdict;                         ///< Without tests for an agent without sight.
+  std::optional<NearnessAnswer> nearness;  ///< If it has that sense.
+  std::optional<NoiseAnswer> noise;        ///< If it has hearing and the other made one: the last.
+  double distance = 0.0;  ///< Between the feet, in all three axes, metres: also without sight.
+  std::string broke;      ///< What passed in the row before and fails now, or the other way.
 };
 
 /// Collects rows; each says which limits were crossed since the one before.

@@ -3,6 +3,7 @@
 #include "gaze/acquaintance.hpp"
 #include "gaze/attacking.hpp"
 #include "gaze/change.hpp"
+#include "gaze/duel.hpp"
 #include "gaze/going.hpp"
 #include "gaze/report.hpp"
 #include "show/round.hpp"
@@ -40,7 +41,16 @@ void add_names(Json& json, const Simulation& simulation, const Event& event) {
 }
 
 void add_numbers(Json& json, const Event& event) {
+  if (event.projectile >= 0) json["projectile"] = event.projectile;
   switch (event.what) {
+    case Event::What::landed:
+      json["place"] = point(event.place);
+      json["fall"] = rounded(event.distance);
+      break;
+    case Event::What::spent:
+      json["place"] = point(event.place);
+      json["left_level"] = event.is_outside;
+      break;
     case Event::What::heard:
       json["place"] = point(event.place);
       json["distance"] = rounded(event.distance);
@@ -99,6 +109,39 @@ Json agent_json(const Simulation& simulation, AgentId agent) {
   json["mode"] = name_of(state.mode);
   if (state.score != 0.0) json["score"] = rounded(state.score);
   if (state.carrier) json["carried_by"] = simulation.id_of(*state.carrier);
+  return json;
+}
+
+Json projectile_json(const Simulation& simulation, const Projectile& shot) {
+  return {{"number", shot.number},
+          {"by", simulation.id_of(shot.shooter)},
+          {"attack", shot.attack},
+          {"position", point(shot.position)},
+          {"velocity", point(shot.velocity)}};
+}
+
+// Times in seconds; what there is no number for is left out.
+Json duel_json(const Simulation& simulation, const Duel& duel) {
+  Json json{{"by", simulation.id_of(duel.by)}, {"whom", simulation.id_of(duel.victim)}};
+  json["attacks"] = duel.pulls;
+  json["blows"] = duel.blows;
+  json["hits"] = duel.hits;
+  json["dealt"] = rounded(duel.dealt);
+  json["by_side"] = Json::object();
+  for (std::size_t i = 0; i < duel.by_side.size(); ++i) {
+    if (duel.by_side[i] != 0.0)
+      json["by_side"][std::string(kSideNames[i])] = rounded(duel.by_side[i]);
+  }
+  const auto add = [&](const char* key, const std::optional<double>& value) {
+    if (value) json[key] = rounded(*value);
+  };
+  add("hit_share", duel.hit_share());
+  add("points_per_second", duel.damage_rate());
+  add("noticed", duel.noticed);
+  add("first_hit", duel.first_hurt);
+  add("warning", duel.warning());
+  add("defeated", duel.defeated);
+  add("time_to_defeat", duel.time_to_defeat());
   return json;
 }
 
@@ -179,6 +222,14 @@ std::string run_json(const Simulation& simulation, std::span<const Event> events
   for (std::uint32_t i = 0; i < simulation.agent_count(); ++i) {
     if (!simulation.state({i}).is_there) continue;
     json["agents"].push_back(agent_json(simulation, {i}));
+  }
+  json["projectiles"] = Json::array();
+  for (const Projectile& shot : simulation.projectiles()) {
+    json["projectiles"].push_back(projectile_json(simulation, shot));
+  }
+  json["duels"] = Json::array();
+  for (const Duel& duel : duels(simulation, events)) {
+    json["duels"].push_back(duel_json(simulation, duel));
   }
   return dumped(json);
 }

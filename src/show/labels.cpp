@@ -35,6 +35,23 @@ class LabelPlacer {
     return std::nullopt;
   }
 
+  // The first free place farther off, for what is named with a line to it.
+  std::optional<Vector2d> place_apart(const Vector2d& point, double away, double width,
+                                      double height) {
+    constexpr int kDirections = 16;
+    for (const double farther : {20.0, 45.0, 75.0, 110.0}) {
+      for (int i = 0; i < kDirections; ++i) {
+        const SineCosine way = sine_cosine(Angle::from_degrees(i * 360.0 / kDirections));
+        const Vector2d middle = point + Vector2d{way.cosine * (away + farther + width / 2.0),
+                                                 way.sine * (away + farther + height / 2.0)};
+        if (take_centred(middle, width, height)) {
+          return Vector2d{middle.x() - width / 2.0, middle.y() - height / 2.0};
+        }
+      }
+    }
+    return std::nullopt;
+  }
+
   bool take_centred(const Vector2d& middle, double width, double height) {
     const Rectangle area{middle.x() - width / 2, middle.y() - height / 2, width, height};
     if (!is_free(area)) return false;
@@ -59,19 +76,36 @@ double half_size(const AgentShape& agent, const MapView& view) {
   return std::max(6.0, (agent.high - agent.low).maxCoeff() * view.scale / 2.0);
 }
 
+// From what is named to the nearest point of its label.
+void line_to(Canvas& canvas, const Vector2d& place, const Rectangle& label) {
+  const Vector2d nearest{std::clamp(place.x(), label.x, label.x + label.width),
+                         std::clamp(place.y(), label.y, label.y + label.height)};
+  canvas.line(place, nearest);
+  canvas.stroke(kInk.with_opacity(0.6), 0.9);
+}
+
 void label_agent(Canvas& canvas, LabelPlacer& placer, const AgentShape& agent,
                  const MapView& view) {
   canvas.font(13.0, true);
   const std::string health = fmt::format("{}, {:.0f} %", agent.mode, agent.health_share * 100.0);
   const double id_width = canvas.text_width(agent.id);
   canvas.font(12.0);
-  const double width = std::max(id_width, canvas.text_width(health)) + 4.0;
-  const auto corner = placer.place(view(agent.place), half_size(agent, view) + 12.0, width, 31.0);
-  if (!corner) return;
+  const double width =
+      std::max({id_width, canvas.text_width(health), canvas.text_width(agent.note)}) + 4.0;
+  const double height = agent.note.empty() ? 31.0 : 45.0;
+  const Vector2d place = view(agent.place);
+  const double away = half_size(agent, view) + 12.0;
+  auto corner = placer.place(place, away, width, height);
+  if (!corner) {
+    corner = placer.place_apart(place, away, width, height);
+    if (!corner) return;
+    line_to(canvas, place, {corner->x(), corner->y(), width, height});
+  }
   canvas.font(13.0, true);
   canvas.rimmed_text(*corner + Vector2d{2.0, 12.0}, agent.id, team_colour(agent.team));
   canvas.font(12.0);
   canvas.rimmed_text(*corner + Vector2d{2.0, 27.0}, health, kInk);
+  canvas.rimmed_text(*corner + Vector2d{2.0, 41.0}, agent.note, kInk);
 }
 
 void label_line(Canvas& canvas, LabelPlacer& placer, const SightLine& line, const MapView& view) {
@@ -96,9 +130,15 @@ void label_solid(Canvas& canvas, LabelPlacer& placer, const SolidShape& solid,
   if (solid.least_extent * view.scale > 20.0) {
     if (!placer.take_centred(middle, width, 14.0)) return;
     canvas.rimmed_text(middle + Vector2d{2.0 - width / 2, 4.0}, solid.label, kInk);
-  } else if (const auto corner = placer.place(middle, 10.0, width, 14.0)) {
-    canvas.rimmed_text(*corner + Vector2d{2.0, 11.0}, solid.label, kInk);
+    return;
   }
+  auto corner = placer.place(middle, 10.0, width, 14.0);
+  if (!corner) {
+    corner = placer.place_apart(middle, 10.0, width, 14.0);
+    if (!corner) return;
+    line_to(canvas, middle, {corner->x(), corner->y(), width, 14.0});
+  }
+  canvas.rimmed_text(*corner + Vector2d{2.0, 11.0}, solid.label, kInk);
 }
 
 void label_zone(Canvas& canvas, LabelPlacer& placer, const ZoneShape& zone, const MapView& view) {

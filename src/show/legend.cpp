@@ -67,6 +67,13 @@ void add_agents(Canvas& canvas, Legend& legend, const Scene& scene) {
   legend.row("where it has been", [&](const Vector2d& p) {
     paint_trail(canvas, 1, {p - Vector2d{kSwatch / 2, 0}, p + Vector2d{kSwatch / 2, 0}});
   });
+  const bool any_way = std::any_of(scene.agents.begin(), scene.agents.end(),
+                                   [](const AgentShape& agent) { return !agent.way.empty(); });
+  if (any_way) {
+    legend.row("its way ahead", [&](const Vector2d& p) {
+      paint_way(canvas, 1, {p - Vector2d{kSwatch / 2, 0}, p + Vector2d{kSwatch / 2 - 4, 0}});
+    });
+  }
   legend.row("a shot in flight", [&](const Vector2d& p) {
     paint_shot(canvas, p + Vector2d{9, 0}, {1, 0}, 3.5);
   });

@@ -310,6 +310,19 @@ void paint_trail(Canvas& canvas, std::uint32_t team, const std::vector<Vector2d>
   canvas.stroke(team_colour(team).with_opacity(0.75), 1.8, {3.0, 3.0});
 }
 
+// A plain line to a ring at its end.
+void paint_way(Canvas& canvas, std::uint32_t team, const std::vector<Vector2d>& points) {
+  constexpr double kRing = 4.0;
+  if (points.size() < 2) return;
+  cairo_new_path(canvas.raw());
+  for (const Vector2d& point : points) cairo_line_to(canvas.raw(), point.x(), point.y());
+  canvas.stroke(team_colour(team).with_opacity(0.9), 1.2);
+  canvas.disc(points.back(), kRing);
+  canvas.set(kPaper);
+  cairo_fill_preserve(canvas.raw());
+  canvas.stroke(team_colour(team), 1.6);
+}
+
 void paint_map(Canvas& canvas, const Scene& scene, const MapView& view) {
   cairo_t* raw = canvas.raw();
   cairo_save(raw);
@@ -332,6 +345,9 @@ void paint_map(Canvas& canvas, const Scene& scene, const MapView& view) {
     if (!solid.is_walkway) paint_solid(canvas, solid, view, scene.stops_sight[solid.material]);
   }
   for (const AgentShape& agent : scene.agents) {
+    std::vector<Vector2d> way;
+    for (const Vector2d& point : agent.way) way.push_back(view(point));
+    paint_way(canvas, agent.team, way);
     std::vector<Vector2d> points;
     for (const Vector2d& point : agent.trail) points.push_back(view(point));
     paint_trail(canvas, agent.team, points);

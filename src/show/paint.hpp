@@ -61,6 +61,7 @@ void paint_blast(Canvas& canvas, const BlastShape& blast, const MapView& view);
 void fill_shadow(Canvas& canvas, const Vector2d& middle, double radius);
 void paint_shot(Canvas& canvas, const Vector2d& place, const Vector2d& direction, double radius);
 void paint_beam(Canvas& canvas, const Vector2d& from, const Vector2d& to, double thickness);
+void paint_way(Canvas& canvas, std::uint32_t team, const std::vector<Vector2d>& points);
 /// The edge of the level: its current path.
 void paint_bounds(Canvas& canvas);
 void paint_trail(Canvas& canvas, std::uint32_t team, const std::vector<Vector2d>& points);

@@ -1,6 +1,7 @@
 #include "show/scene.hpp"
 
 #include "gaze/acquaintance.hpp"
+#include "gaze/going.hpp"
 
 #include <fmt/format.h>
 
@@ -187,8 +188,51 @@ class SceneMaker {
         return worded("{}, {} to {} m", solid.id, std::min(solid.from.z(), solid.to.z()),
                       std::max(solid.from.z(), solid.to.z()));
       default:
-        return worded("{} {} m", solid.id, solid.height);
+        if (solid.base == level_.ground_height.value_or(0.0)) {
+          return worded("{} {} m", solid.id, solid.height);
+        }
+        return worded("{}, {} to {} m", solid.id, solid.base, solid.base + solid.height);
     }
+  }
+
+  // What a straight way goes over, of all that would stop it if it were higher: the first.
+  std::string passed_over(const Vector3d& from, const Vector3d& to) const {
+    if (scene_.is_upright) return "";
+    const World::Index& index = simulation_.world().index();
+    double first = 1.0;
+    std::string text;
+    for (std::uint32_t piece = 0; piece < index.pieces.size(); ++piece) {
+      const Solid& solid = level_.solids[index.pieces[piece].solid];
+      if (!simulation_.world().stops(piece, Stops::sight) || is_walkway(solid.form)) continue;
+      const auto share = crossing(piece, from, to);
+      if (!share || *share >= first) continue;
+      const double top = solid.base + solid.height;
+      if (top > from.z() + (to.z() - from.z()) * *share) continue;
+      first = *share;
+      text = worded(", over {} ({} m)", solid.id, top);
+    }
+    return text;
+  }
+
+  // Where a way comes to a convex piece in the plan: a share of it.
+  std::optional<double> crossing(std::uint32_t piece, const Vector3d& from,
+                                 const Vector3d& to) const {
+    const auto& edges = simulation_.world().index().prism(piece).edges;
+    const Vector2d start = plan(from);
+    const Vector2d along = plan(to) - start;
+    double enter = 0.0;
+    double leave = 1.0;
+    for (std::size_t i = 0; i < edges.size(); ++i) {
+      const Vector2d corner{edges[i].x, edges[i].y};
+      const auto& next = edges[(i + 1) % edges.size()];
+      const Vector2d side = Vector2d{next.x, next.y} - corner;
+      const double inside = cross(side, start - corner);
+      const double speed = cross(side, along);
+      if (speed == 0.0 && inside < 0.0) return std::nullopt;
+      if (speed > 0.0) enter = std::max(enter, -inside / speed);
+      if (speed < 0.0) leave = std::min(leave, -inside / speed);
+    }
+    return enter < leave ? std::optional(enter) : std::nullopt;
   }
 
   void finish_solid(std::size_t i) {
@@ -242,9 +286,37 @@ class SceneMaker {
       shape.trail.push_back(plan(p));
       include(shape.trail.back());
     }
+    if (state.is_alive) {
+      add_way(shape, id);
+      shape.note = out_of_range(id);
+    }
     include(shape.low);
     include(shape.high);
     scene_.agents.push_back(std::move(shape));
+  }
+
+  void add_way(AgentShape& shape, AgentId id) const {
+    const Going way = going(simulation_, id);
+    if (way.ahead.empty()) return;
+    shape.way.push_back(plan(simulation_.state(id).position));
+    for (const Vector3d& p : way.ahead) shape.way.push_back(plan(p));
+  }
+
+  // Of an agent with sight, if it sees nobody for that reason alone: the nearest.
+  std::string out_of_range(AgentId id) const {
+    if (!level_.kind_of(level_.agents[id.index]).sight || !simulation_.state(id).is_awake)
+      return "";
+    double nearest = std::numeric_limits<double>::infinity();
+    std::string text;
+    for (std::uint32_t i = 0; i < simulation_.agent_count(); ++i) {
+      const Verdict verdict = simulation_.look(id, {i});
+      if (!verdict.hindrance.empty()) continue;
+      if (verdict.range.pass) return "";
+      if (verdict.range.value >= nearest) continue;
+      nearest = verdict.range.value;
+      text = fmt::format("{} out of range, {:.1f} m", verdict.other, nearest);
+    }
+    return text;
   }
 
   void add_senses(AgentId id) {
@@ -282,8 +354,10 @@ class SceneMaker {
       line.outcome = SightLine::Outcome::stopped;
       line.stop = plan(verdict.line.blocked_at);
       line.label += ", " + verdict.line.blocked_by;
-    } else if (!verdict.field.pass) {
-      line.outcome = SightLine::Outcome::outside_field;
+    } else {
+      if (!verdict.field.pass) line.outcome = SightLine::Outcome::outside_field;
+      line.label += passed_over(eye_of(level_.plane, looker),
+                                looked.feet + Vector3d{0.0, 0.0, looked.height / 2.0});
     }
     scene_.lines.push_back(std::move(line));
   }

@@ -98,6 +98,8 @@ struct AgentShape {
   bool is_alive = true;
   bool has_target = false;
   std::vector<Vector2d> trail;
+  std::vector<Vector2d> way;  ///< Ahead, from where it is; empty if it follows none.
+  std::string note;           ///< That all whom it looks for are out of range.
 };
 
 struct Scene {

@@ -9,9 +9,16 @@
 namespace gaze {
 namespace {
 
+// Of its way in the plan, degrees.
+double heading(const Simulation& simulation, const Projectile& shot) {
+  const bool is_upright = simulation.level().plane == Plane::upright;
+  return angle_of(Vector2d{shot.velocity.x(), is_upright ? shot.velocity.z() : shot.velocity.y()})
+      .degrees();
+}
+
 std::string csv_line(const Simulation& simulation, AgentId agent, const AgentState& state) {
   return fmt::format(
-      "{},{},{},{},{},{},{},{},{}\n", rounded(simulation.seconds()), simulation.id_of(agent),
+      "{},{},{},{},{},{},{},{},{},,\n", rounded(simulation.seconds()), simulation.id_of(agent),
       rounded(state.position.x()), rounded(state.position.y()), rounded(state.position.z()),
       rounded_turn(angle_of(state.facing).degrees()), name_of(state.mode), rounded(state.health),
       state.target ? simulation.id_of(*state.target) : std::string());
@@ -31,10 +38,32 @@ std::string json_line(const Simulation& simulation, AgentId agent, const AgentSt
   return json.dump() + "\n";
 }
 
+// A shot stands under the name of who fired it, without mode, health and target.
+std::string csv_line(const Simulation& simulation, const Projectile& shot) {
+  return fmt::format("{},{},{},{},{},{},,,,{},{}\n", rounded(simulation.seconds()),
+                     simulation.id_of(shot.shooter), rounded(shot.position.x()),
+                     rounded(shot.position.y()), rounded(shot.position.z()),
+                     rounded_turn(heading(simulation, shot)), shot.attack, shot.number);
+}
+
+std::string json_line(const Simulation& simulation, const Projectile& shot) {
+  nlohmann::ordered_json json;
+  json["time"] = rounded(simulation.seconds());
+  json["agent"] = simulation.id_of(shot.shooter);
+  json["x"] = rounded(shot.position.x());
+  json["y"] = rounded(shot.position.y());
+  json["z"] = rounded(shot.position.z());
+  json["facing"] = rounded_turn(heading(simulation, shot));
+  json["shot"] = shot.attack;
+  json["number"] = shot.number;
+  return json.dump() + "\n";
+}
+
 }  // namespace
 
 std::string trace_head(TraceFormat format) {
-  return format == TraceFormat::csv ? "time,agent,x,y,z,facing,mode,health,target\n" : "";
+  return format == TraceFormat::csv ? "time,agent,x,y,z,facing,mode,health,target,shot,number\n"
+                                    : "";
 }
 
 std::string trace_lines(const Simulation& simulation, TraceFormat format) {
@@ -44,6 +73,9 @@ std::string trace_lines(const Simulation& simulation, TraceFormat format) {
     if (!state.is_there) continue;
     lines += format == TraceFormat::csv ? csv_line(simulation, {i}, state)
                                         : json_line(simulation, {i}, state);
+  }
+  for (const Projectile& shot : simulation.projectiles()) {
+    lines += format == TraceFormat::csv ? csv_line(simulation, shot) : json_line(simulation, shot);
   }
   return lines;
 }

@@ -229,23 +229,55 @@ TEST_F(Command, RunPrintsATimelineAndASummary) {
   EXPECT_TRUE(answer.err.empty());
 }
 
-TEST_F(Command, TraceHasALineForEachAgentAndTick) {
+std::size_t count_of(const std::string& text, const std::string& part) {
+  std::size_t count = 0;
+  for (auto at = text.find(part); at != std::string::npos; at = text.find(part, at + 1)) ++count;
+  return count;
+}
+
+TEST_F(Command, TraceHasALineForEachAgentAndShotAtEachTick) {
   for (const std::string ending : {"csv", "jsonl"}) {
     const fs::path trace = folder / ("trace." + ending);
-    EXPECT_EQ(gaze_call({"run", GAZE_DEMO, "--seconds", "2", "--trace", trace.string()}).status, 0);
+    EXPECT_EQ(gaze_call({"run", GAZE_DEMO, "--seconds", "3", "--trace", trace.string()}).status, 0);
     const std::string text = contents(trace);
     const auto lines = static_cast<std::size_t>(std::count(text.begin(), text.end(), '\n'));
-    EXPECT_EQ(lines, 13U * 121U + (ending == "csv" ? 1U : 0U));
+    const auto shots =
+        static_cast<std::size_t>(count_of(text, ending == "csv" ? ",,,,jet," : "jet"));
+    EXPECT_GT(shots, 10U);  // one each tick for each that is in flight
+    EXPECT_EQ(lines, 13U * 181U + shots +
+                         count_of(text, ending == "csv" ? ",,,,thorn," : "thorn\"") +
+                         (ending == "csv" ? 1U : 0U));
   }
   std::istringstream csv(contents(folder / "trace.csv"));
   std::string line;
   std::getline(csv, line);
-  EXPECT_EQ(line, "time,agent,x,y,z,facing,mode,health,target");
+  EXPECT_EQ(line, "time,agent,x,y,z,facing,mode,health,target,shot,number");
   std::getline(csv, line);
-  EXPECT_EQ(line, "0,pruner-1,1.6,9.6,0,0,patrol,30,");
+  EXPECT_EQ(line, "0,pruner-1,1.6,9.6,0,0,patrol,30,,,");
   std::istringstream jsonl(contents(folder / "trace.jsonl"));
   std::getline(jsonl, line);
   EXPECT_EQ(Json::parse(line)["agent"], "pruner-1");
+}
+
+// Its duels are those of the table, and what is in flight at the end is there with its number.
+TEST_F(Command, RunJsonHasDuelsAndProjectiles) {
+  const Json run = Json::parse(gaze_call({"run", GAZE_DEMO, "--seconds", "3", "--json"}).out);
+  ASSERT_EQ(run["projectiles"].size(), 1U);
+  const Json& shot = run["projectiles"][0];
+  EXPECT_EQ(shot["by"], "sprinkler-1");
+  bool is_fired = false;
+  for (const Json& event : run["events"]) {
+    is_fired |= event["event"] == "fired" && event["projectile"] == shot["number"];
+  }
+  EXPECT_TRUE(is_fired);
+  // The reed noticed the collector at 1.0 s and hit it once for 4, at 1.1 s.
+  const auto duel = std::find_if(run["duels"].begin(), run["duels"].end(),
+                                 [](const Json& one) { return one["by"] == "thorn-reed-1"; });
+  ASSERT_NE(duel, run["duels"].end());
+  EXPECT_EQ((*duel)["hits"], 1);
+  EXPECT_EQ((*duel)["dealt"], 4.0);
+  EXPECT_NEAR((*duel)["warning"].get<double>(), 0.1, 1e-9);
+  EXPECT_FALSE(duel->contains("defeated"));
 }
 
 TEST_F(Command, WhyPrintsTheContractsJson) {
