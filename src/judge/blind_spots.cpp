@@ -9,8 +9,8 @@
 #include "geometry/polygon.hpp"
 #include "geometry/signed_turn.hpp"
 #include "judge/judges.hpp"
-#include "sense/field.hpp"
 #include "level/numbers.hpp"
+#include "sense/field.hpp"
 
 namespace gaze {
 namespace {

@@ -73,6 +73,7 @@ std::vector<Finding> judge(const Level& level) {
   judge_chases(bench);
   judge_names(bench);
   judge_in_vain(bench);
+  judge_powerless(bench);
   judge_exposure(bench);
   judge_unmet(bench);
   judge_habits(bench);

@@ -59,6 +59,7 @@ void judge_placement(Bench& bench);    ///< Agents and patrol points in solids a
 void judge_names(Bench& bench);        ///< Kinds and teams that play no part.
 void judge_habits(Bench& bench);       ///< What does nothing, or far too much.
 void judge_in_vain(Bench& bench);      ///< What cannot come to anything as it is set.
+void judge_powerless(Bench& bench);    ///< What agents have and can do nothing with.
 void judge_exposure(Bench& bench);     ///< Views that nobody is in for long enough.
 void judge_unmet(Bench& bench);        ///< Causes that nothing brings about; tags that are alike.
 void judge_chases(Bench& bench);       ///< Who is never shaken off.

@@ -58,6 +58,23 @@ script = [{ noise = "cough", reach = 3.0 }, { go = [6, 2] }]
   }
 };
 
+TEST_F(SensesCommand, PlotsShowWhatThereIsToMeasure) {
+  const std::string rooms = (fs::path(GAZE_DEMO).parent_path() / "sense_rooms.toml").string();
+  const auto plot = [&](const std::string& agent, const std::string& set) {
+    const fs::path file = folder / "plot.svg";
+    EXPECT_EQ(gaze_call({"why", rooms, "--agent", agent, "--other", "collector", "--from", "17",
+                         "--to", "22", "--plot", file.string(), "--set", set})
+                  .status,
+              0);
+    return contents(file);
+  };
+  // Another range of nearness is another line; the basket sees nothing.
+  EXPECT_NE(plot("hanging-basket-1", "kind.hanging-basket.nearness.range=1.2"),
+            plot("hanging-basket-1", "kind.hanging-basket.nearness.range=1.9"));
+  EXPECT_NE(plot("listener-1", "kind.listener.hearing.range=14"),
+            plot("listener-1", "kind.listener.hearing.range=0.5"));
+}
+
 TEST_F(SensesCommand, WhySaysWhatItTakesAndHowFarEvidenceIs) {
   const Answer answer = why({"--agent", "lamp", "--other", "collector", "--at", "0.5"});
   EXPECT_EQ(answer.status, 0);

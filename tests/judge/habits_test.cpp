@@ -232,5 +232,68 @@ INSTANTIATE_TEST_SUITE_P(
                       "material = \"veil\"\nhealth = 5\noutline = [[5, 5], [6, 5], [6, 6]]\n",
               "pot breaks, but veil lets shots pass"}));
 
+TEST(BlowsSpared, AreToldWhereEveryOtherIsWasted) {
+  const auto told = [](const std::string& grace) {
+    std::string text;
+    for (const Finding& finding :
+         judge(testing::garden(level_with(kSees + kStrikes), {{"kind.collector.grace", grace}}))) {
+      if (finding.code == "blows-spared") text += finding.message;
+    }
+    return text;
+  };
+  EXPECT_EQ(told("3.5"),
+            "collector is spared for 3.5 s after each hit: of 4 blows of 'snip' of "
+            "pruner, 1 s apart, 3 do nothing");
+  EXPECT_EQ(told("1.9"), "");
+}
+
+// What agents have and can do nothing with.
+INSTANTIATE_TEST_SUITE_P(
+    Powerless, Habits,
+    ::testing::Values(
+        Habit{"without-team",
+              "[kind.pruner]\n[kind.pruner.sight]\nrange = 9\nfield_of_view = 90\n" + kStrikes,
+              kSees + kStrikes, "pruner has no team: it is hostile to nobody"},
+        Habit{"looks-for-nobody", kSees + "[kind.pruner.choose]\nteams = [\"caretakers\"]\n",
+              kSees + "[kind.pruner.choose]\nteams = [\"visitors\"]\n",
+              "[kind.pruner.choose] leaves out all that are there"},
+        Habit{"looks-for-nobody",
+              kSees + "[kind.pruner.choose]\ntags = [\"wet\"]\n[kind.other]\ntags = [\"wet\"]\n",
+              kSees + "[kind.pruner.choose]\ntags = [\"wet\"]\n[[zone]]\nid = \"pond\"\n"
+                      "outline = [[0, 0], [1, 0], [1, 1]]\ngrants = [\"wet\"]\n",
+              "it notices nobody"},
+        Habit{"harms-nobody",
+              kSees + "[kind.pruner.attack.snip]\nhow = \"strike\"\nrange = 1.5\ndamage = 0\n"
+                      "cooldown = 1\n",
+              kSees + kStrikes, "'snip' of pruner takes no health from anybody: its damage is 0"},
+        Habit{"harms-nobody",
+              kSees + kStrikes + "damage_kind = \"water\"\n[kind.collector.resist]\nwater = 1\n",
+              kSees + kStrikes + "damage_kind = \"water\"\n[kind.collector.resist]\nwater = 0.9\n",
+              "collector resists all of its water"},
+        Habit{"tells-nobody", kSees + "[kind.pruner.tell]\nrange = 5\n",
+              kSees + "[kind.pruner.tell]\nrange = 5\n" +
+                  testing::placed("second", "pruner", "[3, 3]"),
+              "nobody else is of its team"},
+        Habit{"never-in-time", kSees + "notice_time = 60\n", kSees + "notice_time = 5\n",
+              "pruner notices after 60 s in view, and a run lasts 30 s"},
+        Habit{"legs-without-speed", kSees + kChases + "[kind.pruner.move]\nspeed = 0\n",
+              kSees + kChases + "[kind.pruner.move]\nspeed = 1\n", "its speed is 0"},
+        Habit{"wanders-nowhere", kSees + "[kind.pruner.when]\nidle = \"wander\"\n",
+              kSees + "[kind.pruner.when]\nidle = \"wander\"\n[kind.pruner.wander]\n",
+              "has no [kind.pruner.wander]: it stands"},
+        Habit{"too-near-to-use",
+              kSees + kChases + "[kind.pruner.move]\nspeed = 1\n" + kStrikes + "min_range = 1\n",
+              kSees + kChases + "[kind.pruner.move]\nspeed = 1\nstop_distance = 1.2\n" + kStrikes +
+                  "min_range = 1\n",
+              "pruner comes up to 0.6 m from collector, and 'snip' is not made nearer than 1 m"},
+        Habit{"outlasts-cooldown", kSees + kStrikes + "wind_up = 1.5\n",
+              kSees + kStrikes + "wind_up = 1\n",
+              "takes 1.5 s from the pull to its end, and is pulled again after 1 s"},
+        Habit{"patrol-unused",
+              kSees + "[kind.pruner.when]\nidle = \"post\"\n" +
+                  testing::placed("guard", "pruner", "[3, 3]", "patrol = [[3, 3], [3, 5]]"),
+              kSees + testing::placed("guard", "pruner", "[3, 3]", "patrol = [[3, 3], [3, 5]]"),
+              "guard has 2 points to patrol, but its idle mode is post"}));
+
 }  // namespace
 }  // namespace gaze

@@ -46,6 +46,41 @@ TEST(Draw, ChangesWithWhatIsSeenAndIsTheSameTwice) {
   EXPECT_NE(seen, png_of(Simulation(testing::garden(text, {{"agent.x.facing", "180"}}))));
 }
 
+std::size_t count_of(const std::string& text, const std::string& part) {
+  std::size_t count = 0;
+  for (auto at = text.find(part); at != std::string::npos; at = text.find(part, at + 1)) ++count;
+  return count;
+}
+
+// The edge has a dash of its own: once round the level, and once in the legend.
+TEST(Draw, ShowsTheEdgeOfALevel) {
+  const auto edges = [](const std::string& bounds) {
+    return count_of(svg_of(Simulation(testing::garden(bounds))), "stroke-dasharray:14,4,2,4,2,4");
+  };
+  EXPECT_EQ(edges(""), 0U);
+  EXPECT_EQ(edges("[bounds]\noutline = [[0, 0], [4, 0], [4, 4]]\n"), 2U);
+}
+
+// Whoever goes round a wall has its way drawn as a line with a corner; whoever stands has none.
+TEST(Draw, ShowsTheWayAheadOfWhoFollowsOne) {
+  const auto svg = [](const std::string& sees) {
+    Simulation simulation(
+        testing::garden("[kind.pruner]\nteam = \"caretakers\"\n[kind.pruner.nearness]\nrange = 9\n"
+                        "[kind.pruner.move]\nspeed = 1\n[kind.pruner.when]\nnear = \"" +
+                        sees + "\"\n[kind.collector]\nteam = \"visitors\"\n" +
+                        testing::placed("pruner", "pruner", "[0, 0]") +
+                        testing::placed("collector", "collector", "[4, 0]", "driver = \"host\"") +
+                        testing::wall("hedge", "[[2, -2], [2, 1]]")));
+    testing::play(simulation, 10);
+    return svg_of(simulation);
+  };
+  // The legend says what it is as well: two lines more of that width, and two rings.
+  const std::string line = "stroke-width:1.2;";
+  const std::string ring = "stroke-width:1.6;";
+  EXPECT_EQ(count_of(svg("chase"), line), count_of(svg("post"), line) + 2);
+  EXPECT_EQ(count_of(svg("chase"), ring), count_of(svg("post"), ring) + 2);
+}
+
 TEST(Draw, RefusesASheetThatCannotBeMade) {
   Simulation simulation(Level{});
   Trails trails(simulation);
