@@ -38,7 +38,7 @@ std::string cells(const WatchRow& row) {
   const bool has = verdict.has_sight;
   return fmt::format(
       "{:>9}  {:>8}  {:>8}  {:>8}  {:<11}  {:<9}  {:<8}  {}\n",
-      has ? cell(verdict.range.value, verdict.range.pass, 3) : cell(row.distance, true, 3),
+      has ? cell(verdict.range.value, verdict.range.pass, 2) : cell(row.distance, true, 2),
       has ? cell(verdict.field.value_deg, verdict.field.pass, 1) : "-",
       has ? cell(verdict.line.visible * 100.0, verdict.line.pass, 0) : "-",
       has ? fmt::format("{:.0f}", verdict.gathered * 100.0) : "-", name_of(row.mode),

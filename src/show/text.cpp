@@ -74,7 +74,7 @@ std::string line_numbers(const LineTest& line) {
 }
 
 std::string angle_numbers(const FieldTest& field) {
-  return beside_limit(field.value_deg, field.limit_deg, " degrees off", 2) +
+  return beside_limit(field.value_deg, field.limit_deg, " degrees off", 1) +
          (field.is_near ? ", but in the near ring" : "");
 }
 
@@ -93,7 +93,7 @@ std::string evidence_line(const Verdict& verdict, const Sight& sight) {
 
 std::string tests(const Verdict& verdict, const Sight& sight) {
   std::string text;
-  text += test_line("range", beside_limit(verdict.range.value, verdict.range.limit, " m", 3),
+  text += test_line("range", beside_limit(verdict.range.value, verdict.range.limit, " m", 2),
                     verdict.range.pass);
   text += test_line("field of view", angle_numbers(verdict.field), verdict.field.pass);
   if (verdict.vertical) {
@@ -116,7 +116,7 @@ std::string other_senses(const Simulation& simulation, const Acquaintance& knows
   }
   if (knows.nearness) {
     const NearnessAnswer& near = *knows.nearness;
-    text += test_line("nearness", beside_limit(near.value, near.limit, " m", 3), near.pass);
+    text += test_line("nearness", beside_limit(near.value, near.limit, " m", 2), near.pass);
   }
   if (knows.has_touch) {
     text += test_line(

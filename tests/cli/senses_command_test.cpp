@@ -82,8 +82,8 @@ TEST_F(SensesCommand, WhySaysWhatItTakesAndHowFarEvidenceIs) {
   // away.
   EXPECT_EQ(answer.out,
             "At 0.500 s lamp (mode post) does not see collector.\n"
-            "  range          3.606 m, at most 5.000                         pass\n"
-            "  field of view  146.31 degrees off, at most 45.00              FAIL\n"
+            "  range          3.61 m, at most 5.00                           pass\n"
+            "  field of view  146.3 degrees off, at most 45.0                FAIL\n"
             "  line of sight  100 % of 3 points visible, more than 0 needed  pass\n"
             "  evidence       0 % of 0.5 s\n"
             "  hearing        its last noise 'cough', from here: not heard: 4.47 m away, the reach "

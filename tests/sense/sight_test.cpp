@@ -160,7 +160,7 @@ Verdict verdict_of(double value, double limit, double angle, double half, double
 TEST(Explain, SaysEachThingThatFailsAndByHowMuch) {
   EXPECT_EQ(explain(verdict_of(9.4, 12, 47.3, 30, 0)),
             "outside the field of view by 17.3 degrees; planter-1 is in the way as well");
-  EXPECT_EQ(explain(verdict_of(12.5, 12, 3, 30, 1)), "out of range by 0.5 m");
+  EXPECT_EQ(explain(verdict_of(12.5, 12, 3, 30, 1)), "out of range by 0.50 m");
   EXPECT_EQ(explain(verdict_of(12.0004, 12, 3, 30, 1)), "out of range by 0.0004 m");
   EXPECT_EQ(explain(verdict_of(9, 12, 3, 30, 0)), "planter-1 is in the way");
   EXPECT_EQ(explain(verdict_of(9.4, 12, 4.25, 30, 2.0 / 3)),
