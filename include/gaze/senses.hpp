@@ -35,9 +35,9 @@ struct Sight {
   Duration notice_time;                           ///< Of full evidence before it counts.
   Duration remember;                              ///< After evidence ends.
   std::optional<Angle> vertical_field_of_view{};  ///< Full, (0, 180]; then the other is level.
-  Angle tilt{};  ///< Of the view's middle above the facing, [-90, 90].
-  double near_ring = 0.0;                         ///< Metres within which facing does not matter.
-  double visible_at_least = 0.0;                  ///< Share of the body points, [0, 1].
+  Angle tilt{};                   ///< Of the view's middle above the facing, [-90, 90].
+  double near_ring = 0.0;         ///< Metres within which facing does not matter.
+  double visible_at_least = 0.0;  ///< Share of the body points, [0, 1].
   Measure measure = Measure::centre;
   double fade_from = 1.0;  ///< Share of the range from which evidence thins, [0, 1].
   Duration ebb_time{};     ///< Full evidence takes so long to ebb away; 0: it goes at once.

@@ -26,7 +26,8 @@ constexpr std::array<Home, 13> kHomes{{
      "hover_height drop_height turn_limits tilt_limits stuck_time no_path stride step_reach "
      "quiet_reach search_radius repath_distance flee_distance "},
     {"sight",
-     " range field_of_view vertical_field_of_view tilt eye eye_height near_ring keep_range notice_time "
+     " range field_of_view vertical_field_of_view tilt eye eye_height near_ring keep_range "
+     "notice_time "
      "ebb_time "
      "remember measure visible_at_least "},
     {"hearing", " range acuity around_corners own friends "},

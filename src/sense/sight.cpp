@@ -43,8 +43,8 @@ bool is_cone(Plane plane, const Sight& sight) {
   return plane == Plane::space && !sight.vertical_field_of_view;
 }
 
-/// How the other's middle lies to the middle of the view, as seen from the eye: across and, where that is
-/// looked at apart, up and down.
+/// How the other's middle lies to the middle of the view, as seen from the eye: across and, where
+/// that is looked at apart, up and down.
 struct Bearings {
   Bearing across;
   Bearing up;
