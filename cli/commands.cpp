@@ -133,6 +133,20 @@ int call(const CLI::App& app, const Calls& calls, const Streams& streams) {
   return demo(calls.demo, streams);
 }
 
+// The parser would take nothing for 0.
+void refuse_empty(const std::vector<std::string>& arguments) {
+  for (std::size_t i = 0; i < arguments.size(); ++i) {
+    const bool is_option = arguments[i].starts_with("--");
+    if (is_option && i + 1 < arguments.size() && arguments[i + 1].empty()) {
+      throw std::invalid_argument(fmt::format("{} has no value", arguments[i]));
+    }
+    if (is_option && arguments[i].ends_with("=")) {
+      throw std::invalid_argument(
+          fmt::format("{} has no value", arguments[i].substr(0, arguments[i].size() - 1)));
+    }
+  }
+}
+
 std::string first_line(const std::string& text) {
   return text.substr(0, text.find('\n'));
 }
@@ -162,6 +176,7 @@ int command(const std::vector<std::string>& arguments, const Streams& streams) {
   Calls calls;
   add_calls(app, calls);
   try {
+    refuse_empty(arguments);
     const int status = parse_and_call(app, calls, arguments, streams);
     streams.out.flush();
     if (!streams.out) throw OutputError("standard output cannot be written");

@@ -22,10 +22,10 @@ struct Streams {
 /// Options that change the level for one call.
 struct LevelOptions {
   std::string file;
-  std::vector<std::string> sets;  ///< PATH=VALUE
-  std::string seconds;            ///< As written; empty if not given.
-  std::string seed;
-  std::string ticks_per_second;
+  std::vector<std::string> sets;       ///< PATH=VALUE
+  std::optional<std::string> seconds;  ///< As written.
+  std::optional<std::string> seed;
+  std::optional<std::string> ticks_per_second;
 };
 
 struct CheckOptions {

@@ -5,6 +5,7 @@
 #include <iostream>
 
 #include "commands.hpp"
+#include "output.hpp"
 
 namespace {
 
@@ -17,6 +18,7 @@ std::size_t columns_of_terminal() {
 
 int main(int argc, char** argv) {
   std::signal(SIGPIPE, SIG_IGN);  // a reader that went away is an error like any other
+  gaze::cli::end_cleanly_by_signals();
   std::ios::sync_with_stdio(false);
   return gaze::cli::command({argv + 1, argv + argc}, {std::cout, std::cerr, columns_of_terminal()});
 }

@@ -5,13 +5,67 @@
 #include <sys/stat.h>
 #include <unistd.h>
 
+#include <array>
 #include <cerrno>
+#include <csignal>
 #include <cstring>
 #include <utility>
 
 namespace gaze::cli {
+namespace {
 
-OutputFile::OutputFile(std::filesystem::path file) : file_(std::move(file)) {
+/// The names of unfinished files, for the handler of signals: that may look at plain memory alone.
+struct Unfinished {
+  static constexpr std::size_t kMost = 8;
+  static constexpr std::size_t kLongest = 4096;
+  std::array<std::array<char, kLongest>, kMost> names{};  ///< Empty: unused.
+};
+Unfinished unfinished;
+
+void note_unfinished(const std::string& name) {
+  for (auto& slot : unfinished.names) {
+    if (slot[0] != '\0' || name.size() >= slot.size()) continue;
+    // The first letter last: until it stands there the slot counts as empty.
+    std::memcpy(slot.data() + 1, name.data() + 1, name.size());
+    slot[0] = name[0];
+    return;
+  }
+}
+
+void note_finished(const std::string& name) {
+  for (auto& slot : unfinished.names) {
+    if (name == slot.data()) slot[0] = '\0';
+  }
+}
+
+extern "C" void end_by_signal(int signal) {
+  for (const auto& slot : unfinished.names) {
+    if (slot[0] != '\0') unlink(slot.data());
+  }
+  _exit(128 + signal);
+}
+
+// A link is followed, also one to what is not there yet.
+std::filesystem::path followed(const std::filesystem::path& file) {
+  std::error_code error;
+  if (!std::filesystem::is_symlink(file, error)) return file;
+  std::filesystem::path target = std::filesystem::read_symlink(file, error);
+  if (error) return file;
+  if (target.is_relative()) target = file.parent_path() / target;
+  const auto whole = std::filesystem::weakly_canonical(target, error);
+  return error ? target : whole;
+}
+
+}  // namespace
+
+void end_cleanly_by_signals() {
+  struct sigaction action {};
+  action.sa_handler = end_by_signal;
+  sigemptyset(&action.sa_mask);
+  for (const int signal : {SIGINT, SIGTERM, SIGHUP}) sigaction(signal, &action, nullptr);
+}
+
+OutputFile::OutputFile(std::filesystem::path file) : file_(followed(file)) {
   std::error_code error;
   const auto status = std::filesystem::status(file_, error);
   if (std::filesystem::is_directory(status)) fail(EISDIR);
@@ -20,15 +74,23 @@ OutputFile::OutputFile(std::filesystem::path file) : file_(std::move(file)) {
         fmt::format("{} cannot be written: it is not a regular file", file_.string()));
   }
   if (file_.filename().empty()) fail(EISDIR);
-  temporary_ = file_;
-  temporary_ += fmt::format(".part-{}", getpid());
+  // Short, for a name may be as long as names can be.
+  static int number = 0;
+  temporary_ = file_.parent_path() / fmt::format(".gaze-{}-{}", getpid(), number++);
+  note_unfinished(temporary_.string());
   descriptor_ = open(temporary_.c_str(), O_WRONLY | O_CREAT | O_TRUNC | O_CLOEXEC, 0644);
-  if (descriptor_ < 0) fail(errno);
+  if (descriptor_ < 0) {
+    const int reason = errno;
+    forget();
+    fail(reason);
+  }
 }
 
 OutputFile::~OutputFile() {
   if (descriptor_ >= 0) close(descriptor_);
-  if (!temporary_.empty()) unlink(temporary_.c_str());
+  if (temporary_.empty()) return;
+  unlink(temporary_.c_str());
+  forget();
 }
 
 void OutputFile::write(std::string_view bytes) {
@@ -44,6 +106,11 @@ void OutputFile::finish() {
   if (fsync(descriptor_) != 0 && errno != EINVAL) fail(errno);
   if (close(std::exchange(descriptor_, -1)) != 0) fail(errno);
   if (rename(temporary_.c_str(), file_.c_str()) != 0) fail(errno);
+  forget();
+}
+
+void OutputFile::forget() {
+  note_finished(temporary_.string());
   temporary_.clear();
 }
 

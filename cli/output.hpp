@@ -12,8 +12,13 @@ class OutputError : public std::runtime_error {
   using std::runtime_error::runtime_error;
 };
 
+/// Has SIGINT, SIGTERM and SIGHUP end the program at once, with the status 128 + signal, and take
+/// unfinished files away.
+void end_cleanly_by_signals();
+
 /// A file that appears whole or not at all: it is written under a temporary name beside its own,
-/// and renamed by `finish`. Without that it leaves nothing behind. Throws OutputError.
+/// and renamed by `finish`. Without that it leaves nothing behind. Links are followed. Throws
+/// OutputError.
 class OutputFile {
  public:
   explicit OutputFile(std::filesystem::path file);
@@ -26,6 +31,7 @@ class OutputFile {
 
  private:
   [[noreturn]] void fail(int error_number) const;
+  void forget();
 
   std::filesystem::path file_;
   std::filesystem::path temporary_;

@@ -17,11 +17,22 @@ std::vector<Setting> settings_of(const LevelOptions& options) {
     }
     settings.push_back({set.substr(0, equals), set.substr(equals + 1)});
   }
-  if (!options.seconds.empty()) settings.push_back({"seconds", options.seconds});
-  if (!options.seed.empty()) settings.push_back({"seed", options.seed});
-  if (!options.ticks_per_second.empty()) {
-    settings.push_back({"ticks_per_second", options.ticks_per_second});
-  }
+  const auto add = [&](const char* option, const char* key,
+                       const std::optional<std::string>& value) {
+    if (!value) return;
+    if (value->empty()) throw std::invalid_argument(fmt::format("{} has no value", option));
+    for (const Setting& setting : settings) {
+      if (setting.path != key) continue;
+      throw std::invalid_argument(
+          fmt::format("{} and --set {} say the same thing; one of them "
+                      "is allowed",
+                      option, key));
+    }
+    settings.push_back({key, *value});
+  };
+  add("--seconds", "seconds", options.seconds);
+  add("--seed", "seed", options.seed);
+  add("--ticks-per-second", "ticks_per_second", options.ticks_per_second);
   return settings;
 }
 

@@ -300,13 +300,24 @@ class AgentReader {
     return copy;
   }
 
-  void place(Agent agent) { level_.agents.push_back(std::move(agent)); }
+  void place(Agent agent) {
+    if (agent.position.cwiseAbs().maxCoeff() > ReadLimits::coordinate) {
+      // One such copy stands for all that follow.
+      if (is_beyond_) return;
+      is_beyond_ = true;
+      context_.faults.add(
+          agent.place, fmt::format("{} comes to lie farther than {} m out; no place may", agent.id,
+                                   ReadLimits::coordinate));
+    }
+    level_.agents.push_back(std::move(agent));
+  }
 
   ReadContext& context_;
   Level& level_;
   const Names& names_;
   const std::vector<Node::Entry>& kinds_;
   const CopySettings& settings_;
+  bool is_beyond_ = false;
 };
 
 }  // namespace

@@ -2,10 +2,13 @@
 #include <assimp/scene.h>
 #include <fmt/format.h>
 
+#include <assimp/DefaultIOSystem.h>
 #include <algorithm>
 #include <assimp/Importer.hpp>
 #include <cmath>
 #include <filesystem>
+#include <fstream>
+#include <nlohmann/json.hpp>
 
 #include "file/read.hpp"
 
@@ -63,15 +66,113 @@ std::pair<double, double> heights_of(const Solid& solid) {
   return {low, high};
 }
 
+/// Opens the file of a mesh and, of glTF, the regular files that hold its numbers: what an OBJ
+/// names beside it says how it looks, and a pipe or a device would never end.
+class MeshFiles : public Assimp::DefaultIOSystem {
+ public:
+  explicit MeshFiles(const std::filesystem::path& file)
+      : file_(file), is_alone_(ending_of(file.string()) == ".obj") {}
+
+  bool Exists(const char* file) const override {
+    std::error_code error;
+    return (!is_alone_ || file_ == file) && std::filesystem::is_regular_file(file, error) &&
+           std::filesystem::file_size(file, error) <= ReadLimits::file_bytes;
+  }
+
+  Assimp::IOStream* Open(const char* file, const char* mode) override {
+    return Exists(file) ? DefaultIOSystem::Open(file, mode) : nullptr;
+  }
+
+ private:
+  std::filesystem::path file_;
+  bool is_alone_;
+};
+
+/// Brackets within brackets, outside of strings, as deep as they come.
+std::size_t depth_of_brackets(std::string_view json) {
+  std::size_t depth = 0;
+  std::size_t most = 0;
+  bool is_text = false;
+  for (std::size_t i = 0; i < json.size(); ++i) {
+    if (is_text && json[i] == '\\') {
+      ++i;
+    } else if (json[i] == '"') {
+      is_text = !is_text;
+    } else if (!is_text && (json[i] == '[' || json[i] == '{')) {
+      most = std::max(most, ++depth);
+    } else if (!is_text && (json[i] == ']' || json[i] == '}') && depth > 0) {
+      --depth;
+    }
+  }
+  return most;
+}
+
+// How deep nodes lie in each other; more than a limit if they do so in a ring.
+std::size_t depth_of_nodes(const nlohmann::json& gltf, std::size_t limit) {
+  const auto nodes = gltf.is_object() ? gltf.find("nodes") : gltf.end();
+  if (!gltf.is_object() || nodes == gltf.end() || !nodes->is_array()) return 0;
+  std::vector<std::size_t> depth(nodes->size(), 1);
+  for (std::size_t round = 0; round <= limit; ++round) {
+    bool has_changed = false;
+    for (std::size_t i = 0; i < nodes->size(); ++i) {
+      const auto& node = (*nodes)[i];
+      if (!node.is_object() || !node.contains("children")) continue;
+      for (const auto& child : node["children"]) {
+        if (!child.is_number_unsigned() || child.get<std::size_t>() >= depth.size()) continue;
+        std::size_t& its = depth[child.get<std::size_t>()];
+        if (its > depth[i]) continue;
+        its = depth[i] + 1;
+        if (its > limit) return its;
+        has_changed = true;
+      }
+    }
+    if (!has_changed) break;
+  }
+  return depth.empty() ? 0 : *std::max_element(depth.begin(), depth.end());
+}
+
+/// The part of a glTF file that is JSON: all of it, or the first chunk of a binary one.
+std::string_view json_of(std::string_view bytes) {
+  constexpr std::size_t kHead = 20;  // bytes: of the file and of its first chunk
+  if (!bytes.starts_with("glTF") || bytes.size() < kHead) return bytes;
+  std::uint32_t length = 0;
+  for (std::size_t i = 0; i < 4; ++i) {
+    length |= std::uint32_t{static_cast<unsigned char>(bytes[12 + i])} << (8 * i);
+  }
+  return bytes.substr(kHead, length);
+}
+
+// The library that reads it goes as deep as the file does.
+std::string too_deep(const std::filesystem::path& file) {
+  constexpr std::size_t kDeepest = 200;
+  std::ifstream stream(file, std::ios::binary);
+  const std::string bytes{std::istreambuf_iterator<char>(stream), std::istreambuf_iterator<char>()};
+  const std::string_view json = json_of(bytes);
+  if (depth_of_brackets(json) > kDeepest) {
+    return fmt::format("has brackets in each other more than {} deep; so deep is read", kDeepest);
+  }
+  const auto gltf = nlohmann::json::parse(json, nullptr, false);
+  if (depth_of_nodes(gltf, kDeepest) > kDeepest) {
+    return fmt::format("has nodes in each other more than {} deep; so deep is read", kDeepest);
+  }
+  return "";
+}
+
 /// Reads one file into a solid. @return What is wrong with it; empty if nothing is.
 std::string import(const std::filesystem::path& file, const Placing& placing, Solid& solid) {
   std::error_code error;
   const auto bytes = std::filesystem::file_size(file, error);
+  if (error && std::filesystem::exists(file)) return "is not a regular file";
   if (error) return "cannot be read";
   if (bytes > ReadLimits::file_bytes) {
     return fmt::format("has {} bytes; at most {} are read", bytes, ReadLimits::file_bytes);
   }
+  if (!std::filesystem::is_regular_file(file, error)) return "is not a regular file";
+  if (ending_of(file.string()) != ".obj") {
+    if (const std::string deep = too_deep(file); !deep.empty()) return deep;
+  }
   Assimp::Importer importer;
+  importer.SetIOHandler(new MeshFiles(file));  // which it owns from here on
   // Nodes are put where they belong, and what has more corners is cut into triangles.
   const aiScene* scene =
       importer.ReadFile(file.string(), aiProcess_Triangulate | aiProcess_PreTransformVertices);

@@ -36,7 +36,10 @@ class SenseReader {
     sight.fade_from = reader_.number("fade_from", 1.0, kShare);
     sight.ebb_time = reader_.duration("ebb_time", 0.0, kSeconds);
     reader_.finish();
-    if (keep_range && has("range") && sight.keep_range < sight.range) {
+    // A range that is at fault itself is told once.
+    const Node* range = reader_.table().find("range");
+    const bool has_range = range != nullptr && kRange.holds(range->number);
+    if (keep_range && has_range && sight.keep_range < sight.range) {
       fault("keep_range", fmt::format("is {}; at least the range of {} m is allowed",
                                       sight.keep_range, sight.range));
     }

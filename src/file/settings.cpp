@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <array>
+#include <cctype>
 
 #include "file/read.hpp"
 #include "level/spelling.hpp"
@@ -24,6 +25,13 @@ void set_places(Node& node, const Place& place) {
   }
 }
 
+// A name may begin with a digit, but does not go on like this.
+bool looks_like_number(std::string_view text) {
+  if (!text.empty() && (text.front() == '-' || text.front() == '+')) text.remove_prefix(1);
+  return !text.empty() && (std::isdigit(static_cast<unsigned char>(text.front())) != 0) &&
+         text.find_first_not_of("0123456789.eE+-_") == std::string_view::npos;
+}
+
 std::optional<Node> parse_value(const Setting& setting, const Place& place, Faults& faults) {
   Faults ignored;
   auto parsed = parse_toml("value = " + setting.value, place.file, ignored);
@@ -34,6 +42,11 @@ std::optional<Node> parse_value(const Setting& setting, const Place& place, Faul
   }
   if (setting.value.find_first_of("\"'[]{}=\n") != std::string::npos || setting.value.empty()) {
     faults.add(place, fmt::format("'{}={}' has no TOML value", setting.path, setting.value));
+    return std::nullopt;
+  }
+  if (looks_like_number(setting.value)) {
+    faults.add(place,
+               fmt::format("'{}={}' is no number that TOML can hold", setting.path, setting.value));
     return std::nullopt;
   }
   Node text;
@@ -111,7 +124,8 @@ class Setter {
     const auto [name, rest] = split_at_dot(path);
     const Node* named = root_.find(table);
     const Node* found_node = named == nullptr ? nullptr : named->find(name);
-    if (found_node == nullptr || rest.empty()) {
+    if (found_node != nullptr && rest.empty()) return whole(table, name, value);
+    if (found_node == nullptr) {
       const auto known = named == nullptr ? std::vector<std::string>{} : keys_of(*named);
       faults_.add(value.place, fmt::format("there is no {} '{}' to set a value of{}", table, name,
                                            suggestion(name, known)));
@@ -123,8 +137,11 @@ class Setter {
   void set_in_list(const std::string& list, std::string_view path, const Node& value) {
     const auto [id, rest] = split_at_dot(path);
     for (Node::Entry& entry : root_.entries) {
-      if (entry.key != list || rest.empty()) continue;
-      if (Node* item = find_by_id(entry.value, id)) return put_at(*item, rest, value);
+      if (entry.key != list) continue;
+      if (Node* item = find_by_id(entry.value, id)) {
+        return rest.empty() ? whole(list, id, value) : put_at(*item, rest, value);
+      }
+      if (rest.empty()) continue;
       if (list == "agent" && is_copy(entry.value, id)) {
         copies_[std::string(id)].emplace_back(std::string(rest), value);
         return;
@@ -134,6 +151,12 @@ class Setter {
     const auto known = items == nullptr ? std::vector<std::string>{} : ids_of(*items);
     faults_.add(value.place, fmt::format("there is no {} '{}' to set a value of{}", list, id,
                                          suggestion(id, known)));
+  }
+
+  void whole(std::string_view what, std::string_view name, const Node& value) {
+    faults_.add(value.place, fmt::format("{0}.{1} is a table; one of its keys is set, as "
+                                         "{0}.{1}.KEY=VALUE",
+                                         what, name));
   }
 
   Node& root_;

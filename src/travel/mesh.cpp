@@ -20,6 +20,7 @@ std::shared_ptr<const NavigationMesh::Data> make_mesh(const Level& level, const 
   find_areas(*mesh, level);
   cover_surfaces(*mesh, level, world);
   join_surfaces(*mesh);
+  make_convex(*mesh);
   lay_grid(*mesh);
   find_links(*mesh, level, world);
   part_areas(*mesh);

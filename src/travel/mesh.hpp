@@ -175,6 +175,7 @@ inline double turn(const MeshPoint& a, const MeshPoint& b, const MeshPoint& c) {
 void find_areas(NavigationMesh::Data& mesh, const Level& level);
 void cover_surfaces(NavigationMesh::Data& mesh, const Level& level, const World& world);
 void join_surfaces(NavigationMesh::Data& mesh);
+void make_convex(NavigationMesh::Data& mesh);
 void part_areas(NavigationMesh::Data& mesh);
 void find_links(NavigationMesh::Data& mesh, const Level& level, const World& world);
 void list_crossings(NavigationMesh::Data& mesh);

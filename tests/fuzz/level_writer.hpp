@@ -1,0 +1,14 @@
+#pragma once
+
+#include <string>
+
+#include "fuzz/choices.hpp"
+
+namespace gaze::fuzz {
+
+/// The text of a level that is right in structure: solids that overlap, touch and stand a hair
+/// apart, kinds with any mixture of senses, ways and attacks, agents with patrols and scripts,
+/// zones, doors, links, starts, rounds and bounds, in any plane and at any rate of steps.
+[[nodiscard]] std::string write_level(Choices& choices);
+
+}  // namespace gaze::fuzz
