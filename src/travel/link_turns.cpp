@@ -1,4 +1,6 @@
 #include <algorithm>
+#include <functional>
+#include <queue>
 
 #include "travel/fan.hpp"
 
@@ -52,18 +54,77 @@ class CornerFan {
 
  private:
   const std::vector<std::uint32_t>& look_on() {
-    while (!gaps_.empty()) {
+    constexpr int kManyLooks = 500;
+    for (int looks = 0; !gaps_.empty() && looks < kManyLooks; ++looks) {
       const Gap gap = gaps_.back();
       gaps_.pop_back();
-      reach_over(mesh_.edges[gap.edge].polygon);
-      const FaceView view(mesh_, root_, gap);
-      view.look_through([&](std::uint32_t seen) { take(seen); },
-                        [&](const Gap& next) { gaps_.push_back(next); });
-      view.each_crossing([&](std::uint32_t crossing) { take_crossing(crossing); });
+      look_through(gap, [&](const Gap& next) { gaps_.push_back(next); });
     }
+    if (!gaps_.empty()) look_edge_by_edge();
     std::sort(seen_.begin(), seen_.end());
     seen_.erase(std::unique(seen_.begin(), seen_.end()), seen_.end());
     return seen_;
+  }
+
+  template <typename Visit>
+  void look_through(const Gap& gap, Visit&& visit) {
+    reach_over(mesh_.edges[gap.edge].polygon);
+    const FaceView view(mesh_, root_, gap);
+    view.look_through([&](std::uint32_t seen) { take(seen); }, visit);
+    view.each_crossing([&](std::uint32_t crossing) { take_crossing(crossing); });
+  }
+
+  // Every vertex that a look passes splits it, and what has been split comes to the same edges once
+  // for each part. Edges are looked through near ones first, so that most parts have come to an
+  // edge when it is its turn: those that meet there are one again.
+  void look_edge_by_edge() {
+    using Item = std::pair<double, std::uint32_t>;  // distance, edge
+    std::priority_queue<Item, std::vector<Item>, std::greater<>> queue;
+    waiting_.resize(mesh_.edges.size());
+    const auto add = [&](const Gap& gap) {
+      std::vector<Gap>& on_it = waiting_[gap.edge];
+      if (on_it.empty()) {
+        const MeshPoint& from = mesh_.edges[gap.edge].from;
+        const MeshPoint& to = mesh_.edges[mesh_.next(gap.edge)].from;
+        queue.emplace(distance_to_segment(from, to, root_), gap.edge);
+      }
+      join(on_it, gap);
+    };
+    for (const Gap& gap : gaps_) add(gap);
+    gaps_.clear();
+    std::vector<Gap> now;
+    // Looks that never end would take a mesh that folds back onto itself.
+    std::size_t left = 1'000 * mesh_.edges.size();
+    while (!queue.empty() && left > 0) {
+      now.swap(waiting_[queue.top().second]);
+      queue.pop();
+      for (const Gap& gap : now) {
+        look_through(gap, add);
+        left -= left > 0;
+      }
+      now.clear();
+    }
+    for (; !queue.empty(); queue.pop()) waiting_[queue.top().second].clear();
+  }
+
+  // Keeps those on one edge as few as they can be.
+  static void join(std::vector<Gap>& gaps, Gap gap) {
+    const auto meet = [](const MeshPoint& a, const MeshPoint& b) {
+      return distance(a, b) <= kSnap;
+    };
+    for (std::size_t i = 0; i < gaps.size();) {
+      const bool is_right = meet(gaps[i].left, gap.right);
+      const bool is_left = meet(gaps[i].right, gap.left);
+      if (!is_right && !is_left) {
+        ++i;
+        continue;
+      }
+      if (is_right) gap.right = gaps[i].right;
+      if (is_left) gap.left = gaps[i].left;
+      gaps[i] = gaps.back();
+      gaps.pop_back();
+    }
+    gaps.push_back(gap);
   }
 
   bool is_outside(const MeshPoint& p) const {
@@ -161,7 +222,8 @@ class CornerFan {
   MeshPoint right_;  ///< The sides of the fan pass through these.
   MeshPoint left_;
   std::vector<Gap> gaps_;
-  std::vector<std::uint32_t> about_;  ///< Scratch.
+  std::vector<std::vector<Gap>> waiting_;  ///< By edge.
+  std::vector<std::uint32_t> about_;       ///< Scratch.
   std::vector<std::uint32_t> seen_;
   double reach_ = 0.0;
   bool sees_all_ = false;

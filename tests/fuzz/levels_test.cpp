@@ -35,5 +35,25 @@ TEST(SweptLevels, ThatOnceWentOnWithoutEnd) {
   }
 }
 
+// Each of its corners splits what is seen of all others.
+TEST(SweptLevels, WithAStarThatBreaks) {
+  constexpr int kCorners = 200;
+  std::string outline;
+  for (int i = 0; i < kCorners; ++i) {
+    const double away = i % 2 == 0 ? 8.0 : 20.0;
+    const double angle = 2.0 * 3.14159265358979323846 * i / kCorners;
+    outline += "[" + std::to_string(away * std::cos(angle)) + ", " +
+               std::to_string(away * std::sin(angle)) + "], ";
+  }
+  const Level level = testing::garden(
+      "[[block]]\nid = \"star\"\nmaterial = \"brick\"\nhealth = 5\noutline = [" + outline +
+      "]\n[kind.pruner]\nteam = \"caretakers\"\n[kind.pruner.sight]\nrange = 20\n"
+      "field_of_view = 90\n[kind.pruner.move]\nspeed = 2\n[kind.pruner.when]\nsees = "
+      "\"chase\"\n[kind.collector]\nteam = \"visitors\"\n" +
+      testing::placed("pruner", "pruner", "[-30, 5]") +
+      testing::placed("collector", "collector", "[30, -5]", "driver = \"host\""));
+  EXPECT_EQ(fuzz::broken_promise(level, 5), "");
+}
+
 }  // namespace
 }  // namespace gaze
