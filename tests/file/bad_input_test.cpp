@@ -200,5 +200,27 @@ TEST(BadInput, KeysWithoutEndAreRefused) {
 
 // ---- files
 
+// Letters of any script where none belong, and where they do.
+TEST(BadInput, LettersOfAnyScript) {
+  for (std::uint32_t letter = 0xA0; letter < 0x10000; letter += letter < 0x3000 ? 1 : 37) {
+    if (letter >= 0xD800 && letter < 0xE000) continue;  // halves of letters
+    std::string text;
+    if (letter < 0x800) {
+      text = {static_cast<char>(0xC0U | letter >> 6U), static_cast<char>(0x80U | (letter & 0x3FU))};
+    } else {
+      text = {static_cast<char>(0xE0U | letter >> 12U),
+              static_cast<char>(0x80U | (letter >> 6U & 0x3FU)),
+              static_cast<char>(0x80U | (letter & 0x3FU))};
+    }
+    EXPECT_EQ(read_level_text("name = \"" + text + "\"  # " + text + "\n", "t").name, text);
+    try {
+      static_cast<void>(read_level_text("seed = 1" + text + "2\n", "t"));
+      ADD_FAILURE() << letter;
+    } catch (const LevelError& error) {
+      EXPECT_NE(std::string(error.what()).find("t:1:"), std::string::npos);
+    }
+  }
+}
+
 }  // namespace
 }  // namespace gaze
