@@ -1,6 +1,7 @@
 #include "level/whom.hpp"
 
 #include <algorithm>
+#include <unordered_map>
 
 namespace gaze {
 namespace {
@@ -31,22 +32,28 @@ std::uint64_t tag_bits(std::span<const std::string> tag_names, std::span<const s
   return bits;
 }
 
-std::vector<std::string_view> kind_names(const Level& level, const Kind& kind) {
-  std::vector<std::string_view> names;
-  const Kind* at = &kind;
-  while (names.size() <= level.kinds.size()) {
-    names.push_back(at->name);
-    const auto base = std::find_if(level.kinds.begin(), level.kinds.end(),
-                                   [&](const Kind& other) { return other.name == at->like; });
-    if (at->like.empty() || base == level.kinds.end()) break;
-    at = &*base;
+std::vector<std::uint32_t> bases_of(const Level& level) {
+  std::unordered_map<std::string_view, std::uint32_t> numbers;
+  for (std::uint32_t i = 0; i < level.kinds.size(); ++i)
+    numbers.try_emplace(level.kinds[i].name, i);
+  std::vector<std::uint32_t> bases;
+  bases.reserve(level.kinds.size());
+  for (const Kind& kind : level.kinds) {
+    const auto base = kind.like.empty() ? numbers.end() : numbers.find(kind.like);
+    bases.push_back(base == numbers.end() ? kNoBase : base->second);
   }
-  return names;
+  return bases;
 }
 
 bool is_of_kind(const Level& level, const Kind& kind, std::string_view name) {
-  const auto names = kind_names(level, kind);
-  return std::find(names.begin(), names.end(), name) != names.end();
+  if (kind.name == name) return true;
+  if (kind.like.empty()) return false;
+  const std::vector<std::uint32_t> bases = bases_of(level);
+  auto at = static_cast<std::uint32_t>(&kind - level.kinds.data());
+  for (std::size_t steps = 0; at != kNoBase && steps <= bases.size(); ++steps, at = bases[at]) {
+    if (level.kinds[at].name == name) return true;
+  }
+  return false;
 }
 
 Whom::Whom(const Level& level, std::span<const std::string> names,
@@ -56,13 +63,27 @@ Whom::Whom(const Level& level, std::span<const std::string> names,
   for (std::uint32_t i = 0; i < level.agents.size(); ++i) {
     if (holds(names, level.agents[i].id)) agents_.push_back(i);
   }
-  for (const Kind& kind : level.kinds) {
-    const auto own = kind_names(level, kind);
-    const bool is_named = std::any_of(own.begin(), own.end(),
-                                      [&](std::string_view name) { return holds(names, name); });
-    const bool is_team =
-        kind.team < level.teams.size() && holds(names, level.teams[kind.team].name);
-    kinds_.push_back(is_named || is_team ? 1 : 0);
+  for (const Kind& kind : level.kinds) kinds_.push_back(holds(names, kind.name) ? 1 : 0);
+  name_all_like_them(bases_of(level));
+  for (std::uint32_t i = 0; i < level.kinds.size(); ++i) {
+    const std::uint32_t team = level.kinds[i].team;
+    if (team < level.teams.size() && holds(names, level.teams[team].name)) kinds_[i] = 1;
+  }
+}
+
+// Each row of kinds that are like each other is walked once.
+void Whom::name_all_like_them(std::span<const std::uint32_t> bases) {
+  std::vector<char> is_known(kinds_.size(), 0);
+  std::vector<std::uint32_t> row;
+  for (std::uint32_t i = 0; i < kinds_.size(); ++i) {
+    row.clear();
+    std::uint32_t at = i;
+    for (; at != kNoBase && !is_known[at] && kinds_[at] == 0; at = bases[at]) {
+      is_known[at] = 1;
+      row.push_back(at);
+    }
+    const bool is_named = at != kNoBase && kinds_[at] != 0;
+    for (const std::uint32_t kind : row) kinds_[kind] = is_named ? 1 : 0;
   }
 }
 

@@ -18,8 +18,11 @@ namespace gaze {
 [[nodiscard]] std::uint64_t tag_bits(std::span<const std::string> tag_names,
                                      std::span<const std::string> tags);
 
-/// The kind's own name, that of the kind it is like, and so on: the nearest first.
-[[nodiscard]] std::vector<std::string_view> kind_names(const Level& level, const Kind& kind);
+/// By kind: the number of the kind that it is like; kNoBase: of none.
+constexpr std::uint32_t kNoBase = 0xFFFFFFFF;
+[[nodiscard]] std::vector<std::uint32_t> bases_of(const Level& level);
+
+/// True if that is the name of the kind, or of one that it is like, near or far.
 [[nodiscard]] bool is_of_kind(const Level& level, const Kind& kind, std::string_view name);
 
 /// What of an agent decides whether a name means it.
@@ -44,6 +47,8 @@ class Whom {
   bool goes_by_agents() const { return !agents_.empty(); }
 
  private:
+  void name_all_like_them(std::span<const std::uint32_t> bases);
+
   bool is_empty_ = true;
   std::vector<std::uint32_t> agents_;
   std::vector<char> kinds_;  ///< By kind: also those of a team that is named.

@@ -230,7 +230,8 @@ void Simulation::State::fire(std::uint32_t who, Cause cause, std::string_view na
 
 void Simulation::State::fire_by_kind(std::uint32_t who, Cause cause, std::uint32_t other) {
   const std::vector<Rule>& rules = kind(who).when.rules;
-  for (const std::string_view name : kind_names[kind_index[other]]) {
+  for (std::uint32_t at = kind_index[other]; at != kNoBase; at = bases[at]) {
+    const std::string_view name = level->kinds[at].name;
     const bool is_named = std::any_of(rules.begin(), rules.end(), [&](const Rule& rule) {
       return rule.cause == cause && rule.name == name;
     });

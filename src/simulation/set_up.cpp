@@ -128,7 +128,7 @@ void look_names_up(Simulation::State& state) {
     state.triggers.push_back({Whom(level, zone.triggered_by, tags), tag_bits(tags, zone.grants),
                               tag_bits(tags, zone.takes)});
   }
-  for (const Kind& kind : level.kinds) state.kind_names.push_back(kind_names(level, kind));
+  state.bases = bases_of(level);
 }
 
 // Few foes are looked through one by one, many are looked up by where they are.

@@ -34,9 +34,8 @@ struct Simulation::State {
   std::vector<Driver> driver;                       ///< as this.
   Openings openings;
   std::vector<ZoneTrigger> triggers;  ///< By zone.
-  std::vector<std::vector<std::string_view>>
-      kind_names;           ///< By kind: its own, and those it is like.
-  bool uses_crowd = false;  ///< Some sense asks who is near.
+  std::vector<std::uint32_t> bases;   ///< By kind: the one that it is like, or kNoBase.
+  bool uses_crowd = false;            ///< Some sense asks who is near.
   std::vector<Vector2d> placed_facing;
   std::vector<Vector2d> rest_facing;  ///< To which it turns when it has nothing to look at.
   std::vector<Mode> idle;
