@@ -65,7 +65,7 @@ void end_cleanly_by_signals() {
   for (const int signal : {SIGINT, SIGTERM, SIGHUP}) sigaction(signal, &action, nullptr);
 }
 
-OutputFile::OutputFile(std::filesystem::path file) : file_(followed(file)) {
+OutputFile::OutputFile(const std::filesystem::path& file) : file_(followed(file)) {
   std::error_code error;
   const auto status = std::filesystem::status(file_, error);
   if (std::filesystem::is_directory(status)) fail(EISDIR);

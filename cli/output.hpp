@@ -21,7 +21,7 @@ void end_cleanly_by_signals();
 /// OutputError.
 class OutputFile {
  public:
-  explicit OutputFile(std::filesystem::path file);
+  explicit OutputFile(const std::filesystem::path& file);
   ~OutputFile();
   OutputFile(const OutputFile&) = delete;
   OutputFile& operator=(const OutputFile&) = delete;
