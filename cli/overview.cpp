@@ -3,6 +3,7 @@
 
 #include <nlohmann/json.hpp>
 
+#include "level/numbers.hpp"
 #include "show/round.hpp"
 #include "stretch.hpp"
 
@@ -17,16 +18,14 @@ std::string headline(const Overview& all, const std::string& agent, const std::s
                      times == 1 ? "once" : fmt::format("{} times", times));
 }
 
-std::string unit_of(const Overview::Test& test) {
-  return test.name == "range" ? " m" : " degrees off";
-}
-
 std::string test_text(const Overview::Test& test, double seconds) {
   const std::string failed = test.failed > 0.0
                                  ? fmt::format("fails for {:.2f} of {:.2f} s", test.failed, seconds)
                                  : std::string("always passes");
-  return fmt::format("  {:<14} {}; best at {:.3f} s: {:.2f}{}, at most {:.2f}\n", test.name, failed,
-                     test.at, test.best, unit_of(test), test.limit);
+  const bool is_range = test.name == "range";
+  return fmt::format(
+      "  {:<14} {}; best at {:.3f} s: {}\n", test.name, failed, test.at,
+      beside_limit(test.best, test.limit, is_range ? " m" : " degrees off", is_range ? 2 : 1));
 }
 
 }  // namespace

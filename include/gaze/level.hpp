@@ -304,6 +304,9 @@ struct Level {
 /// True if bodies of two kinds stop each other.
 [[nodiscard]] bool stop_each_other(const Level& level, const Kind& a, const Kind& b);
 
+/// The share of a damage of that kind that a body takes: above 1 if it is weak to it.
+[[nodiscard]] double share_taken(const Kind& kind, const std::string& damage_kind);
+
 /// How far in front of a target of that kind a chaser stops, centre to centre, metres.
 [[nodiscard]] double stop_distance(const Kind& chaser, const Kind& target);
 

@@ -17,7 +17,7 @@ struct WatchRow {
   std::optional<Sense> by;                 ///< Once noticed.
   Verdict verdict;                         ///< Without tests for an agent without sight.
   std::optional<NearnessAnswer> nearness;  ///< If it has that sense.
-  std::optional<NoiseAnswer> noise;        ///< If it has hearing and the other made one: the last.
+  std::optional<NoiseAnswer> noise;        ///< If it hears: the last noise that the other made.
   double distance = 0.0;  ///< Between the feet, in all three axes, metres: also without sight.
   std::string broke;      ///< What passed in the row before and fails now, or the other way.
 };

@@ -56,13 +56,18 @@ class WhenReader {
     if (node != nullptr) add(cause, "", *node, reader_.path_of(key));
   }
 
-  // One reaction, whatever the name, rather than a table of names and reactions.
-  static bool is_reaction(const Node& table) {
+  static const std::vector<std::string>& reaction_keys() {
     static const std::vector<std::string> kKeys{"mode",  "attack", "noise", "reach",
                                                 "wakes", "turn",   "after"};
+    return kKeys;
+  }
+
+  // One reaction, whatever the name, rather than a table of names and reactions.
+  static bool is_reaction(const Node& table) {
+    const std::vector<std::string>& keys = reaction_keys();
     return !table.entries.empty() &&
-           std::all_of(table.entries.begin(), table.entries.end(), [](const Node::Entry& entry) {
-             return std::find(kKeys.begin(), kKeys.end(), entry.key) != kKeys.end();
+           std::all_of(table.entries.begin(), table.entries.end(), [&](const Node::Entry& entry) {
+             return std::find(keys.begin(), keys.end(), entry.key) != keys.end();
            });
   }
 
@@ -89,8 +94,10 @@ class WhenReader {
                          : std::find(known->begin(), known->end(), entry.key) != known->end()) {
       return true;
     }
+    std::vector<std::string> near = known == nullptr ? std::vector<std::string>{} : *known;
+    near.insert(near.end(), reaction_keys().begin(), reaction_keys().end());
     const std::string hint =
-        known == nullptr ? "; letters, digits, _ and - are allowed" : suggestion(entry.key, *known);
+        known == nullptr ? "; letters, digits, _ and - are allowed" : suggestion(entry.key, near);
     reader_.fault(entry.place,
                   fmt::format("{}: there is no {} '{}'{}", path, what, entry.key, hint));
     return false;

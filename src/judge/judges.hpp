@@ -8,6 +8,7 @@
 #include "gaze/finding.hpp"
 #include "gaze/navigation.hpp"
 #include "gaze/world.hpp"
+#include "level/whom.hpp"
 #include "travel/openings.hpp"
 
 namespace gaze {
@@ -15,21 +16,19 @@ namespace gaze {
 /// Collects what judges say about one level.
 class Bench {
  public:
-  Bench(const Level& level, const World& world) : level_(level), world_(world), openings_(level) {}
+  Bench(const Level& level, const World& world)
+      : level_(level), world_(world), bases_(bases_of(level)), openings_(level) {}
 
   const Level& level() const { return level_; }
   const World& world() const { return world_; }
+  /// By kind: the one that it is like.
+  const std::vector<std::uint32_t>& bases() const { return bases_; }
 
-  void say(Finding::Severity severity, std::string code, const Place& place, std::string message) {
+  void say(Finding::Severity severity, std::string code, const Place& place, std::string message,
+           std::optional<PairFigures> pair = std::nullopt) {
     // Copies that share a value would say the same of it once each.
     if (!said_.emplace(place, message).second) return;
-    findings_.push_back({severity, std::move(code), std::move(message), place, std::nullopt});
-  }
-
-  void say_of_pair(const Place& place, std::string message, PairFigures figures) {
-    if (!said_.emplace(place, message).second) return;
-    findings_.push_back(
-        {Finding::Severity::note, "pair", std::move(message), place, std::move(figures)});
+    findings_.push_back({severity, std::move(code), std::move(message), place, std::move(pair)});
   }
 
   /// Where a value of the kind was written; where the kind was, if it was left out.
@@ -43,6 +42,7 @@ class Bench {
  private:
   const Level& level_;
   const World& world_;
+  std::vector<std::uint32_t> bases_;
   std::vector<Finding> findings_;
   std::set<std::pair<Place, std::string>> said_;
   std::vector<NavigationMesh> meshes_;  ///< By body.

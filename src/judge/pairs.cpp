@@ -18,8 +18,7 @@ struct Outcome {
 };
 
 double damage_against(const Attack& attack, const Kind& foe) {
-  const auto own = foe.resist.find(attack.damage_kind);
-  return attack.damage * (own == foe.resist.end() ? 1.0 : 1.0 - own->second);
+  return attack.damage * share_taken(foe, attack.damage_kind);
 }
 
 // Pulls up to a time of so many seconds.
@@ -152,7 +151,8 @@ void judge_pairs(Bench& bench) {
       PairFigures figures = Pair(level, kind, level.kinds[other]).figures();
       if (figures.harms.empty() && !figures.running_away && !figures.gain) continue;
       std::string text = describe(figures);
-      bench.say_of_pair(bench.place_of(kind, "attack"), std::move(text), std::move(figures));
+      bench.say(Finding::Severity::note, "pair", bench.place_of(kind, "attack"), std::move(text),
+                std::move(figures));
     }
   }
 }

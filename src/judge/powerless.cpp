@@ -75,7 +75,9 @@ class Powerless {
     return any(choose.teams,
                [&](const std::string& name) { return level_.teams[foe.team].name == name; }) &&
            any(choose.kinds,
-               [&](const std::string& name) { return is_of_kind(level_, foe, name); }) &&
+               [&](const std::string& name) {
+                 return is_of_kind(level_, bench_.bases(), foe, name);
+               }) &&
            any(choose.tags, [&](const std::string& tag) { return may_hold(foe, tag); });
   }
 
@@ -121,16 +123,12 @@ class Powerless {
         worded("{} is to wander, but has no [kind.{}.wander]: it stands", kind_.name, kind_.name));
   }
 
-  double damage_to(const Attack& attack, const Kind& foe) const {
-    const auto own = foe.resist.find(attack.damage_kind);
-    return attack.damage * (own == foe.resist.end() ? 1.0 : 1.0 - own->second);
-  }
-
   void judge_damage(const Attack& attack) {
     const bool does_more = attack.push > 0.0 || attack.leaves || attack.noise_reach > 0.0 ||
                            attack.fire_reach > 0.0 || attack.how == Attack::How::catch_;
-    const bool hurts = std::any_of(foes_.begin(), foes_.end(),
-                                   [&](const Kind* foe) { return damage_to(attack, *foe) > 0.0; });
+    const bool hurts = std::any_of(foes_.begin(), foes_.end(), [&](const Kind* foe) {
+      return attack.damage * share_taken(*foe, attack.damage_kind) > 0.0;
+    });
     if (does_more || hurts || foes_.empty()) return;
     const std::string why = attack.damage > 0.0 ? worded("{} resists all of its {}",
                                                          foes_.front()->name, attack.damage_kind)

@@ -120,7 +120,7 @@ class Unmet {
     if (rule.name.empty() && is_told_by_zone) return "";
     const bool is_told = any_agent(level_, [&](const Agent&, const Kind& other) {
       return other.tell && other.team == kind_.team &&
-             (rule.name.empty() || is_of_kind(level_, other, rule.name));
+             (rule.name.empty() || is_of_kind(level_, bench_.bases(), other, rule.name));
     });
     if (is_told) return "";
     return rule.name.empty() ? "nobody of its team tells anything: none has a [tell]"
@@ -130,7 +130,8 @@ class Unmet {
   std::string why_never_near(const Rule& rule) const {
     if (!kind_.nearness || rule.name.empty()) return "";
     const bool comes = any_agent(level_, [&](const Agent&, const Kind& other) {
-      return is_hostile(level_, kind_.team, other.team) && is_of_kind(level_, other, rule.name);
+      return is_hostile(level_, kind_.team, other.team) &&
+             is_of_kind(level_, bench_.bases(), other, rule.name);
     });
     return comes ? "" : worded("no {} is of a team that it is hostile to", rule.name);
   }

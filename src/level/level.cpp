@@ -61,6 +61,11 @@ bool stop_each_other(const Level& level, const Kind& a, const Kind& b) {
   return is_solid_to(level, a, b.team) && is_solid_to(level, b, a.team);
 }
 
+double share_taken(const Kind& kind, const std::string& damage_kind) {
+  const auto own = kind.resist.find(damage_kind);
+  return own == kind.resist.end() ? 1.0 : 1.0 - own->second;
+}
+
 double stop_distance(const Kind& chaser, const Kind& target) {
   return chaser.move.stop_distance.value_or(chaser.radius + target.radius);
 }

@@ -45,12 +45,10 @@ std::vector<std::uint32_t> bases_of(const Level& level) {
   return bases;
 }
 
-bool is_of_kind(const Level& level, const Kind& kind, std::string_view name) {
-  if (kind.name == name) return true;
-  if (kind.like.empty()) return false;
-  const std::vector<std::uint32_t> bases = bases_of(level);
+bool is_of_kind(const Level& level, std::span<const std::uint32_t> bases, const Kind& kind,
+                std::string_view name) {
   auto at = static_cast<std::uint32_t>(&kind - level.kinds.data());
-  for (std::size_t steps = 0; at != kNoBase && steps <= bases.size(); ++steps, at = bases[at]) {
+  for (; at != kNoBase; at = bases[at]) {
     if (level.kinds[at].name == name) return true;
   }
   return false;

@@ -23,7 +23,8 @@ constexpr std::uint32_t kNoBase = 0xFFFFFFFF;
 [[nodiscard]] std::vector<std::uint32_t> bases_of(const Level& level);
 
 /// True if that is the name of the kind, or of one that it is like, near or far.
-[[nodiscard]] bool is_of_kind(const Level& level, const Kind& kind, std::string_view name);
+[[nodiscard]] bool is_of_kind(const Level& level, std::span<const std::uint32_t> bases,
+                              const Kind& kind, std::string_view name);
 
 /// What of an agent decides whether a name means it.
 struct Somebody {

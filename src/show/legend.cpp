@@ -172,7 +172,8 @@ void add_other_senses(Canvas& canvas, Legend& legend, const Scene& scene) {
 
 void add_edge(Canvas& canvas, Legend& legend, const Scene& scene) {
   if (scene.bounds.empty()) return;
-  legend.row("edge of the level", [&](const Vector2d& p) {
+  legend.heading("Level");
+  legend.row("its edge", [&](const Vector2d& p) {
     canvas.line(p - Vector2d{16, 0}, p + Vector2d{16, 0});
     paint_bounds(canvas);
   });

@@ -37,9 +37,7 @@ Side side_towards(const Simulation::State& state, Index who, const Vector3d& poi
 
 double damage_of(const Simulation::State& state, const Blow& blow, Side side) {
   const Kind& kind = state.kind(blow.victim);
-  const auto own = kind.resist.find(blow.attack->damage_kind);
-  const double resisted = own == kind.resist.end() ? 1.0 : 1.0 - own->second;
-  return blow.attack->damage * blow.share * resisted *
+  return blow.attack->damage * blow.share * share_taken(kind, blow.attack->damage_kind) *
          kind.side_factors[static_cast<std::size_t>(side)];
 }
 

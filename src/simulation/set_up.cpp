@@ -35,7 +35,8 @@ double farthest_sense(const Level& level, const Kind& kind) {
   return farthest;
 }
 
-void add_filters(KindLimits& limits, const Level& level, const Kind& kind) {
+void add_filters(KindLimits& limits, const Simulation::State& state, const Kind& kind) {
+  const Level& level = *state.level;
   const auto has = [](const std::vector<std::string>& names, const std::string& name) {
     return names.empty() || std::find(names.begin(), names.end(), name) != names.end();
   };
@@ -55,7 +56,9 @@ void add_filters(KindLimits& limits, const Level& level, const Kind& kind) {
   }
   if (kind.choose.kinds.empty()) return;
   for (const Kind& other : level.kinds) {
-    const auto is_it = [&](const std::string& name) { return is_of_kind(level, other, name); };
+    const auto is_it = [&](const std::string& name) {
+      return is_of_kind(level, state.bases, other, name);
+    };
     limits.wants_kind.push_back(
         std::any_of(kind.choose.kinds.begin(), kind.choose.kinds.end(), is_it));
   }
@@ -77,7 +80,7 @@ KindLimits limits_of(const Simulation::State& state, const Kind& kind) {
   limits.tags = tag_bits(state.openings.tag_names, kind.tags);
   limits.wanted_tags = tag_bits(state.openings.tag_names, kind.choose.tags);
   limits.reacts = !kind.when.rules.empty();
-  add_filters(limits, *state.level, kind);
+  add_filters(limits, state, kind);
   limits.grace = moments_of(kind.grace, ticks_per_second);
   limits.heals_after = moments_of(kind.heals_after, ticks_per_second);
   const auto [low, high] = kind.move.turn_limits;

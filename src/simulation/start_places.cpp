@@ -109,8 +109,8 @@ void choose_start(Simulation::State& state, std::uint32_t who) {
   const Kind& kind = state.kind(who);
   std::vector<const Start*> own;
   for (const Start& start : state.level->starts) {
-    const bool is_for_it =
-        start.kind == state.agent(who).id || is_of_kind(*state.level, kind, start.kind);
+    const bool is_for_it = start.kind == state.agent(who).id ||
+                           is_of_kind(*state.level, state.bases, kind, start.kind);
     if (is_for_it) own.push_back(&start);
   }
   if (own.empty()) return;

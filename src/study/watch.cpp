@@ -43,9 +43,6 @@ WatchRow row_of(const Simulation& simulation, AgentId agent, AgentId other) {
   row.awareness = simulation.awareness(agent, other);
   row.by = simulation.noticed_by(agent, other);
   row.verdict = simulation.look(agent, other);
-  Acquaintance knows = acquaintance(simulation, agent, other);
-  row.nearness = knows.nearness;
-  row.noise = std::move(knows.noise);
   const Vector3d way = simulation.state(other).position - simulation.state(agent).position;
   row.distance = std::sqrt(way.x() * way.x() + way.y() * way.y() + way.z() * way.z());
   return row;
@@ -55,6 +52,9 @@ WatchRow row_of(const Simulation& simulation, AgentId agent, AgentId other) {
 
 void Watch::add(const Simulation& simulation) {
   WatchRow row = row_of(simulation, agent_, other_);
+  Acquaintance knows = acquaintance(simulation, agent_, other_);
+  row.nearness = knows.nearness;
+  row.noise = std::move(knows.noise);
   if (!rows_.empty()) row.broke = crossed(rows_.back(), row);
   rows_.push_back(std::move(row));
 }
