@@ -64,7 +64,7 @@ struct Event {
   Side side = Side::front;
   std::int64_t projectile = -1;  ///< Its number, of what was fired and what it hit; -1: of none.
   std::uint32_t team = kNoTeam;  ///< All of which are out, so that the round ended.
-  bool is_outside = false;       ///< It has got out of the level.
+  bool is_outside = false;       ///< What is spent has got out of the level.
   Vector3d place{0.0, 0.0, 0.0};
   Mode from = Mode::post;
   Mode to = Mode::post;

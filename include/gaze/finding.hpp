@@ -14,9 +14,8 @@ struct PairFigures {
   /// By one attack, if all of it hits: with wind-up, bursts, ammunition, resistance and grace.
   struct Harm {
     std::string attack;
-    double dealt = 0.0;  ///< Health, until the other is defeated or the attack is empty.
-    std::optional<double>
-        seconds;  ///< From the first pull to the defeat; nothing: it is empty first.
+    double dealt = 0.0;             ///< Health, until the other is defeated or it is empty.
+    std::optional<double> seconds;  ///< From the first pull to the defeat; nothing: never.
   };
   /// When the other, who walks, turns and runs straight away.
   struct RunningAway {

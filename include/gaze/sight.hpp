@@ -38,8 +38,7 @@ struct RangeTest {
 };
 
 struct FieldTest {
-  double value_deg =
-      0.0;  ///< Between the middle of the view and the line from the eye to the other's middle.
+  double value_deg = 0.0;  ///< From the middle of the view to the other's middle, at the eye.
   double limit_deg = 0.0;  ///< Half the field of view.
   bool pass = false;
   bool is_near = false;  ///< It passes within the near ring, whatever the angle.

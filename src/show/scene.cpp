@@ -9,6 +9,7 @@
 #include <limits>
 
 #include "geometry/plan.hpp"
+#include "geometry/prism.hpp"
 #include "level/numbers.hpp"
 #include "sense/field.hpp"
 #include "world/index.hpp"
@@ -49,7 +50,6 @@ class SceneMaker {
     add_zones();
     add_solids();
     for (std::uint32_t i = 0; i < simulation_.agent_count(); ++i) add_agent({i});
-    for (std::uint32_t i = 0; i < simulation_.agent_count(); ++i) add_senses({i});
     for (std::uint32_t i = 0; i < simulation_.agent_count(); ++i) add_bodily({i});
     for (const Projectile& shot : simulation_.projectiles()) {
       scene_.shots.push_back({plan(shot.position), plan(shot.velocity), shot.radius});
@@ -204,7 +204,10 @@ class SceneMaker {
     for (std::uint32_t piece = 0; piece < index.pieces.size(); ++piece) {
       const Solid& solid = level_.solids[index.pieces[piece].solid];
       if (!simulation_.world().stops(piece, Stops::sight) || is_walkway(solid.form)) continue;
-      const auto share = crossing(piece, from, to);
+      // In the plan alone: through the middle of its height.
+      const Prism prism = index.prism(piece);
+      const double middle = (prism.low + prism.high) / 2.0;
+      const auto share = first_touch(prism, PlanSegment{{plan(from), middle}, {plan(to), middle}});
       if (!share || *share >= first) continue;
       const double top = solid.base + solid.height;
       if (top > from.z() + (to.z() - from.z()) * *share) continue;
@@ -212,27 +215,6 @@ class SceneMaker {
       text = worded(", over {} ({} m)", solid.id, top);
     }
     return text;
-  }
-
-  // Where a way comes to a convex piece in the plan: a share of it.
-  std::optional<double> crossing(std::uint32_t piece, const Vector3d& from,
-                                 const Vector3d& to) const {
-    const auto& edges = simulation_.world().index().prism(piece).edges;
-    const Vector2d start = plan(from);
-    const Vector2d along = plan(to) - start;
-    double enter = 0.0;
-    double leave = 1.0;
-    for (std::size_t i = 0; i < edges.size(); ++i) {
-      const Vector2d corner{edges[i].x, edges[i].y};
-      const auto& next = edges[(i + 1) % edges.size()];
-      const Vector2d side = Vector2d{next.x, next.y} - corner;
-      const double inside = cross(side, start - corner);
-      const double speed = cross(side, along);
-      if (speed == 0.0 && inside < 0.0) return std::nullopt;
-      if (speed > 0.0) enter = std::max(enter, -inside / speed);
-      if (speed < 0.0) leave = std::min(leave, -inside / speed);
-    }
-    return enter < leave ? std::optional(enter) : std::nullopt;
   }
 
   void finish_solid(std::size_t i) {
@@ -288,7 +270,7 @@ class SceneMaker {
     }
     if (state.is_alive) {
       add_way(shape, id);
-      shape.note = out_of_range(id);
+      if (kind.sight && state.is_awake) shape.note = add_senses(id);
     }
     include(shape.low);
     include(shape.high);
@@ -302,54 +284,42 @@ class SceneMaker {
     for (const Vector3d& p : way.ahead) shape.way.push_back(plan(p));
   }
 
-  // Of an agent with sight, if it sees nobody for that reason alone: the nearest.
-  std::string out_of_range(AgentId id) const {
-    if (!level_.kind_of(level_.agents[id.index]).sight || !simulation_.state(id).is_awake)
-      return "";
-    double nearest = std::numeric_limits<double>::infinity();
-    std::string text;
-    for (std::uint32_t i = 0; i < simulation_.agent_count(); ++i) {
-      const Verdict verdict = simulation_.look(id, {i});
-      if (!verdict.hindrance.empty()) continue;
-      if (verdict.range.pass) return "";
-      if (verdict.range.value >= nearest) continue;
-      nearest = verdict.range.value;
-      text = fmt::format("{} out of range, {:.1f} m", verdict.other, nearest);
-    }
-    return text;
-  }
-
-  void add_senses(AgentId id) {
-    const AgentState state = simulation_.state(id);
-    const Kind& kind = level_.kind_of(level_.agents[id.index]);
-    if (!kind.sight || !state.is_alive || !state.is_awake) return;
+  // What it sees, and its lines of sight.
+  // @return A word on the nearest of those it looks for if all of them are out of range.
+  std::string add_senses(AgentId id) {
     Looker looker = simulation_.looker(id);
     SeenShape seen;
+    bool any_in_range = false;
+    std::optional<Verdict> nearest;
     for (std::uint32_t i = 0; i < simulation_.agent_count(); ++i) {
       const AgentId other{i};
-      if (!simulation_.look(id, other).hindrance.empty()) continue;
+      const Verdict verdict = simulation_.look(id, other);
+      if (!verdict.hindrance.empty()) continue;
       const bool noticed = simulation_.awareness(id, other) == Awareness::noticed;
       looker.has_noticed = noticed;
       seen.is_alert |= noticed;
-      add_line(looker, id, other);
+      any_in_range |= verdict.range.pass;
+      if (verdict.range.pass) add_line(looker, verdict, other);
+      if (!nearest || verdict.range.value < nearest->range.value) nearest = verdict;
     }
     looker.has_noticed = seen.is_alert;
-    seen.area = seen_area(simulation_.world(), looker);
     const PlanField field = plan_field(level_.plane, looker);
-    if (!field.half) return;
-    seen.middle = field.middle;
-    seen.half_field_deg = field.half->degrees();
-    scene_.seen.push_back(std::move(seen));
+    if (field.half) {
+      seen.area = seen_area(simulation_.world(), looker);
+      seen.middle = field.middle;
+      seen.half_field_deg = field.half->degrees();
+      scene_.seen.push_back(std::move(seen));
+    }
+    if (any_in_range || !nearest) return "";
+    return fmt::format("{} out of range, {:.2f} m", nearest->other, nearest->range.value);
   }
 
-  void add_line(const Looker& looker, AgentId id, AgentId other) {
-    const Verdict verdict = simulation_.look(id, other);
-    if (!verdict.range.pass) return;
+  void add_line(const Looker& looker, const Verdict& verdict, AgentId other) {
     const Looked looked = simulation_.looked(other);
     SightLine line;
     line.from = plan(eye_of(level_.plane, looker));
     line.to = plan(looked.feet + Vector3d{0.0, 0.0, looked.height / 2.0});
-    line.label = fmt::format("{:.1f} m, {:.0f}°", verdict.range.value, verdict.field.value_deg);
+    line.label = fmt::format("{:.2f} m, {:.1f}°", verdict.range.value, verdict.field.value_deg);
     if (!verdict.line.pass) {
       line.outcome = SightLine::Outcome::stopped;
       line.stop = plan(verdict.line.blocked_at);

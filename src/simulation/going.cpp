@@ -11,10 +11,6 @@
 namespace gaze {
 namespace {
 
-std::string text(const Simulation::State& state, const Vector3d& p) {
-  return place_text(state.level->plane, p);
-}
-
 double seconds(const Simulation::State& state, Moment moments) {
   return static_cast<double>(moments) / 1e9 / state.level->ticks_per_second;
 }
@@ -24,7 +20,7 @@ std::string flight_text(const Simulation::State& state, std::uint32_t who) {
   const std::string_view what = flight.what == Flight::What::hop    ? "in a hop"
                                 : flight.what == Flight::What::drop ? "dropping"
                                                                     : "on a link";
-  return fmt::format("{} to {}, there in {:.2f} s", what, text(state, flight.arc.to),
+  return fmt::format("{} to {}, there in {:.2f} s", what, place_text(state.plane(), flight.arc.to),
                      seconds(state, flight.end - state.now()));
 }
 
@@ -48,8 +44,9 @@ std::string no_way_text(const Simulation::State& state, std::uint32_t who) {
   const Route& route = state.route[who];
   const std::string what =
       route.outcome == Path::Outcome::bad_goal
-          ? fmt::format("{} is where it cannot stand", text(state, route.goal))
-          : fmt::format("no way leads to {} ({})", text(state, route.goal), name_of(route.outcome));
+          ? fmt::format("{} is where it cannot stand", place_text(state.plane(), route.goal))
+          : fmt::format("no way leads to {} ({})", place_text(state.plane(), route.goal),
+                        name_of(route.outcome));
   if (state.kind(who).move.no_path == NoPath::nearest) {
     return what + ": it is as near as it gets";
   }
@@ -109,7 +106,8 @@ std::string stands_for(const Simulation::State& state, std::uint32_t who) {
                                                                    : "its script has ended";
   }
   if (route.is_made && route.next < route.points.size()) {
-    return fmt::format("something keeps it from {}", text(state, route.points[route.next]));
+    return fmt::format("something keeps it from {}",
+                       place_text(state.plane(), route.points[route.next]));
   }
   return fmt::format("nothing in mode {} makes it go", name_of(state.mode[who]));
 }
@@ -118,7 +116,7 @@ std::string on_its_way(const Simulation::State& state, std::uint32_t who, const 
   if (!going.goal || !state.route[who].is_made) return "it goes straight";
   const std::size_t turns = going.ahead.empty() ? 0 : going.ahead.size() - 1;
   const std::string way =
-      fmt::format("{:.2f} m are left to {}, {}", going.left, text(state, *going.goal),
+      fmt::format("{:.2f} m are left to {}, {}", going.left, place_text(state.plane(), *going.goal),
                   turns == 0 ? std::string("straight") : fmt::format("by {} points", turns));
   if (state.route[who].outcome == Path::Outcome::whole) return way;
   return fmt::format("{}; the way is {}", way, name_of(state.route[who].outcome));

@@ -9,7 +9,6 @@ void leave(Simulation::State& state, std::uint32_t who) {
   const Bounds& bounds = *state.level->bounds;
   Event& event = state.tell(Event::What::left, who);
   event.place = state.position[who];
-  event.is_outside = true;
   if (state.kind(who).thing) return put_out(state, who);
   // Whose own place lies outside would leave it for ever.
   const bool has_a_place = is_within(state.plane(), bounds, state.post[who]);

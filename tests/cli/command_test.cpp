@@ -11,9 +11,12 @@
 
 #include "support/command.hpp"
 #include "support/temporary_folder.hpp"
+#include "support/text.hpp"
 
 namespace gaze {
 namespace {
+
+using testing::count_of;
 
 namespace fs = std::filesystem;
 using Json = nlohmann::json;
@@ -227,12 +230,6 @@ TEST_F(Command, RunPrintsATimelineAndASummary) {
             std::string::npos);
   EXPECT_NE(answer.out.find("\nagent "), std::string::npos);
   EXPECT_TRUE(answer.err.empty());
-}
-
-std::size_t count_of(const std::string& text, const std::string& part) {
-  std::size_t count = 0;
-  for (auto at = text.find(part); at != std::string::npos; at = text.find(part, at + 1)) ++count;
-  return count;
 }
 
 TEST_F(Command, TraceHasALineForEachAgentAndShotAtEachTick) {

@@ -128,6 +128,16 @@ INSTANTIATE_TEST_SUITE_P(
             "[kind.a.sight]\nrange=1\nfield_of_view=9\nvertical_field_of_view=190",
             "4:24: error: kind.a.sight.vertical_field_of_view is 190; above 0 to 180 degrees is "
             "allowed"},
+        BadSenseCase{"[kind.a.sight]\nrange=1\nfield_of_view=9\ntilt=95",
+                     "4:6: error: kind.a.sight.tilt is 95; -90 to 90 degrees is allowed"},
+        BadSenseCase{"[kind.a.feeler.w]\nlength=1\nturns='neck'",
+                     "3:7: error: kind.a.feeler.w.turns is the text \"neck\"; allowed: \"body\", "
+                     "\"head\""},
+        BadSenseCase{"[kind.a.when]\nhurt={turn=400}",
+                     "2:12: error: kind.a.when.hurt.turn is 400; -360 to 360 degrees is allowed"},
+        BadSenseCase{"[kind.a.feeler.w]\nlength=1\n[kind.a.when]\nfeels={tunr=180}",
+                     "4:8: error: kind.a.when.feels: there is no feeler 'tunr'; did you mean "
+                     "'turn'?"},
         BadSenseCase{"[kind.a.sight]\nrange=1\nfield_of_view=9\neye=[1,2]",
                      "4:5: error: kind.a.sight.eye is a list of 2; 3 numbers are needed"},
         BadSenseCase{

@@ -3,9 +3,12 @@
 #include <gtest/gtest.h>
 
 #include "support/levels.hpp"
+#include "support/text.hpp"
 
 namespace gaze {
 namespace {
+
+using testing::count_of;
 
 std::string picture_of(const Simulation& simulation, PictureFormat format) {
   PictureOptions options;
@@ -44,12 +47,6 @@ TEST(Draw, ChangesWithWhatIsSeenAndIsTheSameTwice) {
   const std::string seen = png_of(Simulation(testing::garden(text)));
   EXPECT_EQ(seen, png_of(Simulation(testing::garden(text))));
   EXPECT_NE(seen, png_of(Simulation(testing::garden(text, {{"agent.x.facing", "180"}}))));
-}
-
-std::size_t count_of(const std::string& text, const std::string& part) {
-  std::size_t count = 0;
-  for (auto at = text.find(part); at != std::string::npos; at = text.find(part, at + 1)) ++count;
-  return count;
 }
 
 // The edge has a dash of its own: once round the level, and once in the legend.
