@@ -350,6 +350,10 @@ void leave_out_senses(Scene& scene) {
   scene.rings.clear();
   scene.blasts.clear();
   scene.lines.clear();
+  for (AgentShape& agent : scene.agents) {
+    agent.note.clear();
+    agent.way.clear();
+  }
 }
 
 }  // namespace gaze

@@ -127,7 +127,7 @@ struct Scene {
   std::vector<AgentShape> agents;
 };
 
-/// Takes out what agents perceive, for pictures of something else.
+/// Takes out what agents perceive and where they are going, for pictures of something else.
 void leave_out_senses(Scene& scene);
 
 [[nodiscard]] Scene make_scene(const Simulation& simulation, const Trails& trails);
