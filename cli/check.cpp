@@ -2,6 +2,8 @@
 
 #include <algorithm>
 #include <ostream>
+#include <set>
+#include <utility>
 
 #include "play.hpp"
 
@@ -27,15 +29,22 @@ std::string verdict_line(const std::vector<Finding>& findings, std::size_t files
                      hidden);
 }
 
-// Levels that share a file of kinds would say much of it once each.
-void add_new(std::vector<Finding>& findings, std::vector<Finding> more) {
-  for (Finding& finding : more) {
-    const bool is_told = std::any_of(findings.begin(), findings.end(), [&](const Finding& told) {
-      return told.place == finding.place && told.message == finding.message;
-    });
-    if (!is_told) findings.push_back(std::move(finding));
+/// The findings of several levels. Those that share a file of kinds would say much of it once each.
+class Told {
+ public:
+  void add(std::vector<Finding> more) {
+    for (Finding& finding : more) {
+      if (!said_.emplace(finding.place, finding.message).second) continue;
+      findings_.push_back(std::move(finding));
+    }
   }
-}
+
+  const std::vector<Finding>& findings() const { return findings_; }
+
+ private:
+  std::vector<Finding> findings_;
+  std::set<std::pair<Place, std::string>> said_;
+};
 
 void print(const std::vector<Finding>& findings, const CheckOptions& options, std::size_t files,
            const Streams& streams) {
@@ -51,19 +60,20 @@ void print(const std::vector<Finding>& findings, const CheckOptions& options, st
 }  // namespace
 
 int check(const CheckOptions& options, const Streams& streams) {
-  std::vector<Finding> findings;
+  Told told;
   std::vector<Fault> faults;
   std::size_t unread = 0;
   for (const std::string& file : options.files) {
     LevelOptions level = options.level;
     level.file = file;
     try {
-      add_new(findings, judge(read(level)));
+      told.add(judge(read(level)));
     } catch (const LevelError& error) {
       faults.insert(faults.end(), error.faults().begin(), error.faults().end());
       ++unread;
     }
   }
+  const std::vector<Finding>& findings = told.findings();
   const std::size_t read_files = options.files.size() - unread;
   if (options.json) {
     streams.out << findings_json(findings);

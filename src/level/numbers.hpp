@@ -38,6 +38,12 @@ inline std::string number_text(double value) {
   return text;
 }
 
+/// By how much a limit is missed: with so many digits, and with more where it would read as 0.
+inline std::string excess_text(double value, int digits) {
+  const std::string text = fmt::format("{:.{}f}", value, digits);
+  return text.find_first_not_of("0.") == std::string::npos ? fmt::format("{:.2g}", value) : text;
+}
+
 /// "[1.50, 4.00]": a place as levels of that plane write it.
 inline std::string place_text(Plane plane, const Vector3d& p) {
   if (plane == Plane::space) return fmt::format("[{:.2f}, {:.2f}, {:.2f}]", p.x(), p.y(), p.z());

@@ -3,28 +3,23 @@
 #include <cmath>
 
 #include "gaze/sight.hpp"
+#include "level/numbers.hpp"
 
 namespace gaze {
 namespace {
 
-// A number that must not read as 0, or as its limit, when it is not.
-std::string amount(double value, int digits) {
-  const std::string text = fmt::format("{:.{}f}", value, digits);
-  return text.find_first_not_of("0.") == std::string::npos ? fmt::format("{:.2g}", value) : text;
-}
-
 std::string range_fault(const RangeTest& test) {
-  return fmt::format("out of range by {} m", amount(test.value - test.limit, 2));
+  return fmt::format("out of range by {} m", excess_text(test.value - test.limit, 2));
 }
 
 std::string field_fault(const FieldTest& test) {
   return fmt::format("outside the field of view by {} degrees",
-                     amount(test.value_deg - test.limit_deg, 1));
+                     excess_text(test.value_deg - test.limit_deg, 1));
 }
 
 std::string vertical_fault(const FieldTest& test) {
   return fmt::format("outside the vertical field of view by {} degrees",
-                     amount(test.value_deg - test.limit_deg, 1));
+                     excess_text(test.value_deg - test.limit_deg, 1));
 }
 
 std::string line_fault(const LineTest& test) {

@@ -54,6 +54,7 @@ class CornerFan {
 
  private:
   const std::vector<std::uint32_t>& look_on() {
+    // In any order, which is a little quicker where few vertices are in sight.
     constexpr int kManyLooks = 500;
     for (int looks = 0; !gaps_.empty() && looks < kManyLooks; ++looks) {
       const Gap gap = gaps_.back();
@@ -94,13 +95,13 @@ class CornerFan {
     gaps_.clear();
     std::vector<Gap> now;
     // Looks that never end would take a mesh that folds back onto itself.
-    std::size_t left = 1'000 * mesh_.edges.size();
-    while (!queue.empty() && left > 0) {
+    std::size_t looks_left = 1'000 * mesh_.edges.size();
+    while (!queue.empty() && looks_left > 0) {
       now.swap(waiting_[queue.top().second]);
       queue.pop();
       for (const Gap& gap : now) {
         look_through(gap, add);
-        left -= left > 0;
+        looks_left -= looks_left > 0;
       }
       now.clear();
     }

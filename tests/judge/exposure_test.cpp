@@ -23,17 +23,11 @@ team = "visitors"
 radius = 0.3
 [kind.collector.move]
 speed = {}
-[[agent]]
-id = "lamp"
-kind = "lamp"
-at = [0.0, 0.0]
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [{}, {}]
-script = [{{ go = [{}, {}] }}]
 )",
-                     range, field, notice, speed, from.x(), from.y(), to.x(), to.y());
+                     range, field, notice, speed) +
+         testing::placed("lamp", "lamp", "[0, 0]") +
+         testing::placed("collector", "collector", fmt::format("[{}, {}]", from.x(), from.y()),
+                         fmt::format("script = [{{ go = [{}, {}] }}]", to.x(), to.y()));
 }
 
 bool is_noticed(const std::string& level) {
