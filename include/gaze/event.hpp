@@ -25,7 +25,7 @@ struct Event {
     blocked,   ///< On the way to `place`: under 1 cm nearer within a second; or it could not take
                ///< `other`, from a gap of `distance`, or throw an `attack` that it does not have.
     took,      ///< `other`, a thing.
-    left,      ///< The bounds of the level, at `place`: it is put back, or defeated by nobody.
+    left,      ///< The bounds of the level, at `place`, and is put back unless `is_outside`.
     attacked,  ///< `other` with `attack`, from `distance`.
     fired,     ///< A projectile of `attack` from `place`.
     hit,       ///< `other`, or `solid`, or the ground, with `attack` at `place`.
@@ -64,7 +64,7 @@ struct Event {
   Side side = Side::front;
   std::int64_t projectile = -1;  ///< Its number, of what was fired and what it hit; -1: of none.
   std::uint32_t team = kNoTeam;  ///< All of which are out, so that the round ended.
-  bool is_outside = false;       ///< What is spent has got out of the level.
+  bool is_outside = false;       ///< What is spent got out of the level; who left stays out.
   Vector3d place{0.0, 0.0, 0.0};
   Mode from = Mode::post;
   Mode to = Mode::post;

@@ -48,8 +48,9 @@ void add_numbers(Json& json, const Event& event) {
       json["fall"] = rounded(event.distance);
       break;
     case Event::What::spent:
+    case Event::What::left:
       json["place"] = point(event.place);
-      json["left_level"] = event.is_outside;
+      json["outside"] = event.is_outside;
       break;
     case Event::What::heard:
       json["place"] = point(event.place);

@@ -75,7 +75,7 @@ struct Describer {
         return blocked();
       case Event::What::left:
         return fmt::format("{} left the level at {}{}", who(), place(),
-                           level.bounds->puts_back ? " and is put back" : "");
+                           event.is_outside ? "" : " and is put back");
       case Event::What::took:
         return fmt::format("{} took {}", who(), other());
       case Event::What::attacked:

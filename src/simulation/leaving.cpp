@@ -9,10 +9,12 @@ void leave(Simulation::State& state, std::uint32_t who) {
   const Bounds& bounds = *state.level->bounds;
   Event& event = state.tell(Event::What::left, who);
   event.place = state.position[who];
-  if (state.kind(who).thing) return put_out(state, who);
   // Whose own place lies outside would leave it for ever.
+  const bool is_thing = state.kind(who).thing.has_value();
   const bool has_a_place = is_within(state.plane(), bounds, state.post[who]);
-  if (bounds.puts_back && has_a_place) return put_back(state, who);
+  event.is_outside = !bounds.puts_back || is_thing || !has_a_place;
+  if (!event.is_outside) return put_back(state, who);
+  if (is_thing) return put_out(state, who);
   defeat(state, who, std::nullopt, state.now());
 }
 

@@ -1,6 +1,5 @@
 #include "world/bounds.hpp"
 
-#include <algorithm>
 #include <vector>
 
 #include "geometry/plan.hpp"
@@ -13,28 +12,38 @@ bool is_between_heights(const Bounds& bounds, double height) {
   return (!bounds.low || height >= *bounds.low) && (!bounds.high || height <= *bounds.high);
 }
 
-void add_share(std::vector<double>& shares, double part, double whole) {
-  if (whole == 0.0) return;
-  const double share = part / whole;
-  if (share > 0.0 && share < 1.0) shares.push_back(share);
-}
+/// The next share of a way, after one, at which it goes over a line along which it may get out.
+class NextCrossing {
+ public:
+  explicit NextCrossing(double after) : after_(after) {}
 
-// Where the way goes over a line along which it may get out.
-std::vector<double> crossings(Plane plane, const Bounds& bounds, const Segment& way) {
-  std::vector<double> shares;
+  void offer(double part, double whole) {
+    if (whole == 0.0) return;
+    const double share = part / whole;
+    if (share > after_ && share < next_) next_ = share;
+  }
+
+  double share() const { return next_; }  ///< 1: none before the end.
+
+ private:
+  double after_;
+  double next_ = 1.0;
+};
+
+double next_crossing(Plane plane, const Bounds& bounds, const Segment& way, double after) {
+  NextCrossing next(after);
   const Vector2d from = plan_part(plane, way.from);
   const Vector2d along = plan_part(plane, way.to) - from;
   const std::vector<Vector2d>& outline = bounds.outline;
   for (std::size_t i = 0; i < outline.size(); ++i) {
     const Vector2d corner = outline[i] - from;
     const Vector2d edge = outline[(i + 1) % outline.size()] - outline[i];
-    add_share(shares, cross(corner, edge), cross(along, edge));
+    next.offer(cross(corner, edge), cross(along, edge));
   }
   const double rise = way.to.z() - way.from.z();
-  if (bounds.low) add_share(shares, *bounds.low - way.from.z(), rise);
-  if (bounds.high) add_share(shares, *bounds.high - way.from.z(), rise);
-  std::sort(shares.begin(), shares.end());
-  return shares;
+  if (bounds.low) next.offer(*bounds.low - way.from.z(), rise);
+  if (bounds.high) next.offer(*bounds.high - way.from.z(), rise);
+  return next.share();
 }
 
 }  // namespace
@@ -47,13 +56,11 @@ bool is_within(Plane plane, const Bounds& bounds, const Vector3d& place) {
 // Between two lines that it goes over it is inside all along, or outside.
 std::optional<double> leaves_at(Plane plane, const Bounds& bounds, const Segment& way) {
   if (!is_within(plane, bounds, way.from)) return 0.0;
-  std::vector<double> shares = crossings(plane, bounds, way);
-  shares.push_back(1.0);
-  double last = 0.0;
-  for (const double share : shares) {
-    const Vector3d middle = way.from + (way.to - way.from) * ((last + share) / 2.0);
+  for (double last = 0.0; last < 1.0;) {
+    const double next = next_crossing(plane, bounds, way, last);
+    const Vector3d middle = way.from + (way.to - way.from) * ((last + next) / 2.0);
     if (!is_within(plane, bounds, middle)) return last;
-    last = share;
+    last = next;
   }
   return std::nullopt;
 }

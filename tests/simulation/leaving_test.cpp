@@ -54,6 +54,18 @@ TEST(Bounds, PutWhoLeavesBackToWhereItBegan) {
   EXPECT_LT(state.position.x(), 5.0);
 }
 
+// Who has no place inside is gone, and told so.
+TEST(Bounds, PutNobodyBackToAPlaceOutside) {
+  Simulation simulation(garden("[bounds]\nlow = -1\nhigh = 1\nleaving = \"back\"\n[kind.pot]\n" +
+                                   placed("pot", "pot", "[0, 0]"),
+                               {{"plane", "space"}, {"agent.pot.at", "[0, 0, 9]"}}));
+  const auto events = play(simulation, 2);
+  ASSERT_EQ(only(events, Event::What::left).size(), 1U);
+  EXPECT_EQ(simulation.describe(only(events, Event::What::left)[0]),
+            "pot left the level at [0.00, 0.00, 9.00]");
+  EXPECT_FALSE(simulation.state(AgentId{0}).is_alive);
+}
+
 TEST(Bounds, TheEdgeIsInside) {
   Simulation simulation(
       garden("[bounds]\noutline = [[0, 0], [4, 0], [4, 4], [0, 4]]\nlow = 0\n"

@@ -239,6 +239,8 @@ TEST(Shells, AskForNoMemoryInSteadyFlight) {
   level.kinds[0].attacks[0].blast_radius = 1.0;
   level.kinds[0].attacks[0].friends = Attack::Friends::hurt;
   level.kinds[0].heals = 1e6;
+  level.bounds =
+      Bounds{{{-90, -90}, {90, -90}, {90, 90}, {5, 89}, {-90, 90}}, -1.0, 60.0, false, {}};
   Simulation simulation(level);
   fire(simulation);
   for (int step = 0; step < 3000; ++step) simulation.step();
