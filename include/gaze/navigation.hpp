@@ -101,12 +101,23 @@ class NavigationMesh {
   static constexpr double kRimSpacing = 0.25;
   static constexpr std::size_t kMostCrossings = 1000;
 
-  /// O(n log n) for n corners of solids.
-  NavigationMesh(const Level& level, const World& world, const BodySize& body);
+  /// So many sights from corner to corner are kept at most, and so many gaps looked through to find
+  /// them. Of corners beyond that each search looks anew: ways are as short, and take longer to
+  /// find.
+  static constexpr std::size_t kMostSights = 20'000'000;
+  static constexpr std::size_t kMostLooks = 50'000'000;
+
+  /// O(n log n) for n corners of solids, and as many looks as the corners see of each other.
+  /// @param most_looks  0: no sights are kept, for a mesh that is made for few searches.
+  NavigationMesh(const Level& level, const World& world, const BodySize& body,
+                 std::size_t most_looks = kMostLooks);
 
   const BodySize& body() const noexcept;
   std::size_t polygon_count() const noexcept;
   MeshPolygon polygon(std::size_t index) const;
+  /// Corners that ways may turn round, and how many of them are looked from anew by each search.
+  std::size_t corner_count() const noexcept;
+  std::size_t corners_without_sights() const noexcept;
   double area() const noexcept;  ///< Of all polygons, square metres, level.
   const std::vector<Island>& islands() const noexcept;
   const std::vector<MeshLink>& links() const noexcept;

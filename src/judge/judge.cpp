@@ -22,7 +22,19 @@ NavigationMesh Bench::mesh_of(const Agent& agent) {
   const BodySize size = body_size(level_, openings_, {number, agent.kind, tags});
   const auto it = std::find_if(meshes_.begin(), meshes_.end(),
                                [&](const NavigationMesh& mesh) { return mesh.body() == size; });
-  return it != meshes_.end() ? *it : meshes_.emplace_back(level_, world_, size);
+  if (it != meshes_.end()) return *it;
+  const NavigationMesh& mesh = meshes_.emplace_back(level_, world_, size);
+  if (mesh.corners_without_sights() > 0) tell_slow_ways(level_.kind_of(agent), mesh);
+  return mesh;
+}
+
+void Bench::tell_slow_ways(const Kind& kind, const NavigationMesh& mesh) {
+  say(Finding::Severity::note, "slow-ways", kind.place,
+      worded("the solids have {} corners for kind '{}', and which of them see each other was "
+             "not worked out for {}: it takes more than {} million looks, or there are more than "
+             "{} million such sights; ways are as short, and take longer to find",
+             mesh.corner_count(), kind.name, mesh.corners_without_sights(),
+             NavigationMesh::kMostLooks / 1'000'000, NavigationMesh::kMostSights / 1'000'000));
 }
 
 std::vector<std::uint32_t> kinds_in_play(const Level& level) {

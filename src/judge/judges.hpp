@@ -40,6 +40,8 @@ class Bench {
   NavigationMesh mesh_of(const Agent& agent);
 
  private:
+  void tell_slow_ways(const Kind& kind, const NavigationMesh& mesh);
+
   const Level& level_;
   const World& world_;
   std::vector<std::uint32_t> bases_;

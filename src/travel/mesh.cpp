@@ -10,7 +10,8 @@ namespace gaze {
 namespace {
 
 std::shared_ptr<const NavigationMesh::Data> make_mesh(const Level& level, const World& world,
-                                                      const BodySize& body) {
+                                                      const BodySize& body,
+                                                      std::size_t most_looks) {
   auto mesh = std::make_shared<NavigationMesh::Data>();
   mesh->body = body;
   mesh->plane = level.plane;
@@ -28,7 +29,7 @@ std::shared_ptr<const NavigationMesh::Data> make_mesh(const Level& level, const 
   measure_faces(*mesh);
   find_islands(*mesh, level);
   find_corners(*mesh);
-  link_turns(*mesh);
+  link_turns(*mesh, most_looks);
   return mesh;
 }
 
@@ -118,8 +119,17 @@ double squared_distance(const NavigationMesh::Data& mesh, std::uint32_t face, co
   return 0.0;
 }
 
-NavigationMesh::NavigationMesh(const Level& level, const World& world, const BodySize& body)
-    : data_(make_mesh(level, world.whole(), body)) {}
+NavigationMesh::NavigationMesh(const Level& level, const World& world, const BodySize& body,
+                               std::size_t most_looks)
+    : data_(make_mesh(level, world.whole(), body, most_looks)) {}
+
+std::size_t NavigationMesh::corner_count() const noexcept {
+  return data_->corners.size();
+}
+
+std::size_t NavigationMesh::corners_without_sights() const noexcept {
+  return data_->corners.size() - data_->turns.linked;
+}
 
 const BodySize& NavigationMesh::body() const noexcept {
   return data_->body;

@@ -88,11 +88,14 @@ struct TurnNode {
 
 /// From each corner and hand the corners to which a shortest way may go on from there: those that
 /// it sees and touches, and the crossings. Turn 2 c + hand is that round corner c; the number of a
-/// crossing is that of the crossing after all turns.
+/// crossing is that of the crossing after all turns. What the first corners and crossings see is
+/// kept; what the rest see, past the budget of looks, is looked up by each search.
 struct TurnGraph {
   std::vector<TurnNode> nodes;              ///< By corner; one more than there are.
   std::vector<std::uint32_t> to;            ///< Turns and crossings.
   std::vector<std::uint32_t> first_beyond;  ///< By crossing: what is seen from its end.
+  std::uint32_t linked = 0;                 ///< So many corners are linked
+  std::uint32_t linked_crossings = 0;       ///< and so many crossings.
 
   std::uint32_t turn_count() const { return static_cast<std::uint32_t>(2 * (nodes.size() - 1)); }
 
@@ -180,7 +183,7 @@ void part_areas(NavigationMesh::Data& mesh);
 void find_links(NavigationMesh::Data& mesh, const Level& level, const World& world);
 void list_crossings(NavigationMesh::Data& mesh);
 void find_corners(NavigationMesh::Data& mesh);
-void link_turns(NavigationMesh::Data& mesh);
+void link_turns(NavigationMesh::Data& mesh, std::size_t most_looks);
 void find_islands(NavigationMesh::Data& mesh, const Level& level);
 void measure_faces(NavigationMesh::Data& mesh);
 void lay_grid(NavigationMesh::Data& mesh);

@@ -20,7 +20,7 @@ class Trial {
       : level_(level), world_(world), from_(from), to_(to) {}
 
   bool leads(const BodySize& body) {
-    const NavigationMesh mesh(level_, world_, body);
+    const NavigationMesh mesh(level_, world_, body, 0);
     Path path = find_path(mesh, from_, to_);
     if (path.outcome != Path::Outcome::whole) return false;
     path_ = std::move(path);
@@ -154,7 +154,7 @@ Parting parting(const Level& level, const World& world, const NavigationMesh& me
     }
     return result;
   }
-  const auto place = where_it_parts(NavigationMesh(level, world, fails), trial.path());
+  const auto place = where_it_parts(NavigationMesh(level, world, fails, 0), trial.path());
   if (!place) return result;
   result.place = *place;
   // A hand wider, so that both sides of the gap are met.

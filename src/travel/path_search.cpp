@@ -169,7 +169,7 @@ void PathSearch::leave_turn(std::uint32_t turn_number) {
     sees_all &= sees_it;
     if (sees_it) reach_goal(goal, length + distance(node.at, goal.at) * node.cost, turn_number);
   }
-  if (!sees_all) go_on(mesh_->turns.seen_from(turn_number), turn_number, node.at, node.cost);
+  if (!sees_all) go_on(seen_from(turn_number), turn_number, node.at, node.cost);
 }
 
 void PathSearch::leave_crossing(std::uint32_t number) {
@@ -185,7 +185,18 @@ void PathSearch::leave_crossing(std::uint32_t number) {
     sees_all &= sees_it;
     if (sees_it) reach_goal(goal, length + distance(crossing.to, goal.at) * cost, number);
   }
-  if (!sees_all) go_on(mesh_->turns.seen_beyond(number - turn_count_), number, crossing.to, cost);
+  if (!sees_all) go_on(seen_beyond(number - turn_count_), number, crossing.to, cost);
+}
+
+std::span<const std::uint32_t> PathSearch::seen_from(std::uint32_t turn_number) {
+  const std::uint32_t corner = turn_number / 2;
+  if (corner < mesh_->turns.linked) return mesh_->turns.seen_from(turn_number);
+  return fan_.look(*mesh_, corner, static_cast<Hand>(turn_number % 2));
+}
+
+std::span<const std::uint32_t> PathSearch::seen_beyond(std::uint32_t crossing) {
+  if (crossing < mesh_->turns.linked_crossings) return mesh_->turns.seen_beyond(crossing);
+  return fan_.look_beyond(*mesh_, mesh_->crossings[crossing]);
 }
 
 void PathSearch::reach_goal(Goal& goal, double length, std::uint32_t from) {

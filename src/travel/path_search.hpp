@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "travel/bucket_queue.hpp"
+#include "travel/corner_fan.hpp"
 #include "travel/fan.hpp"
 #include "travel/mesh.hpp"
 #include "travel/standing.hpp"
@@ -80,6 +81,8 @@ class PathSearch {
   void leave(std::uint32_t number);
   void leave_turn(std::uint32_t turn_number);
   void leave_crossing(std::uint32_t number);
+  std::span<const std::uint32_t> seen_from(std::uint32_t turn_number);
+  std::span<const std::uint32_t> seen_beyond(std::uint32_t crossing);
   void go_on(std::span<const std::uint32_t> seen, std::uint32_t from, const MeshPoint& at,
              double cost);
   void see_crossing(std::uint32_t crossing);
@@ -110,6 +113,7 @@ class PathSearch {
   const Standing* standing_ = nullptr;
   std::vector<Gap> gaps_;
   std::vector<std::uint32_t> about_;  ///< Scratch: the faces that hold the start.
+  CornerFan fan_;                     ///< For corners that are not linked.
   BucketQueue queue_;  ///< Turns, and gaps with kGapBit set, by the least length of a way by them.
   std::vector<Reached> reached_;  ///< By turn.
   std::uint32_t stamp_ = 0;

@@ -48,6 +48,27 @@ TEST(Limits, AHundredThousandAgents) {
   EXPECT_EQ(simulation.tick(), 2);
 }
 
+// Which of its corners see each other is more than is kept: the judge says so, and ways are found.
+TEST(Limits, AWallOfTenThousandCorners) {
+  std::string points;
+  for (int i = 0; i < most(10'000); ++i) points += fmt::format("[{}, {}], ", i, i % 2);
+  const Level level =
+      testing::garden(kPair + testing::placed("pruner", "pruner", "[100, 9]") +
+                      testing::placed("guest", "collector", "[100, -9]", "driver = \"host\"") +
+                      "[[wall]]\nid = \"hedge\"\nmaterial = \"brick\"\npath = [" + points + "]\n");
+  const std::vector<Finding> findings = judge(level);
+  EXPECT_FALSE(has_fault(findings));
+  const bool is_told = std::any_of(findings.begin(), findings.end(), [](const Finding& finding) {
+    return finding.code == "slow-ways";
+  });
+  EXPECT_EQ(is_told, !testing::kIsSanitized);
+  // Round the near end of it, which is 100 m away.
+  const NavigationMesh mesh(level, World(level), body_size(level, level.kinds[0]), 0);
+  const Path path = find_path(mesh, {100, 9, 0}, {100, -9, 0});
+  EXPECT_GT(path.length, 200.0);
+  EXPECT_LT(path.length, 203.0);
+}
+
 TEST(Limits, AScriptOfTenThousandSteps) {
   std::string steps;
   for (int i = 1; i < most(10'000); ++i) steps += fmt::format("{{ face = {} }}, ", i % 360);

@@ -130,6 +130,30 @@ TEST_P(Shortest, EqualsAVisibilityGraphThereAndBack) {
   EXPECT_GT(bent, testing::kIsSanitized ? 2 : 20);
 }
 
+// What was left out for the sake of time is looked up by each search: nothing is longer for it.
+TEST_P(Shortest, AreAsShortWhereNotAllSightsAreKept) {
+  int bent = 0;
+  for (std::uint64_t seed = 1; seed <= testing::rounds(14); ++seed) {
+    const Level level = hall_of(GetParam(), seed);
+    const World world(level);
+    scenes::Random random(seed + 900);
+    const NavigationMesh whole(level, world, body_with(0.3));
+    const NavigationMesh some(level, world, body_with(0.3), 100);
+    const NavigationMesh none(level, world, body_with(0.3), 0);
+    EXPECT_EQ(whole.corners_without_sights(), 0U);
+    EXPECT_EQ(none.corners_without_sights(), none.corner_count());
+    for (int i = 0; i < 12; ++i) {
+      const Vector3d from = some_place(random, whole);
+      const Vector3d to = some_place(random, whole);
+      const Path path = find_path(whole, from, to);
+      EXPECT_EQ(find_path(some, from, to).length, path.length) << seed << ", " << i;
+      EXPECT_EQ(find_path(none, from, to).length, path.length) << seed << ", " << i;
+      bent += path.points.size() > 2 ? 1 : 0;
+    }
+  }
+  EXPECT_GT(bent, testing::kIsSanitized ? 2 : 20);
+}
+
 // Of all that can be reached the mesh is nowhere nearer than where a partial way ends, and the way
 // there is the shortest.
 TEST_P(Shortest, PartialWaysEndAtTheNearestPlace) {
