@@ -200,6 +200,7 @@ void follow_script(Simulation::State& state, std::uint32_t who) {
       next_step(course, script.size());
     } else if (step.what == ScriptStep::What::hop) {
       if (course.wait_until < 0) {
+        if (state.is_airborne[who]) return;  // there is nothing to hop from
         course.wait_until = state.now();
         const bool goes_on =
             course.next + 1 < script.size() && script[course.next + 1].what == ScriptStep::What::go;

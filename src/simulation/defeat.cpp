@@ -76,6 +76,7 @@ void reset_body(Simulation::State& state, Index who, const Vector3d& feet, const
   state.quiet[who] = 0;
   state.script_facing[who].reset();
   state.is_airborne[who] = 0;
+  state.is_just_placed[who] = 1;
   state.highest_of_fall[who].reset();
   state.velocity[who] = {0.0, 0.0, 0.0};
   state.air_share[who] = 1.0;

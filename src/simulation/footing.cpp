@@ -44,6 +44,11 @@ std::optional<double> rim_above(const Simulation::State& state, std::uint32_t wh
   return touch->place.z();
 }
 
+// Its middle is beyond a ledge, and a part of it is not.
+bool rests_on_something(const Simulation::State& state, std::uint32_t who) {
+  return state.world.sweep(state.body(who), {0.0, 0.0, -kContactGap}, Stops::bodies).has_value();
+}
+
 // As high as it will come: on its way up it goes on until gravity has used up its speed.
 void note_height(Simulation::State& state, std::uint32_t who) {
   if (state.highest_of_fall[who]) return;
@@ -120,7 +125,7 @@ void tell_landing(Simulation::State& state, std::uint32_t who, double highest) {
   if (state.kind(who).thing) return;
   Event& event = state.tell(Event::What::landed, who);
   event.place = state.position[who];
-  event.distance = highest - event.place.z();
+  event.distance = std::max(0.0, highest - event.place.z());
 }
 
 void settle(Simulation::State& state, std::uint32_t who) {
@@ -138,17 +143,28 @@ void settle(Simulation::State& state, std::uint32_t who) {
     height = support;
     return;
   }
-  // Beyond a ledge: it falls once no part of it rests on anything.
+  if (rests_on_something(state, who)) return;
+  // A hop that has just ended there was its way, and no speed that it goes on with.
+  const bool has_hopped = state.flight[who].end > state.step_start();
   const Vector3d moved = state.position[who] - state.previous[who];
-  state.velocity[who] = moved * state.level->ticks_per_second;
+  state.velocity[who] = moved * (has_hopped ? 0.0 : 1.0 * state.level->ticks_per_second);
   state.velocity[who].z() = 0.0;
   state.is_airborne[who] = 1;
   fly(state, who, false);  // sideways it has moved in this step
 }
 
+void find_footing(Simulation::State& state, std::uint32_t who) {
+  if (!state.is_just_placed[who]) return;
+  const Gait gait = state.kind(who).move.gait;
+  const bool walks = gait == Gait::walk || gait == Gait::hop;
+  if (walks) settle(state, who);
+  state.is_just_placed[who] = walks && state.is_airborne[who];
+}
+
 void set_up_footing(Simulation::State& state) {
   const Level& level = *state.level;
   state.is_airborne.resize(level.agents.size());
+  state.is_just_placed.assign(level.agents.size(), 1);
   state.highest_of_fall.resize(level.agents.size());
   state.velocity.assign(level.agents.size(), Vector3d{0.0, 0.0, 0.0});
   double highest_step = 0.0;

@@ -140,15 +140,20 @@ bool is_held_up(const Simulation::State& state, std::uint32_t who, const Vector2
   return chosen != state.next_wish[who] || state.pace_length[who] < wished * kMuchSlower;
 }
 
-// As fast as it gets from the speed of the last step.
-Leg accelerated(const Simulation::State& state, std::uint32_t who, const Leg& leg) {
-  const double acceleration = state.kind(who).move.acceleration;
-  if (acceleration == 0.0) return leg;
-  const Vector2d& pace = state.pace[who];
-  const double seconds = 1.0 / state.level->ticks_per_second;
-  Leg slower = leg;
-  slower.speed = std::min(leg.speed, std::sqrt(dot(pace, pace)) + acceleration * seconds);
-  return slower;
+// As fast as it gets from the speed at which it walked in the last step, whether or not it slid
+// along something: else each step along that would leave it slower for the next. Speeds are means
+// over a step: from rest it comes to half of what it gains, so that after t seconds it has gone
+// a t^2 / 2 at any rate.
+double fastest_now(const Simulation::State& state, std::uint32_t who, double speed) {
+  const double gain = state.kind(who).move.acceleration / state.level->ticks_per_second;
+  const bool rests = state.gathered[who] == 0.0 || state.last_move[who].isZero(0.0);
+  return std::min(speed, rests ? gain / 2.0 : state.gathered[who] + gain);
+}
+
+// What it chooses at full speed, as fast as it gets now.
+Vector2d at_most(const Vector2d& velocity, double most) {
+  const double speed = std::sqrt(dot(velocity, velocity));
+  return speed > most ? Vector2d(velocity * (most / speed)) : velocity;
 }
 
 }  // namespace
@@ -156,9 +161,13 @@ Leg accelerated(const Simulation::State& state, std::uint32_t who, const Leg& le
 LegResult walk_apart(Simulation::State& state, std::uint32_t who, const Leg& full_leg,
                      Moment budget, bool queues) {
   const bool is_first = !state.goes_on_way[who];
-  const Leg leg = accelerated(state, who, full_leg);
+  Leg leg = full_leg;
+  const bool gathers = state.kind(who).move.acceleration > 0.0;
+  if (gathers && is_first) leg.speed = fastest_now(state, who, full_leg.speed);
+  if (gathers && !is_first) leg.speed = std::min(full_leg.speed, state.gathered[who]);
   state.goes_on_way[who] = 1;
   if (is_first) {
+    state.gathered[who] = leg.speed;
     state.next_wish[who] = {0.0, 0.0};
     state.next_line[who] = {};
   }
@@ -173,26 +182,28 @@ LegResult walk_apart(Simulation::State& state, std::uint32_t who, const Leg& ful
   const double distance = std::sqrt(dot(way, way));
   const double to_go = distance - leg.stop;
   if (!(to_go > 0.0) || !(seconds > 0.0)) return walk_leg(state, who, leg, budget);
-  const double speed = std::min(leg.speed, to_go / seconds);
-  const Pace pace{way * (speed / distance), state.pace[who], leg.speed};
-  state.next_wish[who] = pace.wanted;
-  find_neighbours(state, who, leg.speed);
+  const double full_speed = std::min(full_leg.speed, to_go / seconds);
+  const Pace pace{way * (full_speed / distance), state.pace[who], full_leg.speed};
+  const Vector2d wanted = at_most(pace.wanted, leg.speed);
+  state.next_wish[who] = wanted;
+  find_neighbours(state, who, full_leg.speed);
   const double step = 1.0 / state.level->ticks_per_second;
-  Vector2d chosen = state.keep_apart.choose(pace, state.neighbours, step);
+  Vector2d chosen = at_most(state.keep_apart.choose(pace, state.neighbours, step), leg.speed);
   const bool is_in_line = queues && state.next_line[who].place != InLine::kNone;
-  const Vector2d another =
-      is_held_up(state, who, chosen) ? evasive(state, who, pace.wanted) : pace.wanted;
-  if (another != pace.wanted) chosen = another;
-  const Vector2d change = chosen - pace.wanted;
+  const Vector2d another = is_held_up(state, who, chosen) ? evasive(state, who, wanted) : wanted;
+  if (another != wanted) chosen = another;
+  const Vector2d change = chosen - wanted;
   if (dot(change, change) <= 1e-18) return walk_leg(state, who, leg, budget);
   const double chosen_speed = std::sqrt(dot(chosen, chosen));
+  state.gathered[who] = chosen_speed;
   const Vector3d there = feet + Vector3d{chosen.x(), chosen.y(), 0.0} * seconds;
   const LegResult result = walk_leg(state, who, {there, 0.0, chosen_speed}, budget);
   // In a line only what brings it nearer is a way round those before it: else it would shuffle to
   // and fro for ever.
-  if (is_in_line && another != pace.wanted) {
+  if (is_in_line && another != wanted) {
     const double gained = distance - level_distance(state.plane(), result.feet, leg.goal);
-    if (gained < kLeastGain * speed * seconds) state.position[who] = feet;
+    const double most = std::sqrt(dot(wanted, wanted)) * seconds;
+    if (gained < kLeastGain * most) state.position[who] = feet;
   }
   state.route[who].was_pushed = true;
   return {state.position[who], budget, false};
@@ -205,7 +216,11 @@ void note_pace(Simulation::State& state) {
         (state.position[who] - state.previous[who]) * state.level->ticks_per_second;
     state.pace[who] = {moved.x(), moved.y()};
     state.pace_length[who] = std::sqrt(dot(state.pace[who], state.pace[who]));
-    if (state.goes_on_way[who]) state.fastest = std::max(state.fastest, state.pace_length[who]);
+    if (state.goes_on_way[who]) {
+      state.fastest = std::max(state.fastest, state.pace_length[who]);
+    } else {
+      state.gathered[who] = 0.0;
+    }
   }
   state.is_on_way.swap(state.goes_on_way);
   state.wish.swap(state.next_wish);
@@ -216,6 +231,7 @@ void set_up_neighbours(Simulation::State& state) {
   const std::size_t count = state.level->agents.size();
   state.pace.assign(count, Vector2d{0.0, 0.0});
   state.pace_length.resize(count);
+  state.gathered.resize(count);
   state.is_on_way.resize(count);
   state.in_the_way.reserve(count);
   state.neighbours.reserve(2 * kMostNeighbours);

@@ -104,6 +104,7 @@ struct Simulation::State {
   // Footing.
   bool has_relief = false;  ///< Somebody may step up, down or fall.
   std::vector<char> is_airborne;
+  std::vector<char> is_just_placed;  ///< It has not stood or fallen there for a step.
   std::vector<std::optional<double>> highest_of_fall;  ///< Of one that goes on, metres.
   std::vector<Vector3d> velocity;                      ///< In the air, metres a second.
   std::vector<double> air_share;  ///< Of the step in which it took off that it is in the air.
@@ -124,6 +125,7 @@ struct Simulation::State {
   Crowd walkers{0.75};         ///< As minds begin to travel.
   std::vector<Vector2d> pace;  ///< Velocity in the last step, level, metres a second.
   std::vector<double> pace_length;
+  std::vector<double> gathered;     ///< The speed at which it last walked, whatever stopped it.
   std::vector<Vector2d> wish;       ///< The velocity that it wanted in the last step,
   std::vector<Vector2d> next_wish;  ///< and in this one.
   std::vector<InLine> line;         ///< As of the last step,

@@ -6,6 +6,7 @@ namespace gaze {
 namespace {
 
 using testing::garden;
+using testing::only;
 using testing::play;
 
 /// One walker that a script moves, in a level of that plane with those solids.
@@ -164,6 +165,48 @@ outline = [[-2.0, 1.8], [2.0, 1.8], [2.0, 2.0], [-2.0, 2.0]]
     EXPECT_GE(feet.z(), 0.0);
   }
   EXPECT_EQ(simulation.state({0}).position, Vector3d(6.0, 0.0, 0.0));
+}
+
+// Its middle is beyond the rim, and a part of it is not: it stands there and lands on nothing.
+TEST(Footing, StandsOnARimWithPartOfIt) {
+  const std::string shelf = R"(
+[[floor]]
+id = "shelf"
+material = "brick"
+outline = [[-1, -1], [1, -1], [1, 1], [-1, 1]]
+top = 2.0
+)";
+  Simulation simulation = walker("space", "[1.2, 0.0, 2.0]", "", shelf);
+  const auto events = play(simulation, 120);
+  EXPECT_EQ(only(events, Event::What::landed).size(), 0U);
+  EXPECT_EQ(height_of(simulation), 2.0);
+  // Who goes off it lands once, below.
+  Simulation leaving = walker("space", "[0.0, 0.0, 2.0]", "{ go = [4.0, 0.0, 2.0] }", shelf);
+  const auto landings = only(play(leaving, 120), Event::What::landed);
+  ASSERT_EQ(landings.size(), 1U);
+  EXPECT_NEAR(landings[0].distance, 2.0, 1e-9);
+}
+
+// Who is placed in the air falls straight down, wherever it wants to go, at any rate of steps; and
+// hops only once it stands.
+TEST(Footing, FallsFirstWherePlacedInTheAir) {
+  for (const int rate : {20, 60, 240}) {
+    for (const char* step : {"{ go = [9.0, 0.0, 0.0] }", "{ hop = true }"}) {
+      Simulation simulation(
+          garden("plane = \"space\"\n[kind.guest]\nteam = \"visitors\"\n"
+                 "[kind.guest.move]\nspeed = 3.0\nhop_height = 0.5\n" +
+                     testing::placed("guest", "guest", "[0, 0, 5]",
+                                     "script = [" + std::string(step) + "]"),
+                 {{"ticks_per_second", std::to_string(rate)}}));
+      for (int tick = 1; tick <= rate; ++tick) {
+        simulation.step();
+        const double t = double(tick) / rate;
+        const Vector3d feet = simulation.state({0}).position;
+        EXPECT_EQ(feet.x(), 0.0) << rate << step;
+        EXPECT_NEAR(feet.z(), std::max(0.0, 5.0 - 9.81 * t * t / 2.0), 1e-9) << rate << step;
+      }
+    }
+  }
 }
 
 }  // namespace
