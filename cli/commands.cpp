@@ -5,6 +5,7 @@
 #include <CLI/CLI.hpp>
 #include <algorithm>
 
+#include "level/spelling.hpp"
 #include "output.hpp"
 #include "play.hpp"
 
@@ -183,8 +184,10 @@ int command(const std::vector<std::string>& arguments, const Streams& streams) {
     return status;
   } catch (const LevelError& error) {
     for (const Fault& fault : error.faults()) streams.err << fault.text() << '\n';
+  } catch (const std::bad_alloc&) {
+    streams.err << "gaze: error: there is not enough memory for this level\n";
   } catch (const std::exception& error) {
-    streams.err << fmt::format("gaze: error: {}\n", error.what());
+    streams.err << fmt::format("gaze: error: {}\n", on_one_line(error.what()));
   }
   return unusable;
 }

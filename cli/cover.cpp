@@ -139,7 +139,7 @@ int cover(const CoverOptions& options, const Streams& streams) {
   const bool is_moment = options.at.has_value();
   const std::int64_t last = is_moment ? tick_at(level, *options.at) : run_length(level);
   const auto each = std::max<std::int64_t>(1, level.ticks_per_second / kLooksPerSecond);
-  play(simulation, last, [&] {
+  play(streams, simulation, last, [&] {
     const bool is_due = is_moment ? simulation.tick() == last : simulation.tick() % each == 0;
     if (is_due) seen.add(simulation, looked_for);
   });

@@ -4,6 +4,7 @@
 #include <ostream>
 
 #include "level/numbers.hpp"
+#include "level/spelling.hpp"
 #include "output.hpp"
 #include "play.hpp"
 
@@ -55,8 +56,8 @@ int demo(const DemoOptions& options, const Streams& streams) {
     write_file(file, gaze::draw(simulation, trails));
     written.push_back(fmt::format("{} ({:.3f} s)", file.string(), simulation.seconds()));
   };
-  const std::vector<Event> events = play(simulation, run_length(level), draw_if_due);
-  streams.out << worded("{}: {} s\n\n", level.name, level.seconds);
+  const std::vector<Event> events = play(streams, simulation, run_length(level), draw_if_due);
+  streams.out << worded("{}: {} s\n\n", on_one_line(level.name), level.seconds);
   streams.out << timeline(simulation, events);
   streams.out << '\n' << summary(simulation, events) << '\n';
   for (const std::string& file : written) streams.out << "wrote " << file << '\n';

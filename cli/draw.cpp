@@ -74,7 +74,7 @@ SpotPicture reach_picture(const Simulation& simulation, AgentId agent, const Kin
 int draw_reach(const DrawOptions& options, const Level& level, const PictureOptions& picture,
                const Streams& streams) {
   Simulation simulation(level);
-  play(simulation, tick_at(level, options.at), nullptr);
+  play(streams, simulation, tick_at(level, options.at), nullptr);
   const AgentId agent = agent_called(simulation, options.reach, "--reach");
   const Kind& kind = level.kinds[simulation.level().agents[agent.index].kind];
   const SpotPicture spots = reach_picture(simulation, agent, victim_of(options, level, kind));
@@ -95,7 +95,7 @@ int draw(const DrawOptions& options, const Streams& streams) {
   const std::int64_t tick = tick_at(level, options.at);
   Simulation simulation(level);
   Trails trails(simulation);
-  play(simulation, tick, [&] { trails.add(simulation); });
+  play(streams, simulation, tick, [&] { trails.add(simulation); });
   write_file(options.output, gaze::draw(simulation, trails, picture));
   streams.err << fmt::format("{} drawn at {:.3f} s\n", options.output, simulation.seconds());
   return done;

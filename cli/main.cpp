@@ -1,7 +1,6 @@
 #include <sys/ioctl.h>
 #include <unistd.h>
 
-#include <csignal>
 #include <iostream>
 
 #include "commands.hpp"
@@ -17,7 +16,6 @@ std::size_t columns_of_terminal() {
 }  // namespace
 
 int main(int argc, char** argv) {
-  std::signal(SIGPIPE, SIG_IGN);  // a reader that went away is an error like any other
   gaze::cli::end_cleanly_by_signals();
   std::ios::sync_with_stdio(false);
   return gaze::cli::command({argv + 1, argv + argc}, {std::cout, std::cerr, columns_of_terminal()});

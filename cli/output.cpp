@@ -62,7 +62,7 @@ void end_cleanly_by_signals() {
   struct sigaction action {};
   action.sa_handler = end_by_signal;
   sigemptyset(&action.sa_mask);
-  for (const int signal : {SIGINT, SIGTERM, SIGHUP}) sigaction(signal, &action, nullptr);
+  for (const int signal : {SIGINT, SIGTERM, SIGHUP, SIGPIPE}) sigaction(signal, &action, nullptr);
 }
 
 OutputFile::OutputFile(const std::filesystem::path& file) : file_(followed(file)) {

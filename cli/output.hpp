@@ -12,8 +12,8 @@ class OutputError : public std::runtime_error {
   using std::runtime_error::runtime_error;
 };
 
-/// Has SIGINT, SIGTERM and SIGHUP end the program at once, with the status 128 + signal, and take
-/// unfinished files away.
+/// Has SIGINT, SIGTERM, SIGHUP and SIGPIPE end the program at once, with the status 128 + signal,
+/// and take unfinished files away.
 void end_cleanly_by_signals();
 
 /// A file that appears whole or not at all: it is written under a temporary name beside its own,

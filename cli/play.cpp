@@ -3,10 +3,38 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <chrono>
+#include <ostream>
 
 #include "level/spelling.hpp"
 
 namespace gaze::cli {
+namespace {
+
+/// How far a long run is, after two seconds and then after twice as long, up to a minute, each.
+class Progress {
+ public:
+  explicit Progress(const Streams& streams) : streams_(streams) {}
+
+  void tell(const Simulation& simulation, std::int64_t last_tick) {
+    const auto now = Clock::now();
+    if (now < next_) return;
+    const double rate = simulation.level().ticks_per_second;
+    streams_.err << fmt::format("played {:.0f} of {:.0f} s\n",
+                                static_cast<double>(simulation.tick()) / rate,
+                                static_cast<double>(last_tick) / rate)
+                 << std::flush;
+    next_ = now + std::min<Clock::duration>(now - start_, std::chrono::minutes(1));
+  }
+
+ private:
+  using Clock = std::chrono::steady_clock;
+  const Streams& streams_;
+  Clock::time_point start_ = Clock::now();
+  Clock::time_point next_ = start_ + std::chrono::seconds(2);
+};
+
+}  // namespace
 
 std::vector<Setting> settings_of(const LevelOptions& options) {
   std::vector<Setting> settings;
@@ -28,7 +56,7 @@ std::vector<Setting> settings_of(const LevelOptions& options) {
                       "is allowed",
                       option, key));
     }
-    settings.push_back({key, *value});
+    settings.push_back({key, *value, option});
   };
   add("--seconds", "seconds", options.seconds);
   add("--seed", "seed", options.seed);
@@ -40,14 +68,16 @@ Level read(const LevelOptions& options) {
   return read_level(options.file, settings_of(options));
 }
 
-std::vector<Event> play(Simulation& simulation, std::int64_t last_tick,
+std::vector<Event> play(const Streams& streams, Simulation& simulation, std::int64_t last_tick,
                         const std::function<void()>& each_tick) {
   std::vector<Event> events;
+  Progress progress(streams);
   if (each_tick) each_tick();
   while (simulation.tick() < last_tick) {
     simulation.step();
     events.insert(events.end(), simulation.events().begin(), simulation.events().end());
     if (each_tick) each_tick();
+    progress.tell(simulation, last_tick);
   }
   return events;
 }

@@ -12,9 +12,10 @@ namespace gaze::cli {
 /// The settings that the options stand for. Throws std::invalid_argument if one has no '='.
 [[nodiscard]] std::vector<Setting> settings_of(const LevelOptions& options);
 
-/// Plays up to a tick; calls `each_tick` at tick 0 and after each step.
+/// Plays up to a tick; calls `each_tick` at tick 0 and after each step. What takes longer than two
+/// seconds says how far it is.
 /// @return All events on the way.
-std::vector<Event> play(Simulation& simulation, std::int64_t last_tick,
+std::vector<Event> play(const Streams& streams, Simulation& simulation, std::int64_t last_tick,
                         const std::function<void()>& each_tick = {});
 
 /// The tick nearest to a time that a user gave. Throws std::invalid_argument for one that is

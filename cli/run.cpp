@@ -127,7 +127,7 @@ int run(const RunOptions& options, const Streams& streams) {
   Simulation simulation(level);
   std::optional<OutputFile> trace;
   if (format) trace.emplace(options.trace).write(trace_head(*format));
-  const std::vector<Event> events = play(simulation, run_length(level), [&] {
+  const std::vector<Event> events = play(streams, simulation, run_length(level), [&] {
     if (trace) trace->write(trace_lines(simulation, *format));
   });
   if (trace) trace->finish();
@@ -135,8 +135,8 @@ int run(const RunOptions& options, const Streams& streams) {
     streams.out << run_json(simulation, events);
     return done;
   }
-  streams.out << worded("{}: {} s at {} steps a second, seed {}\n\n", level.name, level.seconds,
-                        level.ticks_per_second, level.seed);
+  streams.out << worded("{}: {} s at {} steps a second, seed {}\n\n", on_one_line(level.name),
+                        level.seconds, level.ticks_per_second, level.seed);
   print_timeline(simulation, events, options.only, streams.out);
   streams.out << '\n'
               << summary(simulation, events) << harm_table(simulation, events)

@@ -54,7 +54,7 @@ int why_over(const WhyOptions& options, const Level& level, const Streams& strea
   const AgentId other = agent_called(simulation, options.other, "--other");
   Watch rows(agent, other);
   Watch ticks(agent, other);
-  play(simulation, last, [&] {
+  play(streams, simulation, last, [&] {
     if (simulation.tick() < first) return;
     ticks.add(simulation);
     if ((simulation.tick() - first) % step == 0) rows.add(simulation);
@@ -74,7 +74,7 @@ int why_at_all(const WhyOptions& options, const Level& level, const Streams& str
   const AgentId agent = agent_called(simulation, options.agent, "--agent");
   const AgentId other = agent_called(simulation, options.other, "--other");
   Overlook over(agent, other);
-  play(simulation, run_length(level), [&] { over.add(simulation); });
+  play(streams, simulation, run_length(level), [&] { over.add(simulation); });
   const Overview& all = over.so_far();
   const auto& sight = level.kind_of(level.agents[agent.index]).sight;
   streams.out << (options.json ? overview_json(all, options.agent, options.other)
@@ -94,13 +94,13 @@ int why(const WhyOptions& options, const Streams& streams) {
   tell_if_beyond(level, *options.at, "--at", streams);
   Simulation simulation(level);
   if (options.all) {
-    play(simulation, tick);
+    play(streams, simulation, tick);
     streams.out << all_accounts(simulation);
     return done;
   }
   const AgentId looker = agent_called(simulation, options.agent, "--agent");
   const AgentId other = agent_called(simulation, options.other, "--other");
-  play(simulation, tick);
+  play(streams, simulation, tick);
   streams.out << (options.json ? why_json(simulation, looker, other)
                                : account(simulation, looker, other));
   return done;

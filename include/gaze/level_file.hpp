@@ -30,10 +30,11 @@ class LevelError : public std::runtime_error {
 };
 
 /// A value changed for one reading: "kind.pruner.sight.range" and "6". The value is TOML; text may
-/// go without quotes. Faults of setting number n have the place `--set:n:1`.
+/// go without quotes.
 struct Setting {
   std::string path;
   std::string value;
+  std::string said_as = "--set " + path;  ///< Of faults with it: their place.
 };
 
 /// What is read at most; more is an error that names the limit.

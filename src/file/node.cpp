@@ -5,6 +5,8 @@
 #include <algorithm>
 #include <map>
 
+#include "level/spelling.hpp"
+
 namespace gaze {
 
 const Node* Node::find(std::string_view key) const {
@@ -85,7 +87,7 @@ std::string found(const Node& node) {
 }
 
 std::string Fault::text() const {
-  return fmt::format("{}: error: {}", text_of(place), message);
+  return on_one_line(fmt::format("{}: error: {}", text_of(place), message));
 }
 
 LevelError::LevelError(std::vector<Fault> faults)

@@ -106,6 +106,10 @@ void include_files(Node& root, const std::string& file, Faults& faults) {
       continue;
     }
     done.push_back(name.text);
+    if (name.text.empty()) {
+      faults.add(name.place, "include has an empty text; the name of a file is needed");
+      continue;
+    }
     const auto beside = std::filesystem::path(file).parent_path() / name.text;
     const std::size_t before = faults.count();
     const auto text = read_text(beside, faults);

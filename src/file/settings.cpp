@@ -184,7 +184,7 @@ void put_at(Node& table, std::string_view path, const Node& value) {
 
 CopySettings apply_settings(Node& root, const std::vector<Setting>& settings, Faults& faults) {
   Setter setter(root, faults);
-  for (const Setting& setting : settings) setter.set(setting, {"--set " + setting.path, 0, 0});
+  for (const Setting& setting : settings) setter.set(setting, {setting.said_as, 0, 0});
   return setter.take_copies();
 }
 

@@ -127,6 +127,15 @@ bool differ_by_case(std::string_view a, std::string_view b) {
   return a != b && a.size() == b.size() && distance(a, b) == 0;
 }
 
+std::string on_one_line(std::string_view text) {
+  std::string line;
+  for (const char letter : text) {
+    const auto code = static_cast<unsigned char>(letter);
+    line += code < 0x20 || code == 0x7F ? fmt::format("\\x{:02X}", code) : std::string(1, letter);
+  }
+  return line;
+}
+
 bool is_name(std::string_view text) {
   return !text.empty() && std::all_of(text.begin(), text.end(), is_letter_of_a_name);
 }

@@ -20,6 +20,9 @@ namespace gaze {
 /// True for two names that are the same but for upper and lower case, and not the same.
 [[nodiscard]] bool differ_by_case(std::string_view a, std::string_view b);
 
+/// The text with its control characters written out, as \x0A: whatever it holds is one line.
+[[nodiscard]] std::string on_one_line(std::string_view text);
+
 /// True for [A-Za-z0-9_-]+.
 [[nodiscard]] bool is_name(std::string_view text);
 

@@ -8,6 +8,7 @@
 #include "gaze/going.hpp"
 #include "gaze/report.hpp"
 #include "level/numbers.hpp"
+#include "level/spelling.hpp"
 
 namespace gaze {
 namespace {
@@ -281,8 +282,9 @@ std::string wrapped(std::string_view line, std::size_t columns, std::size_t inde
 }
 
 std::string finding_line(const Finding& finding) {
-  return fmt::format("{}: {}: {} [{}]\n", text_of(finding.place), name_of(finding.severity),
-                     finding.message, finding.code);
+  return on_one_line(fmt::format("{}: {}: {} [{}]", text_of(finding.place),
+                                 name_of(finding.severity), finding.message, finding.code)) +
+         "\n";
 }
 
 namespace {

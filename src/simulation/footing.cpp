@@ -49,6 +49,23 @@ bool rests_on_something(const Simulation::State& state, std::uint32_t who) {
   return state.world.sweep(state.body(who), {0.0, 0.0, -kContactGap}, Stops::bodies).has_value();
 }
 
+// Of what is higher than it steps.
+bool is_in_a_solid(const Simulation::State& state, std::uint32_t who, double height) {
+  const Vector3d& feet = state.position[who];
+  const Kind& kind = state.kind(who);
+  const double step = std::min(kind.move.step_height, kind.height) + kContactGap;
+  const Cylinder body{
+      {feet.x(), feet.y(), height + step}, kind.radius - kContactGap, kind.height - step};
+  return body.radius > 0.0 && body.height > 0.0 && state.world.overlaps(body, Stops::bodies);
+}
+
+// Beside a slope or stairs it does not step down into their side.
+bool stays_above(const Simulation::State& state, std::uint32_t who, double support) {
+  const double height = state.position[who].z();
+  return support < height && is_in_a_solid(state, who, support) &&
+         !is_in_a_solid(state, who, height) && rests_on_something(state, who);
+}
+
 // As high as it will come: on its way up it goes on until gravity has used up its speed.
 void note_height(Simulation::State& state, std::uint32_t who) {
   if (state.highest_of_fall[who]) return;
@@ -140,7 +157,7 @@ void settle(Simulation::State& state, std::uint32_t who) {
   if (const auto rim = rim_above(state, who, support)) support = *rim;
   double& height = state.position[who].z();
   if (height - support <= step) {
-    height = support;
+    if (!stays_above(state, who, support)) height = support;
     return;
   }
   if (rests_on_something(state, who)) return;

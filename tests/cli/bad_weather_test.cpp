@@ -9,17 +9,20 @@
 #include <unistd.h>
 
 #include <chrono>
+#include <locale>
 #include <nlohmann/json.hpp>
 #include <thread>
 
 #include "support/command.hpp"
 #include "support/temporary_folder.hpp"
+#include "support/text.hpp"
 
 namespace gaze {
 namespace {
 
 namespace fs = std::filesystem;
 using testing::Answer;
+using testing::bytes_of;
 using testing::gaze_call;
 
 class BadWeather : public testing::InTemporaryFolder {
@@ -46,11 +49,49 @@ class BadWeather : public testing::InTemporaryFolder {
     return refused({"check", of_mesh.string()});
   }
 
+  // Starts the command in a process of its own; what it says as an error comes to the file `told`.
+  pid_t start(std::vector<std::string> call, bool as_nobody = false) const {
+    call.insert(call.begin(), "gaze");
+    const std::string told = (folder / "told").string();
+    const pid_t child = fork();
+    EXPECT_GE(child, 0);
+    if (child != 0) return child;
+    dup2(open("/dev/null", O_WRONLY), STDOUT_FILENO);
+    dup2(open(told.c_str(), O_WRONLY | O_CREAT | O_TRUNC, 0644), STDERR_FILENO);
+    constexpr uid_t kNobody = 65534;
+    if (as_nobody && getuid() == 0 && setuid(kNobody) != 0) _exit(98);
+    std::vector<char*> arguments;
+    for (std::string& argument : call) arguments.push_back(argument.data());
+    arguments.push_back(nullptr);
+    execv(GAZE_COMMAND, arguments.data());
+    _exit(99);
+  }
+
+  // -1: a signal ended it.
+  static int status_of(pid_t child) {
+    int status = 0;
+    EXPECT_EQ(waitpid(child, &status, 0), child);
+    return WIFEXITED(status) ? WEXITSTATUS(status) : -1;
+  }
+
+  static void wait_a_little() { std::this_thread::sleep_for(std::chrono::milliseconds(10)); }
+
+  static void wait_for_a_file(const fs::path& where) {
+    const auto is_there = [&] {
+      return std::any_of(
+          fs::directory_iterator(where), fs::directory_iterator(),
+          [](const auto& entry) { return entry.path().filename().string().starts_with(".gaze"); });
+    };
+    for (int i = 0; i < 1000 && !is_there(); ++i) wait_a_little();
+    EXPECT_TRUE(is_there());
+  }
+
   // Neither what was asked for nor what it is written under on the way.
   std::size_t files_but_the_level() const {
     std::size_t count = 0;
     for (const auto& entry : fs::directory_iterator(folder)) {
-      count += entry.path().filename() != "level.toml";
+      const fs::path name = entry.path().filename();
+      count += name != "level.toml" && name != "told";
     }
     return count;
   }
@@ -150,29 +191,129 @@ TEST_F(BadWeather, LinksAreFollowed) {
 
 // At once, with the status of shells, and without a trace of what was being written.
 TEST_F(BadWeather, SignalsEndItAndLeaveNothingBehind) {
-  const std::string given = level();
   const std::string trace = (folder / "trace.csv").string();
   for (const int signal : {SIGINT, SIGTERM}) {
-    const pid_t child = fork();
-    ASSERT_GE(child, 0);
-    if (child == 0) {
-      const int nowhere = open("/dev/null", O_WRONLY);
-      dup2(nowhere, STDOUT_FILENO);
-      execl(GAZE_COMMAND, "gaze", "run", given.c_str(), "--seconds", "86400", "--trace",
-            trace.c_str(), static_cast<char*>(nullptr));
-      _exit(99);
-    }
-    for (int i = 0; i < 500 && files_but_the_level() == 0; ++i) {
-      std::this_thread::sleep_for(std::chrono::milliseconds(10));
-    }
-    EXPECT_EQ(files_but_the_level(), 1U);
+    const pid_t child = start({"run", level(), "--seconds", "86400", "--trace", trace});
+    wait_for_a_file(folder);
+    const auto before = std::chrono::steady_clock::now();
     ASSERT_EQ(kill(child, signal), 0);
-    int status = 0;
-    ASSERT_EQ(waitpid(child, &status, 0), child);
-    EXPECT_TRUE(WIFEXITED(status));
-    EXPECT_EQ(WEXITSTATUS(status), 128 + signal);
+    EXPECT_EQ(status_of(child), 128 + signal);
+    EXPECT_LT(std::chrono::steady_clock::now() - before, std::chrono::seconds(1));
     EXPECT_EQ(files_but_the_level(), 0U);
   }
+}
+
+// Nothing can be tidied up then; but no file has the name that was asked for.
+TEST_F(BadWeather, KilledItLeavesNoHalfFile) {
+  const fs::path trace = folder / "trace.csv";
+  const pid_t child = start({"run", level(), "--seconds", "86400", "--trace", trace.string()});
+  wait_for_a_file(folder);
+  ASSERT_EQ(kill(child, SIGKILL), 0);
+  EXPECT_EQ(status_of(child), -1);
+  EXPECT_FALSE(fs::exists(trace));
+}
+
+TEST_F(BadWeather, TheFolderGoesWhileItWrites) {
+  const fs::path sub = folder / "sub";
+  fs::create_directory(sub);
+  const pid_t child =
+      start({"run", level(), "--seconds", "20000", "--trace", (sub / "trace.csv").string()});
+  wait_for_a_file(sub);
+  fs::remove_all(sub);
+  EXPECT_EQ(status_of(child), 2);
+  EXPECT_EQ(bytes_of(folder / "told"), "gaze: error: " + (sub / "trace.csv").string() +
+                                           " cannot be written: No such file or directory\n");
+}
+
+TEST_F(BadWeather, ALongRunSaysHowFarItIs) {
+  const pid_t child = start({"run", level(), "--seconds", "86400", "--ticks-per-second", "1000"});
+  for (int i = 0; i < 1000 && bytes_of(folder / "told").empty(); ++i) wait_a_little();
+  ASSERT_EQ(kill(child, SIGINT), 0);
+  EXPECT_EQ(status_of(child), 128 + SIGINT);
+  const std::string told = bytes_of(folder / "told");
+  EXPECT_EQ(told.find("played "), 0U);
+  EXPECT_NE(told.find(" of 86400 s\n"), std::string::npos);
+}
+
+// Who reads the first line alone has what it wants; more output than a pipe holds follows it.
+TEST_F(BadWeather, AClosedPipeEndsItQuietly) {
+  const std::string line = std::string(GAZE_COMMAND) + " run " + GAZE_DEMO + " --json 2> " +
+                           (folder / "told").string() + " | head -1 > " + (folder / "out").string();
+  EXPECT_EQ(std::system(line.c_str()), 0);
+  EXPECT_EQ(bytes_of(folder / "told"), "");
+  EXPECT_FALSE(bytes_of(folder / "out").empty());
+}
+
+TEST_F(BadWeather, OrdinaryUsersAreToldWhatIsNotTheirs) {
+  const std::string given = level();
+  const fs::path closed = folder / "closed";
+  fs::create_directory(closed);
+  fs::permissions(folder, fs::perms(0777));
+  fs::permissions(closed, fs::perms(0555));
+  const std::string picture = (closed / "a.svg").string();
+  EXPECT_EQ(status_of(start({"draw", given, "--output", picture}, true)), 2);
+  EXPECT_EQ(bytes_of(folder / "told"),
+            "gaze: error: " + picture + " cannot be written: Permission denied\n");
+  fs::permissions(given, fs::perms(0000));
+  EXPECT_EQ(status_of(start({"check", given}, true)), 2);
+  EXPECT_EQ(bytes_of(folder / "told"), given + ":1:1: error: cannot be read: Permission denied\n");
+}
+
+TEST_F(BadWeather, NoHomeAndNothingElseInTheEnvironment) {
+  const std::string line = std::string("env -i ") + GAZE_COMMAND + " draw " + GAZE_DEMO +
+                           " --at 1 --output " + (folder / "a.png").string() + " > /dev/null";
+  EXPECT_EQ(std::system(line.c_str()), 0);
+  EXPECT_TRUE(fs::exists(folder / "a.png"));
+}
+
+// A program around the library may have set that: files and numbers stay as they are.
+TEST_F(BadWeather, CommasInNumbersElsewhere) {
+  struct Commas : std::numpunct<char> {
+    char do_decimal_point() const override { return ','; }
+    char do_thousands_sep() const override { return '.'; }
+    std::string do_grouping() const override { return "\3"; }
+  };
+  const auto everything = [&] {
+    const std::string trace = (folder / "t.csv").string();
+    const std::string spots = (folder / "s.csv").string();
+    std::string all = gaze_call({"run", GAZE_DEMO, "--json", "--trace", trace}).out;
+    all += gaze_call({"cover", GAZE_DEMO, "--at", "5.6", "--spots", spots}).out;
+    all += gaze_call({"check", GAZE_DEMO, "--notes"}).out;
+    return all + bytes_of(trace) + bytes_of(spots);
+  };
+  const std::string usual = everything();
+  const std::locale before = std::locale::global(std::locale(std::locale(), new Commas));
+  const std::string with_commas = everything();
+  std::locale::global(before);
+  EXPECT_TRUE(usual == with_commas);
+  EXPECT_GT(usual.size(), 100'000U);
+}
+
+TEST_F(BadWeather, SettingsWithOddPaths) {
+  const std::vector<std::pair<std::string, std::string>> odd{
+      {"=1", "gaze: error: --set =1 is not of the form PATH=VALUE\n"},
+      {"seconds", "gaze: error: --set seconds is not of the form PATH=VALUE\n"},
+      {"kind..health=1", "--set kind..health: error: there is no kind '' to set a value of\n"},
+      {"kind.\"pot\".health=1",
+       "--set kind.\"pot\".health: error: there is no kind '\"pot\"' to set a value of; did you "
+       "mean 'pot'?\n"},
+      {"agent.0.at=[0,0]", "--set agent.0.at: error: there is no agent '0' to set a value of\n"},
+      {"kind.pot.radius=", "--set kind.pot.radius: error: 'kind.pot.radius=' has no TOML value\n"},
+      {"kind.pot.radius=0.4\nx=1",
+       "--set kind.pot.radius: error: 'kind.pot.radius=0.4\\x0Ax=1' has no TOML value\n"},
+  };
+  for (const auto& [set, told] : odd) EXPECT_EQ(refused({"check", level(), "--set", set}), told);
+  const std::string deep = "a.b.c.d.e.f.g.h.i.j.k.l.m.n.o.p=1";
+  EXPECT_EQ(refused({"check", level(), "--set", deep}).find("--set a.b.c.d.e.f.g.h"), 0U);
+}
+
+TEST_F(BadWeather, TimesBeforeTheBeginning) {
+  EXPECT_EQ(refused({"draw", level(), "--at", "-1", "--output", "a.svg"}),
+            "gaze: error: --at -1 s; 0 to 86400 is allowed\n");
+  EXPECT_EQ(refused({"why", level(), "--all", "--at", "-0.5"}),
+            "gaze: error: --at -0.5 s; 0 to 86400 is allowed\n");
+  EXPECT_EQ(refused({"run", level(), "--seconds", "-1"}),
+            "--seconds: error: seconds is -1; above 0 to 86400 s is allowed\n");
 }
 
 }  // namespace

@@ -22,6 +22,7 @@ namespace fs = std::filesystem;
 using Json = nlohmann::json;
 
 using testing::Answer;
+using testing::bytes_of;
 using testing::gaze_call;
 
 // Through the shell, with what it prints to both streams together.
@@ -31,11 +32,6 @@ Answer shell(const std::string& line) {
   char buffer[4096];
   while (const std::size_t n = std::fread(buffer, 1, sizeof buffer, pipe)) text.append(buffer, n);
   return {WEXITSTATUS(pclose(pipe)), text, ""};
-}
-
-std::string contents(const fs::path& file) {
-  std::ifstream stream(file, std::ios::binary);
-  return {std::istreambuf_iterator<char>(stream), {}};
 }
 
 using Command = testing::InTemporaryFolder;
@@ -236,7 +232,7 @@ TEST_F(Command, TraceHasALineForEachAgentAndShotAtEachTick) {
   for (const std::string ending : {"csv", "jsonl"}) {
     const fs::path trace = folder / ("trace." + ending);
     EXPECT_EQ(gaze_call({"run", GAZE_DEMO, "--seconds", "3", "--trace", trace.string()}).status, 0);
-    const std::string text = contents(trace);
+    const std::string text = bytes_of(trace);
     const auto lines = static_cast<std::size_t>(std::count(text.begin(), text.end(), '\n'));
     const auto shots =
         static_cast<std::size_t>(count_of(text, ending == "csv" ? ",,,,jet," : "jet"));
@@ -245,13 +241,13 @@ TEST_F(Command, TraceHasALineForEachAgentAndShotAtEachTick) {
                          count_of(text, ending == "csv" ? ",,,,thorn," : "thorn\"") +
                          (ending == "csv" ? 1U : 0U));
   }
-  std::istringstream csv(contents(folder / "trace.csv"));
+  std::istringstream csv(bytes_of(folder / "trace.csv"));
   std::string line;
   std::getline(csv, line);
   EXPECT_EQ(line, "time,agent,x,y,z,facing,mode,health,target,shot,number");
   std::getline(csv, line);
   EXPECT_EQ(line, "0,pruner-1,1.6,9.6,0,0,patrol,30,,,");
-  std::istringstream jsonl(contents(folder / "trace.jsonl"));
+  std::istringstream jsonl(bytes_of(folder / "trace.jsonl"));
   std::getline(jsonl, line);
   EXPECT_EQ(Json::parse(line)["agent"], "pruner-1");
 }
@@ -317,11 +313,11 @@ TEST_F(Command, WhySaysItInWords) {
 TEST_F(Command, DrawWritesWholePicturesOfBothKinds) {
   const fs::path png = folder / "a.png";
   EXPECT_EQ(gaze_call({"draw", GAZE_DEMO, "--at", "5", "--output", png.string()}).status, 0);
-  EXPECT_EQ(contents(png).substr(0, 8), "\x89PNG\r\n\x1a\n");
-  EXPECT_NE(contents(png).find("IEND"), std::string::npos);
+  EXPECT_EQ(bytes_of(png).substr(0, 8), "\x89PNG\r\n\x1a\n");
+  EXPECT_NE(bytes_of(png).find("IEND"), std::string::npos);
   const fs::path svg = folder / "a.svg";
   EXPECT_EQ(gaze_call({"draw", GAZE_DEMO, "--at", "5", "--output", svg.string()}).status, 0);
-  EXPECT_NE(contents(svg).find("</svg>"), std::string::npos);
+  EXPECT_NE(bytes_of(svg).find("</svg>"), std::string::npos);
 }
 
 TEST_F(Command, WritesWholeOrNotAtAll) {

@@ -4,11 +4,13 @@
 
 #include "support/command.hpp"
 #include "support/temporary_folder.hpp"
+#include "support/text.hpp"
 
 namespace gaze {
 namespace {
 
 using testing::Answer;
+using testing::bytes_of;
 using testing::gaze_call;
 using Json = nlohmann::json;
 
@@ -42,10 +44,6 @@ class PathCommand : public testing::InTemporaryFolder {
     std::vector<std::string> arguments{"path", level, "--from", from, "--to", to, "--kind", kind};
     arguments.insert(arguments.end(), more.begin(), more.end());
     return gaze_call(arguments);
-  }
-  static std::string read(const std::string& file) {
-    std::ifstream stream(file, std::ios::binary);
-    return {std::istreambuf_iterator<char>(stream), {}};
   }
   std::string level;
 };
@@ -107,10 +105,10 @@ TEST_F(PathCommand, WrongUseIsOneLine) {
 TEST_F(PathCommand, DrawsMeshAndPath) {
   const std::string mesh = (folder / "mesh.svg").string();
   EXPECT_EQ(gaze_call({"draw", level, "--mesh", "--kind", "pruner", "--output", mesh}).status, 0);
-  EXPECT_NE(read(mesh).find("<svg"), std::string::npos);
+  EXPECT_NE(bytes_of(mesh).find("<svg"), std::string::npos);
   const std::string way = (folder / "way.png").string();
   EXPECT_EQ(path("1,1", "9,9", "pruner", {"--output", way}).status, 1);
-  EXPECT_EQ(read(way).substr(1, 3), "PNG");
+  EXPECT_EQ(bytes_of(way).substr(1, 3), "PNG");
 }
 
 }  // namespace

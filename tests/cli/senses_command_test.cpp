@@ -10,6 +10,7 @@
 
 #include "support/command.hpp"
 #include "support/temporary_folder.hpp"
+#include "support/text.hpp"
 
 namespace gaze {
 namespace {
@@ -17,6 +18,7 @@ namespace {
 using nlohmann::json;
 
 using testing::Answer;
+using testing::bytes_of;
 using testing::gaze_call;
 
 class SensesCommand : public testing::InTemporaryFolder {
@@ -66,7 +68,7 @@ TEST_F(SensesCommand, PlotsShowWhatThereIsToMeasure) {
                          "--to", "22", "--plot", file.string(), "--set", set})
                   .status,
               0);
-    return contents(file);
+    return bytes_of(file);
   };
   // Another range of nearness is another line; the basket sees nothing.
   EXPECT_NE(plot("hanging-basket-1", "kind.hanging-basket.nearness.range=1.2"),

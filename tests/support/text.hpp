@@ -1,6 +1,9 @@
 #pragma once
 
 #include <cstddef>
+#include <filesystem>
+#include <fstream>
+#include <iterator>
 #include <string>
 
 namespace gaze::testing {
@@ -10,6 +13,12 @@ inline std::size_t count_of(const std::string& text, const std::string& part) {
   std::size_t count = 0;
   for (auto at = text.find(part); at != std::string::npos; at = text.find(part, at + 1)) ++count;
   return count;
+}
+
+/// All of a file; nothing if there is none.
+inline std::string bytes_of(const std::filesystem::path& file) {
+  std::ifstream stream(file, std::ios::binary);
+  return {std::istreambuf_iterator<char>(stream), {}};
 }
 
 }  // namespace gaze::testing
