@@ -11,12 +11,22 @@
 
 namespace gaze {
 
-bool Allowed::holds(double value) const {
-  return std::isfinite(value) && (above_low ? value > low : value >= low) && value <= high;
+namespace {
+
+bool is_too_small(const Allowed& allowed, double value) {
+  return allowed.low == 0.0 && value > 0.0 && value < Allowed::kLeastAboveZero;
 }
 
-std::string Allowed::text() const {
+}  // namespace
+
+bool Allowed::holds(double value) const {
+  return std::isfinite(value) && (above_low ? value > low : value >= low) && value <= high &&
+         !is_too_small(*this, value);
+}
+
+std::string Allowed::text_for(double value) const {
   const std::string tail = unit.empty() ? "" : fmt::format(" {}", unit);
+  if (is_too_small(*this, value)) return fmt::format("the least above 0 is 0.000001{}", tail);
   return above_low ? fmt::format("above {} to {}{} is allowed", low, high, tail)
                    : fmt::format("{} to {}{} is allowed", low, high, tail);
 }
@@ -52,7 +62,8 @@ std::optional<double> TableReader::checked_number(const Node& node, const std::s
     return std::nullopt;
   }
   if (!allowed.holds(node.number)) {
-    fault(node.place, fmt::format("{} is {}; {}", path, found(node), allowed.text()));
+    fault(node.place,
+          fmt::format("{} is {}; {}", path, found(node), allowed.text_for(node.number)));
     return std::nullopt;
   }
   return node.number;

@@ -12,15 +12,17 @@ namespace gaze {
 /// Stands for a name that nothing has: a fault tells so already, and nothing else follows from it.
 inline constexpr std::uint32_t kNoSuch = 0xFFFFFFFF;
 
-/// The numbers that a key may have.
+/// The numbers that a key may have. Between 0 and a millionth there is none where 0 is the lowest:
+/// what is so small, a length or a speed, is a slip of the pen, and quotients of it have no end.
 struct Allowed {
+  static constexpr double kLeastAboveZero = 1e-6;
   double low = 0.0;
   double high = 0.0;
   std::string_view unit;   ///< "m", "degrees", ...; may be empty.
   bool above_low = false;  ///< `low` itself is not allowed.
 
   bool holds(double value) const;
-  std::string text() const;
+  std::string text_for(double value) const;  ///< Why it does not hold that.
 };
 
 /// What reading a level shares: where faults and origins go.

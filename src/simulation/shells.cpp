@@ -313,7 +313,9 @@ void settle_beam(Simulation::State& state, Beam& beam, const Vector3d& from) {
   const double left = share * damage_share(attack, beam.length);
   if (beam.solid) wear_down(state, *beam.solid, attack.damage * left, beam.who);
   if (!beam.body || !can_hurt(state, beam.who, attack, *beam.body)) return;
-  state.blows.push_back({beam.who, *beam.body, &attack, left, from, from, state.now()});
+  // Several of one step, from pulls that follow each other quickly, fall at moments of their own.
+  const Moment when = std::min(beam.until, state.now());
+  state.blows.push_back({beam.who, *beam.body, &attack, left, from, from, when});
 }
 
 // It hurts in portions, not in every step, and tells what it meets when that changes.

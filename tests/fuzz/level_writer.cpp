@@ -27,7 +27,7 @@ class LevelWriter {
     kinds_ = 1 + choices_.below(4);
     for (std::uint32_t i = 0; i < kinds_; ++i) write_kind(i);
     line("[kind.pot]\nradius = 0.2\nheight = 0.3\n[kind.pot.thing]\nspeed = {}",
-         number(1, 15, 0.01, 1000));
+         number(1, 15, 1e-6, 1000));
     for (std::uint32_t i = many(9); i > 0; --i) write_solid(i);
     for (std::uint32_t i = choices_.below(3); i > 0; --i) write_zone(i);
     for (std::uint32_t i = many(3); i > 0; --i) write_link(i);
@@ -79,15 +79,19 @@ class LevelWriter {
     return fmt::format("[{}, {}, {}]", coordinate(), coordinate(), choices_.between(0.0, 3.0));
   }
 
-  // Star-shaped about a middle, so that it never crosses itself.
+  // Star-shaped about a middle, so that it never crosses itself; now and then as thin as paper, as
+  // a hair, or thinner than any lattice.
   std::string outline(double x, double y, double size) {
     const std::uint32_t count = 3 + choices_.below(6);
+    const double depth = choices_.one_in(20) ? choices_.of<double>({1e-2, 1e-4, 1e-6, 1e-9}) : 1.0;
     std::vector<std::string> points;
     for (std::uint32_t i = 0; i < count; ++i) {
       const double angle = 6.283185307179586 * i / count;
       const double away = choices_.one_in(2) ? size : choices_.between(size / 4.0, size);
-      points.push_back(
-          fmt::format("[{:.2f}, {:.2f}]", x + away * std::cos(angle), y + away * std::sin(angle)));
+      points.push_back(depth < 1.0 ? fmt::format("[{:.2f}, {:.10f}]", x + away * std::cos(angle),
+                                                 y + depth * away * std::sin(angle))
+                                   : fmt::format("[{:.2f}, {:.2f}]", x + away * std::cos(angle),
+                                                 y + away * std::sin(angle)));
     }
     return fmt::format("[{}]", fmt::join(points, ", "));
   }
@@ -98,9 +102,9 @@ class LevelWriter {
     if (!choices_.one_in(8)) {
       line("team = \"{}\"", choices_.of<std::string>({"caretakers", "visitors"}));
     }
-    maybe("radius", 0.1, 1.0, 1e-3, 1000);
-    maybe("height", 0.5, 2.0, 1e-3, 1000);
-    maybe("health", 1, 200, 1e-9, 1e9);
+    maybe("radius", 0.1, 1.0, 1e-6, 1000);
+    maybe("height", 0.5, 2.0, 1e-6, 1000);
+    maybe("health", 1, 200, 1e-6, 1e9);
     maybe("mass", 0.5, 5, 1e-6, 1e6);
     maybe("grace", 0, 2, 0, 86400);
     maybe("visibility", 0, 2, 0, 100);
@@ -119,12 +123,12 @@ class LevelWriter {
 
   void write_senses(std::uint32_t i) {
     if (!choices_.one_in(4)) {
-      line("[kind.k{}.sight]\nrange = {}\nfield_of_view = {}", i, number(2, 20, 1e-3, 40000),
-           number(10, 360, 1e-3, 360));
+      line("[kind.k{}.sight]\nrange = {}\nfield_of_view = {}", i, number(2, 20, 1e-6, 40000),
+           number(10, 360, 1e-6, 360));
       maybe("notice_time", 0, 1, 0, 86400);
       maybe("remember", 0, 3, 0, 86400);
       maybe("ebb_time", 0, 3, 0, 86400);
-      maybe("vertical_field_of_view", 10, 180, 1e-3, 180);
+      maybe("vertical_field_of_view", 10, 180, 1e-6, 180);
       maybe("tilt", -60, 60, -90, 90);
       maybe("near_ring", 0, 2, 0, 40000);
       maybe("visible_at_least", 0, 1, 0, 1);
@@ -135,26 +139,26 @@ class LevelWriter {
     if (choices_.one_in(3)) {
       line("[kind.k{}.scan]", i);
       const std::string style = choices_.of<std::string>({"sweep", "round", "list"});
-      line("style = \"{}\"\nrate = {}", style, number(10, 180, 1e-3, 36000));
-      if (style == "sweep") line("arc = {}", number(10, 180, 1e-3, 360));
+      line("style = \"{}\"\nrate = {}", style, number(10, 180, 1e-6, 36000));
+      if (style == "sweep") line("arc = {}", number(10, 180, 1e-6, 360));
       if (style == "list") line("headings = [0, {}, -90]", number(-180, 180, -360, 360));
       maybe("pause", 0, 1, 0, 86400);
     }
     if (choices_.one_in(4))
-      line("[kind.k{}.head]\nturn_rate = {}", i, number(30, 360, 1e-3, 36000));
+      line("[kind.k{}.head]\nturn_rate = {}", i, number(30, 360, 1e-6, 36000));
     if (choices_.one_in(3)) {
-      line("[kind.k{}.hearing]\nrange = {}", i, number(2, 20, 1e-3, 40000));
+      line("[kind.k{}.hearing]\nrange = {}", i, number(2, 20, 1e-6, 40000));
       maybe("acuity", 0, 3, 0, 1000);
       maybe_flag("around_corners");
       maybe_flag("friends");
     }
     if (choices_.one_in(4)) {
-      line("[kind.k{}.nearness]\nrange = {}", i, number(0.5, 5, 1e-3, 40000));
+      line("[kind.k{}.nearness]\nrange = {}", i, number(0.5, 5, 1e-6, 40000));
       maybe_word("axes", {"x", "xy", "xz", "xyz", "z"});
     }
     if (choices_.one_in(3)) line("[kind.k{}.touch]", i);
     if (choices_.one_in(3)) {
-      line("[kind.k{}.feeler.whisker]\nlength = {}", i, number(0.3, 4, 1e-3, 40000));
+      line("[kind.k{}.feeler.whisker]\nlength = {}", i, number(0.3, 4, 1e-6, 40000));
       maybe("thickness", 0, 0.5, 0, 1000);
       maybe("tilt", -60, 60, -90, 90);
       maybe("toward", -90, 90, -360, 360);
@@ -164,7 +168,7 @@ class LevelWriter {
     } else {
       has_feeler_ = false;
     }
-    if (choices_.one_in(4)) line("[kind.k{}.tell]\nrange = {}", i, number(2, 20, 1e-3, 40000));
+    if (choices_.one_in(4)) line("[kind.k{}.tell]\nrange = {}", i, number(2, 20, 1e-6, 40000));
   }
 
   void write_move(std::uint32_t i) {
@@ -176,12 +180,12 @@ class LevelWriter {
     if (gait != "hop") maybe("speed", 0.5, 5, 0, 1000);
     maybe("turn_rate", 0, 720, 0, 36000);
     maybe("stop_distance", 0, 3, 0, 1000);
-    maybe("acceleration", 1, 10, 1e-3, 10000);
+    maybe("acceleration", 1, 10, 1e-6, 10000);
     maybe("keep_away", 0, 4, 0, 1000);
     maybe("slope", 10, 60, 0, 89);
     maybe("step_reach", 0, 8, 0, 40000);
     if (gait == "walk" || gait == "hop") {
-      maybe("hop_height", 0.2, 1.5, 0.01, 1000);
+      maybe("hop_height", 0.2, 1.5, 1e-6, 1000);
       maybe("drop_height", 0.2, 3, 0, 1000);
     }
     maybe_word("route", {"path", "straight"});
@@ -202,7 +206,7 @@ class LevelWriter {
       const std::string how =
           choices_.of<std::string>({"strike", "shot", "shot", "beam", "touch", "burst", "catch"});
       line("[kind.k{0}.attack.a{0}-{1}]\nhow = \"{2}\"", i, n, how);
-      if (how != "touch") line("range = {}", number(0.5, 10, 1e-3, 40000));
+      if (how != "touch") line("range = {}", number(0.5, 10, 1e-6, 40000));
       if (how != "catch") {
         line("damage = {}\ncooldown = {}", number(0, 20, 0, 1e9), number(0.1, 2, 0.001, 86400));
         maybe("push", 0, 10, 0, 1000);
@@ -217,12 +221,12 @@ class LevelWriter {
   }
 
   void write_shot() {
-    line("speed = {}", number(2, 40, 1e-3, 10000));
+    line("speed = {}", number(2, 40, 1e-6, 10000));
     const std::string aim =
         choices_.of<std::string>({"direct", "lead", "ahead", "lob", "high lob"});
     line("aim = \"{}\"", aim);
     if (aim[0] != 'l' && aim[0] != 'h') maybe("gravity_share", 0, 1, -10, 10);
-    maybe("radius", 0.01, 0.3, 1e-3, 100);
+    maybe("radius", 0.01, 0.3, 1e-6, 100);
     maybe("spread", 0, 30, 0, 360);
     maybe("drag", 0, 2, 0, 100);
     maybe("homing_rate", 0, 180, 0, 36000);
@@ -268,21 +272,22 @@ class LevelWriter {
       case 0:
       case 2:
         line("path = [[{}, {}], [{}, {}]]", coordinate(), coordinate(), coordinate(), coordinate());
+        maybe("thickness", 0.05, 0.5, 1e-6, 100);
         break;
       case 1:
         line("outline = {}", outline(coordinate(), coordinate(), choices_.between(0.5, 4)));
-        if (choices_.one_in(4)) line("health = {}", number(1, 50, 1e-9, 1e9));
+        if (choices_.one_in(4)) line("health = {}", number(1, 50, 1e-6, 1e9));
         break;
       case 3:
         line("outline = {}\ntop = {}", outline(coordinate(), coordinate(), choices_.between(1, 5)),
              number(0, 3, -5, 10));
         break;
       default:
-        line("from = {}\nto = {}\nwidth = {}", point3(), point3(), number(0.5, 4, 0.01, 100));
+        line("from = {}\nto = {}\nwidth = {}", point3(), point3(), number(0.5, 4, 1e-6, 100));
         if (form == 5) line("steps = {}", 1 + choices_.below(12));
         return;
     }
-    if (!is_upright && form != 3) maybe("height", 0.2, 3, 0.01, 100);
+    if (!is_upright && form != 3) maybe("height", 0.2, 3, 1e-6, 100);
   }
 
   void write_zone(std::uint32_t i) {

@@ -49,11 +49,12 @@ bool is_sound(const Level& level) {
   });
 }
 
-// Four steps of its way, and 5 cm.
+// Four steps of its way, or of how fast it falls, and 5 cm.
 bool are_near(const Level& level, const Places& places, const Places& others, int rate) {
   const std::size_t count = level.agents.size();
   for (std::size_t i = 0; i < places.size(); ++i) {
-    const double speed = std::max(1.0, level.kind_of(level.agents[i % count]).move.speed);
+    const double went = i < count ? 0.0 : 2.0 * (others[i] - others[i - count]).norm();
+    const double speed = std::max({1.0, went, level.kind_of(level.agents[i % count]).move.speed});
     if ((places[i] - others[i]).norm() > 4.0 * speed / rate + 0.05) return false;
   }
   return true;

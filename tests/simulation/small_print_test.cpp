@@ -18,7 +18,7 @@ team = "caretakers"
 range = 9.0
 field_of_view = 360.0
 [kind.pruner.attack.shears]
-how = "strike"
+how = "{}"
 range = 5.0
 damage = 1
 cooldown = {}
@@ -50,14 +50,17 @@ int hurts_within(int seconds, int cooldown_ms, int grace_ms) {
 }
 
 TEST(Grace, SparesTheSameBlowsAtAnyRate) {
-  for (const auto& [cooldown, grace] : {std::pair{780, 800}, {780, 770}, {333, 1000}, {250, 260}}) {
+  for (const auto& [cooldown, grace] :
+       {std::pair{780, 800}, {780, 770}, {333, 1000}, {250, 260}, {1, 900}}) {
     for (const int rate : {20, 25, 30, 60, 144, 240}) {
-      Simulation simulation(
-          garden(fmt::format(fmt::runtime(kSnips), cooldown / 1000.0, grace / 1000.0),
-                 {{"ticks_per_second", std::to_string(rate)}}));
-      const auto hurt = only(play(simulation, 6 * rate), Event::What::hurt);
-      EXPECT_EQ(static_cast<int>(hurt.size()), hurts_within(6, cooldown, grace))
-          << cooldown << " " << grace << " at " << rate;
+      for (const char* how : {"strike", "beam"}) {
+        Simulation simulation(
+            garden(fmt::format(fmt::runtime(kSnips), how, cooldown / 1000.0, grace / 1000.0),
+                   {{"ticks_per_second", std::to_string(rate)}}));
+        const auto hurt = only(play(simulation, 6 * rate), Event::What::hurt);
+        EXPECT_EQ(static_cast<int>(hurt.size()), hurts_within(6, cooldown, grace))
+            << how << " " << cooldown << " " << grace << " at " << rate;
+      }
     }
   }
 }
