@@ -191,7 +191,7 @@ TEST(Properties, TheCoreAgreesWithExactArithmeticInFlatWorlds) {
   Random random(5);
   int blocked = 0;
   int compared = 0;
-  for (int i = 0; i < 3'000; ++i) {
+  for (std::uint64_t i = 0; i < testing::rounds(3'000); ++i) {
     Level level = random_world(random, 6);
     std::vector<std::vector<Point>> outlines;
     for (Solid& solid : level.solids) {
