@@ -17,6 +17,11 @@ class References {
     for (const Kind& kind : level.kinds) tags_.insert(kind.tags.begin(), kind.tags.end());
     for (const Zone& zone : level.zones) tags_.insert(zone.grants.begin(), zone.grants.end());
     for (const Agent& agent : level.agents) agents_.push_back(agent.id);
+    tag_names_.assign(tags_.begin(), tags_.end());
+    anybody_ = agents_;
+    anybody_.insert(anybody_.end(), tags_.begin(), tags_.end());
+    for (const Team& team : level.teams) anybody_.push_back(team.name);
+    for (const Kind& kind : level.kinds) anybody_.push_back(kind.name);
   }
 
   void check() {
@@ -24,27 +29,23 @@ class References {
     for (const Agent& agent : level_.agents) {
       if (agent.kind < level_.kinds.size() && done.insert(agent.kind).second) check_kind(agent);
     }
-    std::vector<std::string> anybody = agents_;
-    anybody.insert(anybody.end(), tags_.begin(), tags_.end());
-    for (const Team& team : level_.teams) anybody.push_back(team.name);
-    for (const Kind& kind : level_.kinds) anybody.push_back(kind.name);
     for (const Zone& zone : level_.zones) {
-      const std::vector<std::string> tags(tags_.begin(), tags_.end());
-      for (const std::string& tag : zone.takes) need(tags, tag, "tag", zone_place(zone, "takes"));
+      for (const std::string& tag : zone.takes)
+        need(tag_names_, tag, "tag", zone_place(zone, "takes"));
       for (const std::string& name : zone.triggered_by) {
-        need(anybody, name, "agent, kind, team or tag", zone_place(zone, "triggered_by"));
+        need(anybody_, name, "agent, kind, team or tag", zone_place(zone, "triggered_by"));
       }
       for (const std::string& name : zone.closed_to) {
-        need(anybody, name, "agent, kind, team or tag", zone_place(zone, "closed_to"));
+        need(anybody_, name, "agent, kind, team or tag", zone_place(zone, "closed_to"));
       }
     }
     for (const Solid& solid : level_.solids) {
       const auto place = level_.origin(fmt::format("door.{}.opens_for", solid.id));
       for (const std::string& name : solid.door.opens_for) {
-        need(anybody, name, "agent, kind, team or tag", place.value_or(solid.place));
+        need(anybody_, name, "agent, kind, team or tag", place.value_or(solid.place));
       }
     }
-    check_starts(anybody);
+    check_starts();
     check_scripts();
     if (tags_.size() > 64) {
       context_.faults.add(level_.agents.empty() ? Place{} : level_.agents[0].place,
@@ -55,16 +56,11 @@ class References {
  private:
   void check_kind(const Agent& agent) {
     const Kind& kind = level_.kind_of(agent);
-    const std::vector<std::string> tags(tags_.begin(), tags_.end());
     const auto place = [&](const std::string& key) {
       return level_.origin(agent, key).value_or(kind.place);
     };
-    std::vector<std::string> anybody = agents_;
-    anybody.insert(anybody.end(), tags_.begin(), tags_.end());
-    for (const Team& team : level_.teams) anybody.push_back(team.name);
-    for (const Kind& other : level_.kinds) anybody.push_back(other.name);
     for (const std::string& name : kind.move.follows) {
-      need(anybody, name, "agent, kind, team or tag", place("move.follows"));
+      need(anybody_, name, "agent, kind, team or tag", place("move.follows"));
     }
     if (kind.wander && !kind.wander->area.empty()) {
       std::vector<std::string> zones;
@@ -78,7 +74,8 @@ class References {
     for (const Pocket& pocket : kind.carries) {
       need_thing(pocket.kind, place("carries." + level_.kinds[pocket.kind].name));
     }
-    for (const std::string& tag : kind.choose.tags) need(tags, tag, "tag", place("choose.tags"));
+    for (const std::string& tag : kind.choose.tags)
+      need(tag_names_, tag, "tag", place("choose.tags"));
     for (const Rule& rule : kind.when.rules) {
       const std::string key = fmt::format("when.{}", name_of(rule.cause));
       const std::string name = rule.name.empty() ? "any" : rule.name;
@@ -89,7 +86,7 @@ class References {
     }
   }
 
-  void check_starts(const std::vector<std::string>& anybody) {
+  void check_starts() {
     std::vector<std::string> kinds = agents_;
     for (std::size_t i = 0; i < level_.named_kinds; ++i) kinds.push_back(level_.kinds[i].name);
     for (const Start& start : level_.starts) {
@@ -98,7 +95,7 @@ class References {
       };
       need(kinds, start.kind, "kind or agent", place("kind"));
       if (start.apart_from.empty()) continue;
-      need(anybody, start.apart_from, "agent, kind, team or tag", place("apart_from"));
+      need(anybody_, start.apart_from, "agent, kind, team or tag", place("apart_from"));
     }
   }
 
@@ -145,6 +142,8 @@ class References {
   ReadContext& context_;
   const Level& level_;
   std::set<std::string> tags_;
+  std::vector<std::string> tag_names_;
+  std::vector<std::string> anybody_;  ///< Agents, tags, teams and kinds.
   std::vector<std::string> agents_;
 };
 

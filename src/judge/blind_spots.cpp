@@ -56,6 +56,7 @@ class BlindSpots {
         start_(mesh_.find(other.position)) {
     const double range = turning_.looker.sight.range;
     step_ = 2.0 * range / kSpotsAcross;
+    find_tops(range);
     for (double a = -range + step_ / 2.0; a < range; a += step_) {
       for (double b = -range + step_ / 2.0; b < range; b += step_) {
         if (a * a + b * b <= range * range) add_spot({a, b});
@@ -86,11 +87,27 @@ class BlindSpots {
     if (level_.plane != Plane::upright) feet.z() = floor;
     consider({feet, ""});
     if (level_.plane == Plane::upright) return;
+    for (const Solid* solid : tops_) {
+      if (!contains(solid->points, plan(feet))) continue;
+      feet.z() = solid->base + solid->height;
+      consider({feet, solid->id});
+    }
+  }
+
+  // Those that come as near in the plan as it sees.
+  void find_tops(double range) {
+    const Vector2d middle = plan(turning_.looker.feet);
     for (const Solid& solid : level_.solids) {
-      const bool has_top = solid.form == Solid::Form::block || solid.form == Solid::Form::floor;
-      if (!has_top || !contains(solid.points, plan(feet))) continue;
-      feet.z() = solid.base + solid.height;
-      consider({feet, solid.id});
+      if (solid.form != Solid::Form::block && solid.form != Solid::Form::floor) continue;
+      Vector2d low = solid.points.front();
+      Vector2d high = low;
+      for (const Vector2d& point : solid.points) {
+        low = low.cwiseMin(point);
+        high = high.cwiseMax(point);
+      }
+      const bool is_near =
+          ((low - middle).array() <= range).all() && ((middle - high).array() <= range).all();
+      if (is_near) tops_.push_back(&solid);
     }
   }
 
@@ -137,6 +154,7 @@ class BlindSpots {
   const Kind& other_;
   NavigationMesh mesh_;  ///< Of the other.
   std::optional<MeshPlace> start_;
+  std::vector<const Solid*> tops_;  ///< What one may stand on within its range.
   double step_ = 1.0;
   int all_ = 0;
   int blind_ = 0;
@@ -165,16 +183,26 @@ const Agent* looked_for(const Level& level, const Kind& kind) {
 
 void judge_blind_spots(Bench& bench) {
   std::size_t judged = 0;
+  std::size_t left_out = 0;
+  std::map<std::uint32_t, const Agent*> others;  // by team
   for (const Agent& agent : bench.level().agents) {
     const Kind& kind = bench.level().kind_of(agent);
-    if (!kind.sight || !stays(agent, kind) || judged == kMostLookers) continue;
-    const Agent* other = looked_for(bench.level(), kind);
+    if (!kind.sight || !stays(agent, kind)) continue;
+    auto it = others.find(kind.team);
+    if (it == others.end()) it = others.emplace(kind.team, looked_for(bench.level(), kind)).first;
+    const Agent* other = it->second;
     if (other == nullptr) continue;
+    if (judged == kMostLookers) {
+      ++left_out;
+      continue;
+    }
     ++judged;
     const BlindSpots spots(bench, agent, kind, *other);
     if (!spots.any()) continue;
     bench.say(Finding::Severity::note, "blind-spots", agent.place, spots.text(agent.id));
   }
+  bench.say_left_out("blind spots were looked for, for", judged, "who stay at their posts",
+                     left_out);
 }
 
 }  // namespace gaze

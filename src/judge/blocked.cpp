@@ -88,7 +88,7 @@ void judge_agent(Bench& bench, const Agent& agent) {
     if (!is_asked(attack)) continue;
     bool any_foe = false;
     bool hits = false;
-    for (const std::uint32_t other : kinds_in_play(level)) {
+    for (const std::uint32_t other : bench.kinds_in_play()) {
       if (hits || !is_hostile(level, kind.team, level.kinds[other].team)) continue;
       any_foe = true;
       hits = hits_anybody(bench, agent, attack, level.kinds[other]);
@@ -107,9 +107,11 @@ void judge_blocked(Bench& bench) {
   std::size_t asked = 0;
   for (const Agent& agent : bench.level().agents) {
     if (travels(bench.level().kind_of(agent).move.gait) || agent.driver != Driver::mind) continue;
-    if (++asked > kMostAgents) return;
-    judge_agent(bench, agent);
+    if (++asked <= kMostAgents) judge_agent(bench, agent);
   }
+  const std::size_t judged = std::min(asked, kMostAgents);
+  bench.say_left_out("whether attacks are blocked was tried for", judged, "who stay at their posts",
+                     asked - judged);
 }
 
 }  // namespace gaze

@@ -39,7 +39,7 @@ void judge_pair(Bench& bench, const Kind& chaser, const Agent& player) {
 
 void judge_chases(Bench& bench) {
   const Level& level = bench.level();
-  for (const std::uint32_t index : kinds_in_play(level)) {
+  for (const std::uint32_t index : bench.kinds_in_play()) {
     const Kind& chaser = level.kinds[index];
     if (!can_chase(chaser)) continue;
     for (const Agent& player : level.agents) {

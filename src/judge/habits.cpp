@@ -259,7 +259,7 @@ void judge_breakables(Bench& bench) {
 }  // namespace
 
 void judge_habits(Bench& bench) {
-  for (const std::uint32_t index : kinds_in_play(bench.level())) {
+  for (const std::uint32_t index : bench.kinds_in_play()) {
     Habits(bench, bench.level().kinds[index]).judge();
   }
   judge_agents(bench);

@@ -219,7 +219,7 @@ void judge_muzzle(Bench& bench, const Agent& agent) {
 }  // namespace
 
 void judge_in_vain(Bench& bench) {
-  for (const std::uint32_t index : kinds_in_play(bench.level())) {
+  for (const std::uint32_t index : bench.kinds_in_play()) {
     InVain(bench, bench.level().kinds[index]).judge();
   }
   for (const Agent& agent : bench.level().agents) {

@@ -16,6 +16,15 @@ Place Bench::place_of(const Kind& kind, const std::string& key) const {
   return level_.origin("kind." + kind.name + "." + key).value_or(kind.place);
 }
 
+std::vector<const Kind*> Bench::foes_in_play(const Kind& kind) const {
+  std::vector<const Kind*> foes;
+  for (const std::uint32_t index : in_play_) {
+    const Kind& other = level_.kinds[index];
+    if (is_hostile(level_, kind.team, other.team)) foes.push_back(&other);
+  }
+  return foes;
+}
+
 NavigationMesh Bench::mesh_of(const Agent& agent) {
   const auto number = static_cast<std::uint32_t>(&agent - level_.agents.data());
   const std::uint64_t tags = tag_bits(openings_.tag_names, level_.kind_of(agent).tags);
@@ -37,10 +46,25 @@ void Bench::tell_slow_ways(const Kind& kind, const NavigationMesh& mesh) {
              NavigationMesh::kMostLooks / 1'000'000, NavigationMesh::kMostSights / 1'000'000));
 }
 
-std::vector<std::uint32_t> kinds_in_play(const Level& level) {
-  std::set<std::uint32_t> kinds;
-  for (const Agent& agent : level.agents) kinds.insert(agent.kind);
-  return {kinds.begin(), kinds.end()};
+void Bench::say_left_out(const std::string& what, std::size_t looked_at, const std::string& whom,
+                         std::size_t left_out) {
+  if (left_out == 0) return;
+  say(Finding::Severity::note, "not-all-judged", level_.place,
+      fmt::format("{} {} {}, and not for the other {}: it would take too long", what, looked_at,
+                  whom, left_out));
+}
+
+std::string Bench::why_apart(const NavigationMesh& mesh, const Vector3d& from, const Vector3d& to) {
+  constexpr std::size_t kMostPartings = 50;
+  const auto island_at = [&](const Vector3d& place) { return mesh.island_of(*mesh.find(place)); };
+  const auto key = std::tuple(&mesh.data(), island_at(from), island_at(to));
+  const auto known = partings_.find(key);
+  if (known != partings_.end()) return known->second;
+  if (partings_.size() >= kMostPartings) {
+    return fmt::format("what is between them was not looked for, as it was for {} others",
+                       kMostPartings);
+  }
+  return partings_[key] = describe(level_, parting(level_, world_, mesh, from, to));
 }
 
 bool has_cover(const Level& level) {

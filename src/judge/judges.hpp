@@ -1,8 +1,10 @@
 #pragma once
 
 #include <algorithm>
+#include <map>
 #include <set>
 #include <string>
+#include <tuple>
 #include <utility>
 
 #include "gaze/finding.hpp"
@@ -17,10 +19,18 @@ namespace gaze {
 class Bench {
  public:
   Bench(const Level& level, const World& world)
-      : level_(level), world_(world), bases_(bases_of(level)), openings_(level) {}
+      : level_(level), world_(world), bases_(bases_of(level)), openings_(level) {
+    std::set<std::uint32_t> kinds;
+    for (const Agent& agent : level.agents) kinds.insert(agent.kind);
+    in_play_.assign(kinds.begin(), kinds.end());
+  }
 
   const Level& level() const { return level_; }
   const World& world() const { return world_; }
+  /// The kinds that agents are of, each once, in the order of the level.
+  const std::vector<std::uint32_t>& kinds_in_play() const { return in_play_; }
+  /// Those of them that a kind looks for.
+  std::vector<const Kind*> foes_in_play(const Kind& kind) const;
   /// By kind: the one that it is like.
   const std::vector<std::uint32_t>& bases() const { return bases_; }
 
@@ -30,6 +40,15 @@ class Bench {
     if (!said_.emplace(place, message).second) return;
     findings_.push_back({severity, std::move(code), std::move(message), place, std::move(pair)});
   }
+
+  /// Says that something was looked at for so many alone, and not for the others; nothing if there
+  /// are none.
+  void say_left_out(const std::string& what, std::size_t looked_at, const std::string& whom,
+                    std::size_t left_out);
+
+  /// Why two places of a mesh are apart. The same for all on the same islands, and looked for of so
+  /// many islands at most.
+  std::string why_apart(const NavigationMesh& mesh, const Vector3d& from, const Vector3d& to);
 
   /// Where a value of the kind was written; where the kind was, if it was left out.
   Place place_of(const Kind& kind, const std::string& key) const;
@@ -45,9 +64,12 @@ class Bench {
   const Level& level_;
   const World& world_;
   std::vector<std::uint32_t> bases_;
+  std::vector<std::uint32_t> in_play_;
   std::vector<Finding> findings_;
   std::set<std::pair<Place, std::string>> said_;
   std::vector<NavigationMesh> meshes_;  ///< By body.
+  std::map<std::tuple<const NavigationMesh::Data*, std::uint32_t, std::uint32_t>, std::string>
+      partings_;  ///< By mesh and islands.
   Openings openings_;
 };
 
@@ -70,9 +92,6 @@ void judge_ways(Bench& bench);         ///< Patrol points and players that canno
 void judge_meshes(Bench& bench);       ///< Triangle meshes with flaws.
 void judge_links(Bench& bench);        ///< Links off the floor or through solids; start places.
 void judge_blind_spots(Bench& bench);  ///< Where those at their posts can never see anybody.
-
-/// The kinds that agents are of, each once, in the order of the level.
-[[nodiscard]] std::vector<std::uint32_t> kinds_in_play(const Level& level);
 
 /// True if some solid stops sight.
 [[nodiscard]] bool has_cover(const Level& level);

@@ -41,7 +41,7 @@ void judge_made(Bench& bench) {
   std::set<std::uint32_t> used;
   std::set<std::uint32_t> judged;
   bool any = false;
-  for (const std::uint32_t number : kinds_in_play(level)) {
+  for (const std::uint32_t number : bench.kinds_in_play()) {
     const Kind& kind = level.kinds[number];
     if (!travels(kind.move.gait) || kind.move.gait == Gait::hover) continue;
     any = true;

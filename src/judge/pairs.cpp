@@ -142,12 +142,15 @@ class Pair {
 }  // namespace
 
 void judge_pairs(Bench& bench) {
+  constexpr std::size_t kMostPairs = 10'000;
   const Level& level = bench.level();
-  const auto in_play = kinds_in_play(level);
+  const auto in_play = bench.kinds_in_play();
+  std::size_t pairs = 0;
   for (const std::uint32_t index : in_play) {
     for (const std::uint32_t other : in_play) {
       const Kind& kind = level.kinds[index];
       if (!is_hostile(level, kind.team, level.kinds[other].team)) continue;
+      if (++pairs > kMostPairs) continue;
       PairFigures figures = Pair(level, kind, level.kinds[other]).figures();
       if (figures.harms.empty() && !figures.running_away && !figures.gain) continue;
       std::string text = describe(figures);
@@ -155,6 +158,9 @@ void judge_pairs(Bench& bench) {
                 std::move(figures));
     }
   }
+  const std::size_t looked_at = std::min(pairs, kMostPairs);
+  bench.say_left_out("how kinds fare was reckoned for", looked_at, "pairs of them",
+                     pairs - looked_at);
 }
 
 }  // namespace gaze

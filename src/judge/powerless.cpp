@@ -22,12 +22,11 @@ bool has_mind(const Level& level, const Kind& kind) {
 class Powerless {
  public:
   Powerless(Bench& bench, const Kind& kind)
-      : bench_(bench), level_(bench.level()), kind_(kind), has_mind_(has_mind(level_, kind)) {
-    for (const std::uint32_t index : kinds_in_play(level_)) {
-      const Kind& other = level_.kinds[index];
-      if (is_hostile(level_, kind.team, other.team)) foes_.push_back(&other);
-    }
-  }
+      : bench_(bench),
+        level_(bench.level()),
+        kind_(kind),
+        has_mind_(has_mind(level_, kind)),
+        foes_(bench.foes_in_play(kind)) {}
 
   void judge() {
     judge_team();
@@ -204,7 +203,7 @@ void judge_patrols(Bench& bench) {
 }  // namespace
 
 void judge_powerless(Bench& bench) {
-  for (const std::uint32_t index : kinds_in_play(bench.level())) {
+  for (const std::uint32_t index : bench.kinds_in_play()) {
     Powerless(bench, bench.level().kinds[index]).judge();
   }
   judge_patrols(bench);

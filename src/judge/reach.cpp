@@ -14,16 +14,6 @@ std::string attack_key(const Attack& attack) {
   return "attack." + attack.name + ".range";
 }
 
-// The kinds in play that a kind looks for.
-std::vector<const Kind*> foes_in_play(const Level& level, const Kind& kind) {
-  std::vector<const Kind*> foes;
-  for (const std::uint32_t index : kinds_in_play(level)) {
-    const Kind& other = level.kinds[index];
-    if (is_hostile(level, kind.team, other.team)) foes.push_back(&other);
-  }
-  return foes;
-}
-
 // By sight or another sense, so that there may be somebody to attack.
 bool notices_others(const Kind& kind) {
   return kind.sight || !kind.feelers.empty() || kind.nearness || kind.touch || kind.hurt ||
@@ -82,13 +72,13 @@ void judge_attack(Bench& bench, const Kind& kind, const Attack& attack) {
 }  // namespace
 
 void judge_reach(Bench& bench) {
-  for (const std::uint32_t index : kinds_in_play(bench.level())) {
+  for (const std::uint32_t index : bench.kinds_in_play()) {
     const Kind& kind = bench.level().kinds[index];
     for (const Attack& attack : kind.attacks) judge_attack(bench, kind, attack);
     const bool stops =
         travels(kind.move.gait) && (can_chase(kind) || kind.move.stop_distance.has_value());
     if (!stops) continue;
-    for (const Kind* foe : foes_in_play(bench.level(), kind)) {
+    for (const Kind* foe : bench.foes_in_play(kind)) {
       judge_stop(bench, kind, *foe);
       for (const Attack& attack : kind.attacks) {
         if (attack.how == Attack::How::strike) judge_strike(bench, kind, attack, *foe);

@@ -120,14 +120,14 @@ bool hears(const Kind& kind, const std::string& noise, const Rule& rule) {
 void judge_echoes(Bench& bench) {
   const Level& level = bench.level();
   std::set<std::string> noises;
-  for (const std::uint32_t index : kinds_in_play(level)) {
+  for (const std::uint32_t index : bench.kinds_in_play()) {
     for (const Rule& rule : level.kinds[index].when.rules) {
       if (!rule.reaction.noise.empty()) noises.insert(rule.reaction.noise);
     }
   }
   Circles circles;
   const Kind* one_of_them = nullptr;
-  for (const std::uint32_t index : kinds_in_play(level)) {
+  for (const std::uint32_t index : bench.kinds_in_play()) {
     const Kind& kind = level.kinds[index];
     for (const Rule& rule : kind.when.rules) {
       if (rule.reaction.noise.empty() || rule.reaction.after.nanoseconds > 0) continue;
@@ -171,7 +171,7 @@ void judge_sleepers(Bench& bench) {
 }  // namespace
 
 void judge_senses(Bench& bench) {
-  for (const std::uint32_t index : kinds_in_play(bench.level())) {
+  for (const std::uint32_t index : bench.kinds_in_play()) {
     const Kind& kind = bench.level().kinds[index];
     judge_reactions(bench, kind);
     judge_scan(bench, kind);

@@ -236,7 +236,7 @@ void judge_tags(Bench& bench) {
 void judge_unmet(Bench& bench) {
   const Level& level = bench.level();
   const std::vector<std::string> noises = noises_made(level);
-  for (const std::uint32_t index : kinds_in_play(level)) {
+  for (const std::uint32_t index : bench.kinds_in_play()) {
     Unmet(bench, level.kinds[index], noises).judge();
   }
   judge_tags(bench);

@@ -23,11 +23,6 @@ bool is_open(const Level& level) {
   });
 }
 
-std::string why_apart(Bench& bench, const NavigationMesh& mesh, const Vector3d& from,
-                      const Vector3d& to) {
-  return describe(bench.level(), parting(bench.level(), bench.world(), mesh, from, to));
-}
-
 bool are_apart(const NavigationMesh& mesh, const Vector3d& from, const Vector3d& to) {
   const auto start = mesh.find(from);
   const auto goal = mesh.find(to);
@@ -47,7 +42,7 @@ void judge_patrol(Bench& bench, const NavigationMesh& mesh, const Agent& agent) 
         worded("patrol point {} of {} is on {}, and it stands on {}: {}; it will go to "
                "the nearest place that it can reach",
                i + 1, agent.id, island_at(mesh, agent.patrol[i]), island_at(mesh, agent.position),
-               why_apart(bench, mesh, agent.position, agent.patrol[i])));
+               bench.why_apart(mesh, agent.position, agent.patrol[i])));
     return;
   }
 }
@@ -66,7 +61,7 @@ void judge_target(Bench& bench, const Agent& agent, const Agent& player) {
   bench.say(Severity::warning, "target-cut-off", level.origin(agent, "at").value_or(agent.place),
             worded("{} stands on {} and can never reach {} on {}: {}", agent.id,
                    island_at(mesh, agent.position), player.id, island_at(mesh, player.position),
-                   why_apart(bench, mesh, agent.position, player.position)));
+                   bench.why_apart(mesh, agent.position, player.position)));
 }
 
 Vector3d middle_of(const NavigationMesh& mesh, std::uint32_t polygon) {
@@ -95,7 +90,7 @@ void judge_refuge(Bench& bench, const Agent& agent, const Agent& player) {
               worded("{} is safe from {} on {} ({} m², at {}): it can get "
                      "there, but for {} {}",
                      player.id, agent.id, island.name, island.area, place_text(level.plane, place),
-                     agent.id, why_apart(bench, mesh, agent.position, place)));
+                     agent.id, bench.why_apart(mesh, agent.position, place)));
     return;
   }
 }
@@ -103,23 +98,33 @@ void judge_refuge(Bench& bench, const Agent& agent, const Agent& player) {
 }  // namespace
 
 void judge_ways(Bench& bench) {
+  constexpr std::size_t kMostPairs = 200'000;
   const Level& level = bench.level();
   if (is_open(level)) return;
+  std::vector<const Agent*> players;
+  for (const Agent& agent : level.agents) {
+    if (agent.driver != Driver::mind) players.push_back(&agent);
+  }
   std::set<std::pair<std::uint32_t, std::uint32_t>> told;  // one of a kind stands for all
+  std::size_t pairs = 0;
   for (const Agent& agent : level.agents) {
     const Kind& kind = level.kind_of(agent);
     if (!walks(agent, kind) || kind.move.route != RouteStyle::path) continue;
     const bool chases = can_chase(kind);
     if (agent.patrol.empty() && !chases) continue;
     judge_patrol(bench, bench.mesh_of(agent), agent);
-    for (const Agent& player : level.agents) {
-      const bool is_prey =
-          player.driver != Driver::mind && is_hostile(level, kind.team, level.kind_of(player).team);
-      if (!chases || !is_prey) continue;
-      judge_target(bench, agent, player);
-      if (told.insert({agent.kind, player.kind}).second) judge_refuge(bench, agent, player);
+    if (!chases) continue;
+    pairs += players.size();
+    if (pairs > kMostPairs) continue;
+    for (const Agent* player : players) {
+      if (!is_hostile(level, kind.team, level.kind_of(*player).team)) continue;
+      judge_target(bench, agent, *player);
+      if (told.insert({agent.kind, player->kind}).second) judge_refuge(bench, agent, *player);
     }
   }
+  const std::size_t looked_at = std::min(pairs, kMostPairs);
+  bench.say_left_out("who can get to whom was looked at for", looked_at,
+                     "pairs of chaser and player", pairs - looked_at);
 }
 
 }  // namespace gaze
