@@ -18,6 +18,12 @@ const char* const kPair =
     "[kind.pruner.move]\nspeed = 2\n[kind.pruner.when]\nsees = \"chase\"\n"
     "[kind.collector]\nteam = \"visitors\"\n";
 
+bool is_told(const std::vector<Finding>& findings, const std::string& part) {
+  return std::any_of(findings.begin(), findings.end(), [&](const Finding& finding) {
+    return finding.message.find(part) != std::string::npos;
+  });
+}
+
 // Whoever is near is of the last kind of the row, and of the first by all that lie between.
 TEST(Limits, TenThousandKindsInARowOfLike) {
   const int count = most(10'000) - 2;
@@ -58,15 +64,107 @@ TEST(Limits, AWallOfTenThousandCorners) {
                       "[[wall]]\nid = \"hedge\"\nmaterial = \"brick\"\npath = [" + points + "]\n");
   const std::vector<Finding> findings = judge(level);
   EXPECT_FALSE(has_fault(findings));
-  const bool is_told = std::any_of(findings.begin(), findings.end(), [](const Finding& finding) {
-    return finding.code == "slow-ways";
-  });
-  EXPECT_EQ(is_told, !testing::kIsSanitized);
+  EXPECT_EQ(is_told(findings, "ways are as short, and take longer to find"),
+            !testing::kIsSanitized);
   // Round the near end of it, which is 100 m away.
   const NavigationMesh mesh(level, World(level), body_size(level, level.kinds[0]), 0);
   const Path path = find_path(mesh, {100, 9, 0}, {100, -9, 0});
   EXPECT_GT(path.length, 200.0);
   EXPECT_LT(path.length, 203.0);
+}
+
+// A crowd in which everybody stands beside everybody, and strikes.
+TEST(Limits, AHundredThousandAgentsSideBySide) {
+  std::string text =
+      "[kind.pruner]\nteam = \"caretakers\"\n[kind.pruner.sight]\nrange = 2\n"
+      "field_of_view = 120\n[kind.pruner.attack.shears]\nhow = \"strike\"\nrange = 1.2\n"
+      "damage = 1\ncooldown = 0.5\n[kind.collector]\nlike = \"pruner\"\nteam = \"visitors\"\n";
+  for (int i = 0; i < 100; ++i) {
+    text += testing::placed(fmt::format("row{}", i), i % 2 == 0 ? "pruner" : "collector",
+                            fmt::format("[0, {}]", i),
+                            fmt::format("facing = {}\ncopies = {}\napart = [1, 0]",
+                                        i % 2 == 0 ? 90 : -90, most(1'000)));
+  }
+  Simulation simulation(testing::garden(text));
+  const auto events = testing::play(simulation, 2);
+  // All but the last row have somebody before them, 1 m away, within range and field.
+  EXPECT_GE(testing::only(events, Event::What::attacked).size(),
+            static_cast<std::size_t>(98 * most(1'000)));
+}
+
+TEST(Limits, TwoHundredThousandSolids) {
+  const int count = most(200'000);
+  std::string text = std::string(kPair) + testing::placed("guest", "collector", "[0, 0]");
+  for (int i = 0; i < count; ++i) {
+    text += fmt::format(
+        "[[block]]\nid = \"b{0}\"\nmaterial = \"brick\"\noutline = [[{1}, {2}], [{3}, {2}], "
+        "[{1}, {4}]]\n",
+        i, i % 500 * 4 + 1, i / 500 * 4 + 1, i % 500 * 4 + 2, i / 500 * 4 + 2);
+  }
+  const Level level = testing::garden(text);
+  const World world(level);
+  // Through the middle of the first row of blocks, and between the rows.
+  EXPECT_FALSE(world.is_clear(Segment{{0.0, 1.4, 1.0}, {1999.0, 1.4, 1.0}}, Stops::sight));
+  EXPECT_TRUE(world.is_clear(Segment{{0.0, 3.5, 1.0}, {1999.0, 3.5, 1.0}}, Stops::sight));
+  Simulation simulation(level);
+  testing::play(simulation, 2);
+  EXPECT_EQ(level.solids.size(), static_cast<std::size_t>(count));
+}
+
+TEST(Limits, OutlinesOfFiveHundredPointsByTheHundred) {
+  std::string text = std::string(kPair) + testing::placed("pruner", "pruner", "[-20, -20]") +
+                     testing::placed("guest", "collector", "[220, 220]", "driver = \"host\"");
+  for (int k = 0; k < most(100); ++k) {
+    text += fmt::format("[[block]]\nid = \"s{}\"\nmaterial = \"brick\"\noutline = [", k);
+    for (int i = 0; i < 500; ++i) {
+      const double away = i % 2 == 0 ? 3.0 : 8.0;
+      const double angle = 2.0 * 3.14159265358979323846 * i / 500;
+      text += fmt::format("[{:.4f}, {:.4f}], ", k % 10 * 20 + away * std::cos(angle),
+                          k / 10 * 20 + away * std::sin(angle));
+    }
+    text += "]\n";
+  }
+  const Level level = testing::garden(text);
+  const NavigationMesh mesh(level, World(level), body_size(level, level.kinds[0]), 0);
+  EXPECT_EQ(find_path(mesh, {-20, -20, 0}, {220, 220, 0}).outcome, Path::Outcome::whole);
+}
+
+// From corner to corner of all that there may be, along a wall through the middle of it.
+TEST(Limits, FortyKilometres) {
+  const Level level = testing::garden(
+      std::string(kPair) + testing::wall("hedge", "[[-20000, 0], [20000, 0]]") +
+          testing::placed("pruner", "pruner", "[-20000, -20000]") +
+          testing::placed("guest", "collector", "[20000, 20000]", "driver = \"host\""),
+      {{"kind.pruner.sight.range", "40000"}, {"kind.pruner.sight.field_of_view", "360"}});
+  EXPECT_FALSE(has_fault(judge(level)));
+  Simulation simulation(level);
+  testing::play(simulation, 2);
+  const Verdict verdict = simulation.look(AgentId{0}, AgentId{1});
+  EXPECT_FALSE(verdict.sees);
+  EXPECT_NEAR(verdict.range.value, 40'000.0 * std::sqrt(2.0), 1.0);
+}
+
+// What takes time for each is asked of so many, and the judge says so.
+TEST(Limits, MoreTurretsThanAreJudged) {
+  const Level level = testing::garden(
+      "[kind.lamp]\nteam = \"caretakers\"\n[kind.lamp.sight]\nrange = 5\nfield_of_view = 90\n"
+      "[kind.lamp.attack.drop]\nhow = \"shot\"\nrange = 5\nspeed = 9\ndamage = 1\n"
+      "cooldown = 1\n[kind.collector]\nteam = \"visitors\"\n[kind.collector.move]\nspeed = 2\n" +
+      testing::placed("lamp", "lamp", "[0, 0]", "copies = 300\napart = [2, 0]") +
+      testing::placed("guest", "collector", "[0, 4]", "driver = \"host\"") +
+      testing::wall("hedge", "[[0, 5], [600, 5]]"));
+  const auto findings = judge(level);
+  EXPECT_TRUE(is_told(findings, "for 100 who stay at their posts, and not for the other 200"));
+  EXPECT_TRUE(is_told(findings, "for 200 who stay at their posts, and not for the other 100"));
+}
+
+TEST(Limits, MorePairsThanAreJudged) {
+  std::string text = std::string(kPair) + testing::wall("hedge", "[[-5, 0], [-5, 600]]") +
+                     testing::placed("pruner", "pruner", "[0, 0]", "copies = 500\napart = [2, 0]");
+  text += testing::placed("guest", "collector", "[0, 4]",
+                          "driver = \"host\"\ncopies = 500\napart = [2, 0]");
+  EXPECT_TRUE(is_told(judge(testing::garden(text)),
+                      "for 200000 pairs of chaser and player, and not for the other 50000"));
 }
 
 TEST(Limits, AScriptOfTenThousandSteps) {
