@@ -20,7 +20,7 @@ class Progress {
     const auto now = Clock::now();
     if (now < next_) return;
     const double rate = simulation.level().ticks_per_second;
-    streams_.err << fmt::format("played {:.0f} of {:.0f} s\n",
+    streams_.err << fmt::format("played {:.1f} of {:.1f} s\n",
                                 static_cast<double>(simulation.tick()) / rate,
                                 static_cast<double>(last_tick) / rate)
                  << std::flush;

@@ -50,8 +50,6 @@ bool ends(const Event& event, const Blows& blows) {
     return agent.index == blows.by || agent.index == blows.whom;
   };
   switch (event.what) {
-    case Event::What::ended:
-      return true;
     case Event::What::defeated:
     case Event::What::caught:
     case Event::What::mode:
@@ -127,11 +125,16 @@ class Timeline {
   void add(const Event& event) {
     const auto blows = blows_of(event);
     if (!blows) {
-      std::erase_if(open_, [&](const auto& open) { return ends(event, open.first); });
+      end_by(event);
       lines_.push_back(timeline_line(simulation_, event));
       return;
     }
-    Open& open = open_[*blows];
+    const auto [at, is_new] = open_.try_emplace(*blows);
+    if (is_new) {
+      of_agent_[blows->by].push_back(*blows);
+      if (blows->whom) of_agent_[*blows->whom].push_back(*blows);
+    }
+    Open& open = at->second;
     const auto of_it = std::tuple{event.what, event.solid ? event.solid->index + 1 : 0};
     if (std::find(open.told.begin(), open.told.end(), of_it) == open.told.end()) {
       open.told.push_back(of_it);
@@ -158,8 +161,25 @@ class Timeline {
     std::optional<std::size_t> repeated;
   };
 
+  // All blows that an event ends have its agent on one side.
+  void end_by(const Event& event) {
+    if (event.what == Event::What::ended) {
+      open_.clear();
+      of_agent_.clear();
+      return;
+    }
+    const auto its = of_agent_.find(event.agent.index);
+    if (its == of_agent_.end()) return;
+    std::erase_if(its->second, [&](const Blows& blows) {
+      const bool has_ended = ends(event, blows);
+      if (has_ended) open_.erase(blows);
+      return has_ended;
+    });
+  }
+
   const Simulation& simulation_;
   std::map<Blows, Open> open_;
+  std::map<std::uint32_t, std::vector<Blows>> of_agent_;  ///< Open ones, and some that have ended.
   std::vector<Repeated> repeated_;
   std::vector<std::string> lines_;
 };

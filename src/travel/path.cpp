@@ -116,9 +116,11 @@ class Lifting {
         return;
       }
     }
+    double share = 0.0;
     for (const Walked::Step& step : walked_.steps) {
       if (mesh_.faces[step.face].surface != mesh_.faces[face_].surface) {
-        const MeshPoint place = crossing(from, to, step.through);
+        share = crossing(from, to, step.through, share);
+        const MeshPoint place{from.x + (to.x - from.x) * share, from.y + (to.y - from.y) * share};
         const double rise =
             mesh_.height_at(step.face, place.x, place.y) - mesh_.height_at(face_, place.x, place.y);
         add(place);
@@ -129,13 +131,24 @@ class Lifting {
     }
   }
 
-  MeshPoint crossing(const MeshPoint& from, const MeshPoint& to, std::uint32_t edge) const {
+  // Where a leg leaves a face by an edge, as a share of it, not before it entered that face. Along
+  // the edge: as soon as it comes to it.
+  double crossing(const MeshPoint& from, const MeshPoint& to, std::uint32_t edge,
+                  double entered) const {
     const MeshPoint& a = mesh_.edges[edge].from;
     const MeshPoint& b = mesh_.edges[mesh_.next(edge)].from;
     const double at_from = turn(a, b, from);
     const double at_to = turn(a, b, to);
-    const double share = at_from == at_to ? 0.0 : std::clamp(at_from / (at_from - at_to), 0.0, 1.0);
-    return {from.x + (to.x - from.x) * share, from.y + (to.y - from.y) * share};
+    const double share = at_from == at_to ? std::min(share_of(from, to, a), share_of(from, to, b))
+                                          : at_from / (at_from - at_to);
+    return std::clamp(share, entered, 1.0);
+  }
+
+  static double share_of(const MeshPoint& from, const MeshPoint& to, const MeshPoint& p) {
+    const double x = to.x - from.x;
+    const double y = to.y - from.y;
+    const double length2 = x * x + y * y;
+    return length2 > 0.0 ? ((p.x - from.x) * x + (p.y - from.y) * y) / length2 : 0.0;
   }
 
   void add(const MeshPoint& p) { add_point(points_, mesh_.lift(face_, p)); }

@@ -223,7 +223,7 @@ Level rooms_of_slabs(std::uint64_t seed, bool has_steps) {
 TEST(Slabs, AreWalkedOverAlikeThereAndBack) {
   int whole = 0;
   int bent = 0;
-  for (std::uint64_t seed = 1; seed <= testing::rounds(30); ++seed) {
+  for (std::uint64_t seed = 1; seed <= testing::rounds(400); ++seed) {
     for (const bool has_steps : {false, true}) {
       const Level level = rooms_of_slabs(seed, has_steps);
       const World world(level);
@@ -251,8 +251,8 @@ TEST(Slabs, AreWalkedOverAlikeThereAndBack) {
       }
     }
   }
-  EXPECT_GT(whole, testing::kIsSanitized ? 10 : 100);
-  EXPECT_GT(bent, testing::kIsSanitized ? 2 : 30);
+  EXPECT_GT(whole, testing::kIsSanitized ? 100 : 1000);
+  EXPECT_GT(bent, testing::kIsSanitized ? 20 : 300);
 }
 
 // The notch where two grown blocks meet: 1.54 m, not 12.93 m round both.
