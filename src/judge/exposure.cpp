@@ -54,7 +54,7 @@ void judge_crossing(Bench& bench, const Kind& kind, const Kind& foe) {
 
 void judge_exposure(Bench& bench) {
   const Level& level = bench.level();
-  const auto in_play = bench.kinds_in_play();
+  const auto& in_play = bench.kinds_in_play();
   for (const std::uint32_t index : in_play) {
     const Kind& kind = level.kinds[index];
     if (!has_to_be_at_once(kind)) continue;

@@ -144,7 +144,7 @@ class Pair {
 void judge_pairs(Bench& bench) {
   constexpr std::size_t kMostPairs = 10'000;
   const Level& level = bench.level();
-  const auto in_play = bench.kinds_in_play();
+  const auto& in_play = bench.kinds_in_play();
   std::size_t pairs = 0;
   for (const std::uint32_t index : in_play) {
     for (const std::uint32_t other : in_play) {

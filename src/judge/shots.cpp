@@ -61,7 +61,7 @@ void judge_speed(Bench& bench, const Kind& kind, const Attack& attack, const Kin
 
 void judge_shots(Bench& bench) {
   const Level& level = bench.level();
-  const auto in_play = bench.kinds_in_play();
+  const auto& in_play = bench.kinds_in_play();
   for (const std::uint32_t index : in_play) {
     const Kind& kind = level.kinds[index];
     for (const Attack& attack : kind.attacks) {
