@@ -77,6 +77,7 @@ TEST(SweptRates, BringEverybodyToTheSamePlaces) {
     ++all;
     const Places fast = places_at(*level, 240);
     for (const int rate : {20, 30, 60, 144}) {
+      if (testing::kIsSanitized && rate != 30) continue;
       if (are_near(*level, places_at(*level, rate), fast, rate)) continue;
       off.push_back(fmt::format("{} at {}", seed, rate));
     }
