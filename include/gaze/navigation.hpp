@@ -161,11 +161,12 @@ class NavigationMesh {
 /// What keeps two islands apart.
 struct Parting {
   enum class What {
-    shut,      ///< By `solids`: doors that do not open for the body, and what would have to break.
-    narrow,    ///< A gap too narrow: `found` and `needed` are widths, metres.
-    step,      ///< A step too high: `found` and `needed` are heights, metres.
-    height,    ///< The one lies `found` metres above the other (below, if negative).
-    unjoined,  ///< Neither: nothing joins them, whatever the body.
+    shut,    ///< By `solids`: doors that do not open for the body, and what would have to break.
+    narrow,  ///< A gap too narrow: `found` and `needed` are widths, metres.
+    step,    ///< A step too high: `found` and `needed` are heights, metres.
+    height,  ///< The one lies `found` metres above the other (below, if negative), where they come
+             ///< nearest to each other.
+    unjoined,  ///< Neither: nothing joins them, whatever the body; one of `solids` closes it off.
   };
   What what = What::unjoined;
   double found = 0.0;

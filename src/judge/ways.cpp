@@ -107,6 +107,7 @@ void judge_ways(Bench& bench) {
   }
   std::set<std::pair<std::uint32_t, std::uint32_t>> told;  // one of a kind stands for all
   std::size_t pairs = 0;
+  std::size_t looked_at = 0;
   for (const Agent& agent : level.agents) {
     const Kind& kind = level.kind_of(agent);
     if (!walks(agent, kind) || kind.move.route != RouteStyle::path) continue;
@@ -116,13 +117,13 @@ void judge_ways(Bench& bench) {
     if (!chases) continue;
     pairs += players.size();
     if (pairs > kMostPairs) continue;
+    looked_at = pairs;
     for (const Agent* player : players) {
       if (!is_hostile(level, kind.team, level.kind_of(*player).team)) continue;
       judge_target(bench, agent, *player);
       if (told.insert({agent.kind, player->kind}).second) judge_refuge(bench, agent, *player);
     }
   }
-  const std::size_t looked_at = std::min(pairs, kMostPairs);
   bench.say_left_out("who can get to whom was looked at for", looked_at,
                      "pairs of chaser and player", pairs - looked_at);
 }

@@ -74,9 +74,11 @@ void add_agents(Canvas& canvas, Legend& legend, const Scene& scene) {
       paint_way(canvas, 1, {p - Vector2d{kSwatch / 2, 0}, p + Vector2d{kSwatch / 2 - 4, 0}});
     });
   }
-  legend.row("a shot in flight", [&](const Vector2d& p) {
-    paint_shot(canvas, p + Vector2d{9, 0}, {1, 0}, 3.5);
-  });
+  if (!scene.shots.empty()) {
+    legend.row("a shot in flight", [&](const Vector2d& p) {
+      paint_shot(canvas, p + Vector2d{9, 0}, {1, 0}, 3.5);
+    });
+  }
   if (!scene.beams.empty()) {
     legend.row("a beam that is on", [&](const Vector2d& p) {
       paint_beam(canvas, p - Vector2d{16, 0}, p + Vector2d{9, 0}, 3.0);

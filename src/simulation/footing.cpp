@@ -170,18 +170,22 @@ void settle(Simulation::State& state, std::uint32_t who) {
   fly(state, who, false);  // sideways it has moved in this step
 }
 
-void find_footing(Simulation::State& state, std::uint32_t who) {
-  if (!state.is_just_placed[who]) return;
-  const Gait gait = state.kind(who).move.gait;
-  const bool walks = gait == Gait::walk || gait == Gait::hop;
-  if (walks) settle(state, who);
-  state.is_just_placed[who] = walks && state.is_airborne[who];
+void find_footing(Simulation::State& state) {
+  for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
+    state.has_settled[who] = 0;
+    if (!state.is_just_placed[who] || !state.is_up(who)) continue;
+    state.is_just_placed[who] = 0;
+    settle(state, who);
+    // Who stands now may yet walk; who falls has done so for this step.
+    state.has_settled[who] = state.is_airborne[who];
+  }
 }
 
 void set_up_footing(Simulation::State& state) {
   const Level& level = *state.level;
   state.is_airborne.resize(level.agents.size());
   state.is_just_placed.assign(level.agents.size(), 1);
+  state.has_settled.resize(level.agents.size());
   state.highest_of_fall.resize(level.agents.size());
   state.velocity.assign(level.agents.size(), Vector3d{0.0, 0.0, 0.0});
   double highest_step = 0.0;

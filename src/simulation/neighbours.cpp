@@ -150,31 +150,43 @@ double fastest_now(const Simulation::State& state, std::uint32_t who, double spe
   return std::min(speed, rests ? gain / 2.0 : state.gathered[who] + gain);
 }
 
-// What it chooses at full speed, as fast as it gets now.
 Vector2d at_most(const Vector2d& velocity, double most) {
   const double speed = std::sqrt(dot(velocity, velocity));
   return speed > most ? Vector2d(velocity * (most / speed)) : velocity;
 }
 
-}  // namespace
+/// The velocity at which it goes on: what it wants, or what giving way makes of that.
+struct Choice {
+  Vector2d wanted{0.0, 0.0};
+  Vector2d chosen{0.0, 0.0};
+  bool evades = false;  ///< It tries another direction, because it has gained nothing for long.
 
-LegResult walk_apart(Simulation::State& state, std::uint32_t who, const Leg& full_leg,
-                     Moment budget, bool queues) {
-  const bool is_first = !state.goes_on_way[who];
-  Leg leg = full_leg;
-  const bool gathers = state.kind(who).move.acceleration > 0.0;
-  if (gathers && is_first) leg.speed = fastest_now(state, who, full_leg.speed);
-  if (gathers && !is_first) leg.speed = std::min(full_leg.speed, state.gathered[who]);
-  state.goes_on_way[who] = 1;
-  if (is_first) {
-    state.gathered[who] = leg.speed;
-    state.next_wish[who] = {0.0, 0.0};
-    state.next_line[who] = {};
+  bool is_as_wanted() const {
+    const Vector2d change = chosen - wanted;
+    return dot(change, change) <= 1e-18;  // square metres a second squared
   }
-  const bool hops = state.kind(who).move.gait == Gait::hop;
-  if (!is_first || hops || state.plane() == Plane::upright || !(leg.speed > 0.0)) {
-    return walk_leg(state, who, leg, budget);
+};
+
+// It chooses at full speed, and goes as fast as it gets now: were it to choose at that speed, each
+// turn aside would leave it slower for the next.
+Choice choose_velocity(Simulation::State& state, std::uint32_t who, const Pace& pace,
+                       double fastest) {
+  const Vector2d wanted = at_most(pace.wanted, fastest);
+  state.next_wish[who] = wanted;
+  find_neighbours(state, who, pace.most);
+  const double step = 1.0 / state.level->ticks_per_second;
+  const Vector2d chosen = at_most(state.keep_apart.choose(pace, state.neighbours, step), fastest);
+  if (is_held_up(state, who, chosen)) {
+    const Vector2d another = evasive(state, who, wanted);
+    if (another != wanted) return {wanted, another, true};
   }
+  return {wanted, chosen, false};
+}
+
+/// @param full  The leg at full speed.
+/// @param leg   The same at the speed that it has gathered.
+LegResult give_way(Simulation::State& state, std::uint32_t who, const Leg& full, const Leg& leg,
+                   Moment budget, bool queues) {
   const double seconds =
       static_cast<double>(budget) / double(kMomentsPerTick) / state.level->ticks_per_second;
   const Vector3d feet = state.position[who];
@@ -182,31 +194,46 @@ LegResult walk_apart(Simulation::State& state, std::uint32_t who, const Leg& ful
   const double distance = std::sqrt(dot(way, way));
   const double to_go = distance - leg.stop;
   if (!(to_go > 0.0) || !(seconds > 0.0)) return walk_leg(state, who, leg, budget);
-  const double full_speed = std::min(full_leg.speed, to_go / seconds);
-  const Pace pace{way * (full_speed / distance), state.pace[who], full_leg.speed};
-  const Vector2d wanted = at_most(pace.wanted, leg.speed);
-  state.next_wish[who] = wanted;
-  find_neighbours(state, who, full_leg.speed);
-  const double step = 1.0 / state.level->ticks_per_second;
-  Vector2d chosen = at_most(state.keep_apart.choose(pace, state.neighbours, step), leg.speed);
-  const bool is_in_line = queues && state.next_line[who].place != InLine::kNone;
-  const Vector2d another = is_held_up(state, who, chosen) ? evasive(state, who, wanted) : wanted;
-  if (another != wanted) chosen = another;
-  const Vector2d change = chosen - wanted;
-  if (dot(change, change) <= 1e-18) return walk_leg(state, who, leg, budget);
-  const double chosen_speed = std::sqrt(dot(chosen, chosen));
-  state.gathered[who] = chosen_speed;
+  const Vector2d wanted = way * (std::min(full.speed, to_go / seconds) / distance);
+  const Choice choice =
+      choose_velocity(state, who, {wanted, state.pace[who], full.speed}, leg.speed);
+  if (choice.is_as_wanted()) return walk_leg(state, who, leg, budget);
+  const Vector2d& chosen = choice.chosen;
+  state.gathered[who] = std::sqrt(dot(chosen, chosen));
   const Vector3d there = feet + Vector3d{chosen.x(), chosen.y(), 0.0} * seconds;
-  const LegResult result = walk_leg(state, who, {there, 0.0, chosen_speed}, budget);
+  const LegResult result = walk_leg(state, who, {there, 0.0, state.gathered[who]}, budget);
   // In a line only what brings it nearer is a way round those before it: else it would shuffle to
   // and fro for ever.
-  if (is_in_line && another != wanted) {
+  const bool is_in_line = queues && state.next_line[who].place != InLine::kNone;
+  if (is_in_line && choice.evades) {
     const double gained = distance - level_distance(state.plane(), result.feet, leg.goal);
-    const double most = std::sqrt(dot(wanted, wanted)) * seconds;
+    const double most = std::sqrt(dot(choice.wanted, choice.wanted)) * seconds;
     if (gained < kLeastGain * most) state.position[who] = feet;
   }
   state.route[who].was_pushed = true;
   return {state.position[who], budget, false};
+}
+
+}  // namespace
+
+LegResult walk_apart(Simulation::State& state, std::uint32_t who, const Leg& full, Moment budget,
+                     bool queues) {
+  const bool is_first = !state.goes_on_way[who];
+  const Move& move = state.kind(who).move;
+  Leg leg = full;
+  if (move.acceleration > 0.0) {
+    leg.speed =
+        is_first ? fastest_now(state, who, full.speed) : std::min(full.speed, state.gathered[who]);
+  }
+  state.goes_on_way[who] = 1;
+  if (is_first) {
+    state.gathered[who] = leg.speed;
+    state.next_wish[who] = {0.0, 0.0};
+    state.next_line[who] = {};
+  }
+  const bool gives_way = is_first && move.gait != Gait::hop && state.plane() != Plane::upright;
+  if (!gives_way || !(leg.speed > 0.0)) return walk_leg(state, who, leg, budget);
+  return give_way(state, who, full, leg, budget, queues);
 }
 
 void note_pace(Simulation::State& state) {

@@ -168,8 +168,8 @@ void hop_up(Simulation::State& state, std::uint32_t who, const ScriptStep* then,
 
 /// Keeps a walker on what is below its feet: up and down steps and slopes, or falling.
 void settle(Simulation::State& state, std::uint32_t who);
-/// Who has just been placed comes to stand, or begins to fall, before it goes anywhere.
-void find_footing(Simulation::State& state, std::uint32_t who);
+/// Those who have just been placed come to stand, or begin to fall, before anybody goes anywhere.
+void find_footing(Simulation::State& state);
 /// After a hop, a drop or a fall from so high.
 void tell_landing(Simulation::State& state, std::uint32_t who, double highest);
 void set_up_footing(Simulation::State& state);

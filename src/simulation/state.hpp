@@ -105,6 +105,7 @@ struct Simulation::State {
   bool has_relief = false;  ///< Somebody may step up, down or fall.
   std::vector<char> is_airborne;
   std::vector<char> is_just_placed;  ///< It has not stood or fallen there for a step.
+  std::vector<char> has_settled;     ///< It has fallen already in this one.
   std::vector<std::optional<double>> highest_of_fall;  ///< Of one that goes on, metres.
   std::vector<Vector3d> velocity;                      ///< In the air, metres a second.
   std::vector<double> air_share;  ///< Of the step in which it took off that it is in the air.

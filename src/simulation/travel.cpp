@@ -1,5 +1,4 @@
 #include <cmath>
-#include <utility>
 
 #include "simulation/stages.hpp"
 #include "travel/turn.hpp"
@@ -276,12 +275,12 @@ void make_step_noise(Simulation::State& state, std::uint32_t who) {
 // Drivers go first and minds travel by where that leaves everybody, all by the same picture: who
 // chases needs no extra step to learn where its target went, whatever the order in the file.
 void travel(Simulation::State& state) {
+  find_footing(state);
   if (is_somebody_driven(state)) look_for_neighbours(state);
   move_pushed(state);
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
     if (!state.is_up(who) || state.mode[who] != Mode::script) continue;
     state.trigger[who] = {};
-    find_footing(state, who);
     if (state.is_in_flight(who)) fly_on(state, who);
     if (!state.is_in_flight(who)) follow_script(state, who);
     note_move(state, who);
@@ -291,16 +290,12 @@ void travel(Simulation::State& state) {
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
     if (!state.is_up(who)) continue;
     if (state.driver[who] == Driver::mind) {
-      find_footing(state, who);
       const Vector3d before = state.position[who];
       if (state.is_in_flight(who)) fly_on(state, who);
       const Wish wish = state.is_in_flight(who) ? in_flight(state, who) : follow_mind(state, who);
       turn(state, who, faced(state, who, before, wish));
     }
-    // Who begins to fall where it was placed has done so already.
-    const bool is_new = std::exchange(state.is_just_placed[who], 0) != 0;
-    const bool has_settled = is_new && state.driver[who] != Driver::host;
-    if (!state.is_in_flight(who) && !has_settled) settle(state, who);
+    if (!state.is_in_flight(who) && !state.has_settled[who]) settle(state, who);
     if (state.mode[who] == Mode::script) turn(state, who, along_script(state, who));
     note_move(state, who);
     turn_head(state, who);

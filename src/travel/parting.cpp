@@ -6,6 +6,7 @@
 
 #include "gaze/path.hpp"
 #include "geometry/plan.hpp"
+#include "level/numbers.hpp"
 #include "travel/obstacles.hpp"
 
 namespace gaze {
@@ -115,6 +116,46 @@ std::string shut_text(const Solid& solid) {
                      fmt::join(solid.door.opens_for, ", "));
 }
 
+/// Two places on different islands that are as near to each other as it gets from step to step.
+struct Closest {
+  Vector3d here{0.0, 0.0, 0.0};
+  Vector3d there{0.0, 0.0, 0.0};
+};
+
+Closest closest(const NavigationMesh& mesh, const Vector3d& from, const Vector3d& to) {
+  constexpr int kRounds = 4;
+  const std::uint32_t own = mesh.island_of(*mesh.find(from));
+  const std::uint32_t its = mesh.island_of(*mesh.find(to));
+  Closest result{mesh.find(from)->place, mesh.find(to)->place};
+  for (int i = 0; i < kRounds; ++i) {
+    if (const auto here = mesh.nearest(result.there, own)) result.here = here->place;
+    if (const auto there = mesh.nearest(result.here, its)) result.there = there->place;
+  }
+  return result;
+}
+
+// No smaller body and no higher step would do: one lies above the other, or something closes it off
+// where they come nearest to each other.
+Parting whatever_the_body(const Level& level, const World& world, const NavigationMesh& mesh,
+                          const Vector3d& from, const Vector3d& to) {
+  const BodySize& body = mesh.body();
+  const auto [here, there] = closest(mesh, from, to);
+  const double rise = there.z() - here.z();
+  if (std::abs(rise) > body.step_height) {
+    return {Parting::What::height, rise, body.step_height, there, {}};
+  }
+  Parting result;
+  result.place = there;
+  const Vector3d up{0.0, 0.0, (body.step_height + body.height) / 2.0};
+  const Segment between{here + up, there + up};
+  if (const auto touch = world.first_touch(between, Stops::bodies)) {
+    result.solids.push_back(touch->solid);
+    result.place = touch->place;
+    result.place.z() = level.plane == Plane::upright ? result.place.z() : here.z();
+  }
+  return result;
+}
+
 }  // namespace
 
 Parting parting(const Level& level, const World& world, const NavigationMesh& mesh,
@@ -148,11 +189,7 @@ Parting parting(const Level& level, const World& world, const NavigationMesh& me
     result = {Parting::What::step, step.works, body.step_height, from, {}};
     fails = with_step(step.fails);
   } else {
-    const double rise = to.z() - from.z();
-    if (std::abs(rise) > body.step_height) {
-      result = {Parting::What::height, rise, body.step_height, to, {}};
-    }
-    return result;
+    return whatever_the_body(level, world, mesh, from, to);
   }
   const auto place = where_it_parts(NavigationMesh(level, world, fails, 0), trial.path());
   if (!place) return result;
@@ -176,7 +213,7 @@ std::string describe(const Level& level, const Parting& parting) {
     between += i == 0 ? (parting.solids.size() > 1 ? " between " : " at ") : " and ";
     between += id;
   }
-  const std::string at = fmt::format(" at [{:.2f}, {:.2f}]", parting.place.x(), parting.place.y());
+  const std::string at = " at " + place_text(level.plane, parting.place);
   switch (parting.what) {
     case Parting::What::narrow:
       return fmt::format("the gap{}{} is {:.2f} m wide, this body needs {:.2f} m", between, at,
@@ -189,7 +226,9 @@ std::string describe(const Level& level, const Parting& parting) {
           "it lies {:.2f} m {}, this body steps {:.2f} m, and no ramp or stairs join them",
           std::abs(parting.found), parting.found > 0.0 ? "higher" : "lower", parting.needed);
     default:
-      return "nothing joins the two";
+      if (parting.solids.empty()) return "nothing joins the two";
+      return fmt::format("{} closes it off{}, with no gap however small",
+                         level.solids[parting.solids[0].index].id, at);
   }
 }
 

@@ -360,4 +360,13 @@ std::string write_level(Choices& choices) {
   return LevelWriter(choices).write();
 }
 
+std::optional<Level> level_of_seed(std::uint64_t seed) {
+  Choices choices(seed);
+  try {
+    return read_level_text(write_level(choices), "swept");
+  } catch (const LevelError&) {
+    return std::nullopt;
+  }
+}
+
 }  // namespace gaze::fuzz

