@@ -10,6 +10,12 @@
 
 namespace gaze {
 
+/// A sound made at one place, heard once.
+struct Noise {
+  Vector3d place{0.0, 0.0, 0.0};
+  double reach = 0.0;  ///< Metres, above 0: how far it carries in the open to an acuity of 1.
+};
+
 struct AgentId {
   std::uint32_t index = 0;  ///< In Level::agents.
   auto operator<=>(const AgentId&) const = default;

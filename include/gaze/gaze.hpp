@@ -27,6 +27,7 @@
 #include "gaze/report.hpp"
 #include "gaze/seen_area.hpp"
 #include "gaze/senses.hpp"
+#include "gaze/shots.hpp"
 #include "gaze/sight.hpp"
 #include "gaze/simulation.hpp"
 #include "gaze/spots.hpp"

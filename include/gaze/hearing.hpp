@@ -6,17 +6,12 @@
 #include <string>
 #include <vector>
 
+#include "gaze/event.hpp"
 #include "gaze/level.hpp"
 #include "gaze/world.hpp"
 
 /// Hearing, asked of a world alone.
 namespace gaze {
-
-/// A sound made at one place, heard once.
-struct Noise {
-  Vector3d place{0.0, 0.0, 0.0};
-  double reach = 0.0;  ///< Metres, above 0: how far it carries in the open to an acuity of 1.
-};
 
 /// Who listens.
 struct Listener {

@@ -10,6 +10,7 @@
 
 #include "gaze/event.hpp"
 #include "gaze/level.hpp"
+#include "gaze/shots.hpp"
 #include "gaze/sight.hpp"
 #include "gaze/world.hpp"
 
@@ -51,33 +52,6 @@ struct AgentState {
   bool is_there = true;               ///< False while it is kept for something to leave behind.
   std::optional<AgentId> carrier;     ///< Of a thing, who carries it.
   std::vector<int> pockets;           ///< What is left of each that its kind carries.
-};
-
-/// A shot in flight.
-struct Projectile {
-  AgentId shooter;
-  std::string_view attack;
-  Vector3d position{0.0, 0.0, 0.0};
-  Vector3d velocity{0.0, 0.0, 0.0};
-  double radius = 0.0;
-  std::int64_t number = 0;  ///< So many were fired before it in this simulation.
-};
-
-/// A beam that is on.
-struct BeamRay {
-  AgentId who;
-  std::string_view attack;
-  Vector3d from{0.0, 0.0, 0.0};
-  Vector3d to{0.0, 0.0, 0.0};  ///< Where it meets something, or its end.
-  double radius = 0.0;
-};
-
-/// A blast that an agent caused.
-struct BlastMade {
-  std::string_view attack;  ///< Its name; lives as long as the simulation or any copy of it.
-  Vector3d place{0.0, 0.0, 0.0};
-  double radius = 0.0;  ///< Metres.
-  std::int64_t tick = 0;
 };
 
 /// How far one agent is with noticing another.

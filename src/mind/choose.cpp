@@ -5,23 +5,23 @@
 namespace gaze {
 namespace {
 
-bool counts(Cause cause, const Knowledge& knowledge) {
+bool counts(Cause cause, const Knowing& knowing) {
   switch (cause) {
     case Cause::hears:
     case Cause::told:
     case Cause::loses:
-      return !knowledge.notices_any;
+      return !knowing.notices_any;
     case Cause::forgets:
-      return !knowledge.notices_any && !knowledge.remembers_any;
+      return !knowing.notices_any && !knowing.remembers_any;
     default:
       return true;
   }
 }
 
-std::optional<Mode> reaction(const When& when, const News& news, const Knowledge& knowledge) {
+std::optional<Mode> reaction(const When& when, const News& news, const Knowing& knowing) {
   std::optional<Mode> best;
   Cause best_cause = Cause::lasts;
-  if (news.forgot && counts(Cause::forgets, knowledge)) {
+  if (news.forgot && counts(Cause::forgets, knowing)) {
     best = when.mode_of(Cause::forgets);
     best_cause = Cause::forgets;
   }
@@ -29,7 +29,7 @@ std::optional<Mode> reaction(const When& when, const News& news, const Knowledge
     const Rule& rule = when.rules[i];
     const bool came_up = ((news.fired | news.due) >> i & 1U) != 0;
     const bool is_now = rule.reaction.after.nanoseconds == 0 || (news.due >> i & 1U) != 0;
-    if (!came_up || !is_now || !rule.reaction.mode || !counts(rule.cause, knowledge)) continue;
+    if (!came_up || !is_now || !rule.reaction.mode || !counts(rule.cause, knowing)) continue;
     if (best && rule.cause >= best_cause) continue;
     best = rule.reaction.mode;
     best_cause = rule.cause;
@@ -39,9 +39,8 @@ std::optional<Mode> reaction(const When& when, const News& news, const Knowledge
 
 }  // namespace
 
-Mode next_mode(Mode mode, Mode idle, const When& when, const News& news,
-               const Knowledge& knowledge) {
-  const Mode wanted = reaction(when, news, knowledge).value_or(mode);
+Mode next_mode(Mode mode, Mode idle, const When& when, const News& news, const Knowing& knowing) {
+  const Mode wanted = reaction(when, news, knowing).value_or(mode);
   return wanted == Mode::return_ && mode == idle ? mode : wanted;
 }
 

@@ -3,20 +3,14 @@
 #include <optional>
 #include <span>
 
+#include "agents/contact.hpp"
+#include "agents/told.hpp"
 #include "gaze/level.hpp"
-#include "sense/notice.hpp"
 
 namespace gaze {
 
-/// What became known to an agent since its mind last decided.
-struct News {
-  std::uint64_t fired = 0;  ///< Rules of its kind whose cause came up, by bit,
-  std::uint64_t due = 0;    ///< and those that had waited for their time.
-  bool forgot = false;
-};
-
 /// What decides about a mode beside the news.
-struct Knowledge {
+struct Knowing {
   bool notices_any = false;
   bool remembers_any = false;  ///< An agent or a place.
 };
@@ -26,7 +20,7 @@ struct Knowledge {
 /// and forgetting one thing nothing while another is remembered. Who forgets returns, unless a rule
 /// says otherwise; an agent in its idle mode has nowhere to return to.
 [[nodiscard]] Mode next_mode(Mode mode, Mode idle, const When& when, const News& news,
-                             const Knowledge& knowledge);
+                             const Knowing& knowing);
 
 /// What the choice among noticed agents goes by.
 struct Trait {

@@ -15,7 +15,7 @@ FeelerAnswer ask_feeler(const Simulation::State& state, const Feeler& feeler, In
   std::vector<Cylinder> bodies;
   std::vector<Index> agents;
   for (Index i = 0; i < state.agent_count(); ++i) {
-    if (i == who || !state.alive[i]) continue;
+    if (i == who || !state.lives.alive[i]) continue;
     bodies.push_back(state.body(i));
     agents.push_back(i);
   }
@@ -23,7 +23,7 @@ FeelerAnswer ask_feeler(const Simulation::State& state, const Feeler& feeler, In
   answer.name = feeler.name;
   answer.finds = feeler.finds;
   answer.length = feeler.length;
-  answer.felt = feel(state.world, state.level->ground_height, feeler, state.position[who],
+  answer.felt = feel(state.world, state.level().ground_height, feeler, state.bodies.position[who],
                      feeler_facing(state, who, feeler), bodies);
   if (answer.felt.body) answer.felt.body = agents[*answer.felt.body];
   answer.is_other = answer.felt.body == other;
@@ -42,7 +42,7 @@ FeelerAnswer ask_feeler(const Simulation::State& state, const Feeler& feeler, In
 
 void add_contact(const Simulation::State& state, const Contact& contact, Acquaintance& result) {
   result.last_place = contact.last_place;
-  result.last_motion = contact.last_motion * state.level->ticks_per_second;
+  result.last_motion = contact.last_motion * state.level().ticks_per_second;
   result.awareness = contact.state == Contact::State::gathering ? Awareness::gathering
                      : contact.state == Contact::State::noticed ? Awareness::noticed
                                                                 : Awareness::remembers;
@@ -56,7 +56,8 @@ void add_bodily(const Simulation::State& state, Index who, Index other, Acquaint
   }
   if (kind.nearness) {
     NearnessAnswer answer;
-    answer.value = distance_along(kind.nearness->axes, state.position[who], state.position[other]);
+    answer.value = distance_along(kind.nearness->axes, state.bodies.position[who],
+                                  state.bodies.position[other]);
     answer.limit = kind.nearness->range;
     answer.pass = answer.value <= answer.limit;
     result.nearness = answer;
@@ -69,12 +70,12 @@ void add_bodily(const Simulation::State& state, Index who, Index other, Acquaint
 
 void add_noise(const Simulation::State& state, Index who, Index other, Acquaintance& result) {
   const Kind& kind = state.kind(who);
-  const auto& made = state.last_noise[other];
+  const auto& made = state.told.last_noise[other];
   if (!kind.hearing || !made) return;
   const double ear = kind.sight ? kind.sight->eye.z() : 0.9 * kind.height;
-  const Listener listener{state.position[who], ear, *kind.hearing};
+  const Listener listener{state.bodies.position[who], ear, *kind.hearing};
   result.noise = NoiseAnswer{std::string(made->name), made->noise.reach,
-                             listen(state.world, *state.level, listener, made->noise)};
+                             listen(state.world, state.level(), listener, made->noise)};
 }
 
 }  // namespace
@@ -84,7 +85,7 @@ Acquaintance acquaintance(const Simulation& simulation, AgentId agent, AgentId o
   const Index who = state.index_of(agent);
   const Index whom = state.index_of(other);
   Acquaintance result;
-  for (const Contact& contact : state.contacts[who]) {
+  for (const Contact& contact : state.knowledge.contacts[who]) {
     if (contact.other == whom) add_contact(state, contact, result);
   }
   add_bodily(state, who, whom, result);

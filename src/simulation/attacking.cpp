@@ -20,9 +20,9 @@ AttackAnswer no(std::string reason, double off = 0.0) {
 
 // What keeps it from attacking that one at all; empty if nothing does.
 std::string held_by(const State& state, Index who, Index other) {
-  if (!state.alive[who]) return "it is defeated";
-  if (!state.alive[other]) return fmt::format("{} is defeated", state.agent(other).id);
-  if (!state.awake[who]) return "it is asleep";
+  if (!state.lives.alive[who]) return "it is defeated";
+  if (!state.lives.alive[other]) return fmt::format("{} is defeated", state.agent(other).id);
+  if (!state.minds.awake[who]) return "it is asleep";
   if (!may_harm(state, who, other))
     return fmt::format("it is not hostile to {}", state.agent(other).id);
   return {};
@@ -30,9 +30,10 @@ std::string held_by(const State& state, Index who, Index other) {
 
 // Those who decide for themselves attack whom they act on.
 std::string not_its_target(const State& state, Index who, Index other) {
-  if (state.driver[who] != Driver::mind) return "it is driven, and attacks only as its driver says";
-  if (state.mode[who] == Mode::return_ || state.mode[who] == Mode::flee) {
-    return fmt::format("it does not attack in the mode {}", name_of(state.mode[who]));
+  if (state.fixed.driver[who] != Driver::mind)
+    return "it is driven, and attacks only as its driver says";
+  if (state.minds.mode[who] == Mode::return_ || state.minds.mode[who] == Mode::flee) {
+    return fmt::format("it does not attack in the mode {}", name_of(state.minds.mode[who]));
   }
   const auto target = state.target_agent(who);
   if (!target) return "it has noticed nobody";
@@ -64,9 +65,8 @@ std::optional<AttackAnswer> beyond_limits(const State& state, Index who, Index t
                                           double most) {
   const auto [low, high] = state.kind(who).move.turn_limits;
   if (low <= -180.0 && high >= 180.0) return std::nullopt;
-  const Vector2d way =
-      plan_part(state.plane(), state.fighter(target).middle() - state.fighter(who).middle());
-  const double wanted = signed_turn(state.placed_facing[who], way);
+  const Vector2d way = plan_part(state.plane(), state.middle(target) - state.middle(who));
+  const double wanted = signed_turn(state.bodies.placed_facing[who], way);
   const double beyond = std::max(low - wanted, wanted - high) - most;
   if (beyond <= 0.0) return std::nullopt;
   return no(fmt::format("cannot turn so far by {:.1f} degrees ({:.1f} from its placed facing; "
@@ -97,7 +97,7 @@ std::optional<AttackAnswer> turned_away(double off, double most) {
 }
 
 std::string in_the_way(const State& state, const std::optional<Touch>& touch) {
-  return touch ? state.level->solids[touch->solid.index].id + " is in the way"
+  return touch ? state.level().solids[touch->solid.index].id + " is in the way"
                : "its arc is not free";
 }
 
@@ -113,7 +113,7 @@ std::optional<AttackAnswer> shot_fails(const State& state, Index who, const Atta
   const Fighter fighter = state.fighter(who);
   const Fighter other = state.fighter(target);
   const Vector3d motion = motion_of(state, target);
-  const double gravity = state.level->gravity;
+  const double gravity = state.level().gravity;
   if (attack.aim == Attack::Aim::mirror) return no("made only as a friend fires");
   const auto launch = launch_at(state.plane(), attack, fighter, other, motion, gravity);
   const Vector3d muzzle = muzzle_of(state.plane(), attack, fighter);
@@ -140,7 +140,7 @@ std::optional<AttackAnswer> shot_fails(const State& state, Index who, const Atta
 
 std::optional<AttackAnswer> not_chosen(const State& state, Index who, const Attack& attack) {
   if (is_fit(state, who, attack)) return std::nullopt;
-  const double health = state.health[who] / state.kind(who).health;
+  const double health = state.lives.health[who] / state.kind(who).health;
   return no(fmt::format("made only with {:.0f} to {:.0f} % of its health; it has {:.0f} %",
                         100.0 * attack.health_low, 100.0 * attack.health_high, 100.0 * health));
 }
@@ -161,7 +161,7 @@ std::optional<AttackAnswer> stopped(const State& state, Index who, const Attack&
                                     Index target) {
   const bool is_beam = attack.how == Attack::How::beam;
   const Fighter fighter = state.fighter(who);
-  const Vector3d middle = state.fighter(target).middle();
+  const Vector3d middle = state.middle(target);
   const Vector3d from = is_beam ? muzzle_of(state.plane(), attack, fighter) : fighter.middle();
   if (is_beam) {
     if (auto tilt = tilted(state, fighter, middle - from)) return tilt;
@@ -202,7 +202,7 @@ std::optional<AttackAnswer> not_ready(const State& state, const Readiness& ready
   if (ready.at == kNeverReady) return no("its ammunition has gone");
   if (ready.at <= state.now()) return std::nullopt;
   const double seconds =
-      static_cast<double>(ready.at - state.now()) / 1e9 / state.level->ticks_per_second;
+      static_cast<double>(ready.at - state.now()) / 1e9 / state.level().ticks_per_second;
   return no(fmt::format("ready in {:.2f} s", seconds), seconds);
 }
 
@@ -213,7 +213,7 @@ AttackAnswer unaimed_answer(const State& state, Index who, Index number) {
                             attack.how == Attack::How::burst;
   if (!can_go_ahead) return no("a reaction asks for it, but it has noticed nobody");
   if (auto healthy = not_chosen(state, who, attack)) return *healthy;
-  if (auto waiting = not_ready(state, state.ready[who][number])) return *waiting;
+  if (auto waiting = not_ready(state, state.fights.ready[who][number])) return *waiting;
   return {{}, true, 0.0, "a reaction asks for it: it goes straight ahead"};
 }
 
@@ -226,12 +226,12 @@ AttackAnswer mirrored_answer(const State& state, Index who, Index number) {
                           attack.mirror_radius > 0.0 ? attack.mirror_radius : attack.range));
   }
   const std::string& name = state.agent(*leader).id;
-  if (!state.trigger[*leader].fires) {
+  if (!state.bodies.trigger[*leader].fires) {
     return no(fmt::format("it fires as {} does, and that does not fire now", name));
   }
   if (auto healthy = not_chosen(state, who, attack)) return *healthy;
   const std::string fires = fmt::format("it fires as {} does", name);
-  if (auto waiting = not_ready(state, state.ready[who][number])) {
+  if (auto waiting = not_ready(state, state.fights.ready[who][number])) {
     return no(fmt::format("{}: {}", fires, waiting->reason), waiting->off);
   }
   return {{}, true, 0.0, fires};
@@ -252,7 +252,7 @@ AttackAnswer answer(const State& state, Index who, Index number, Index target) {
     if (auto not_it = not_its_target(state, who, target); !not_it.empty())
       return no(std::move(not_it));
   }
-  const Readiness& ready = state.ready[who][number];
+  const Readiness& ready = state.fights.ready[who][number];
   if (ready.at == kNeverReady) return *not_ready(state, ready);
   if (auto failure = fails(state, who, attack, target)) return *failure;
   if (auto waiting = not_ready(state, ready)) return *waiting;

@@ -20,15 +20,15 @@ void next_step(Course& course, std::size_t steps) {
 
 /// @return The budget that is left; 0 while the step of the script goes on.
 Moment go(Simulation::State& state, std::uint32_t who, const ScriptStep& step, Moment budget) {
-  Course& course = state.course[who];
-  const double before = level_distance(state.plane(), state.position[who], step.place);
+  Course& course = state.ways.course[who];
+  const double before = level_distance(state.plane(), state.bodies.position[who], step.place);
   if (course.is_new) {
     course.progress = {before, state.now() - budget, false};
     course.is_new = false;
   }
   const double speed = step.speed.value_or(state.kind(who).move.speed);
   const LegResult result = walk_leg(state, who, {step.place, 0.0, speed}, budget);
-  const double left = level_distance(state.plane(), state.position[who], step.place);
+  const double left = level_distance(state.plane(), state.bodies.position[who], step.place);
   const bool stuck = !result.arrived && is_stuck(course, left, state.now(), patience(state, who));
   if (!result.arrived && !stuck) return 0;
   state.tell(result.arrived ? Event::What::arrived : Event::What::blocked, who).place = step.place;
@@ -37,8 +37,8 @@ Moment go(Simulation::State& state, std::uint32_t who, const ScriptStep& step, M
 }
 
 double degrees_off(const Simulation::State& state, std::uint32_t who, const Vector3d& place) {
-  const Vector2d way = plan_part(state.plane(), place - state.fighter(who).middle());
-  return std::abs(signed_turn(state.facing[who], way));
+  const Vector2d way = plan_part(state.plane(), place - state.middle(who));
+  return std::abs(signed_turn(state.bodies.facing[who], way));
 }
 
 // Walkers seen from the side flip at once.
@@ -58,8 +58,8 @@ std::uint64_t attacks_named(const Kind& kind, const std::string& name) {
 
 /// Turns to a place; once turned, fires at it for a while. @return The budget that is left.
 Moment aim(Simulation::State& state, std::uint32_t who, const ScriptStep& step, Moment budget) {
-  Course& course = state.course[who];
-  Trigger& trigger = state.trigger[who];
+  Course& course = state.ways.course[who];
+  Trigger& trigger = state.bodies.trigger[who];
   trigger.aim = step.place;
   trigger.is_plan = state.plane() == Plane::ground;
   trigger.attacks = attacks_named(state.kind(who), step.name);
@@ -72,7 +72,7 @@ Moment aim(Simulation::State& state, std::uint32_t who, const ScriptStep& step, 
     next_step(course, state.agent(who).script.size());
     return 0;
   }
-  const Moment length = moments_of(step.duration, state.level->ticks_per_second);
+  const Moment length = state.moments(step.duration);
   // From a tick on, so that as many pulls fit in at any rate.
   const Moment end = start_waiting(course, state.now(), length);
   trigger.fires = length > 0;
@@ -98,12 +98,12 @@ void use_thing(Simulation::State& state, std::uint32_t who, const ScriptStep& st
                                                : throw_thing(state, who, step.kind, step.place);
   if (is_done) return;
   Event& event = state.tell(Event::What::blocked, who);
-  event.place = thing ? state.position[*thing] : step.place;
+  event.place = thing ? state.bodies.position[*thing] : step.place;
   if (thing) {
     event.other = AgentId{*thing};
     event.distance = gap_between(state, who, *thing);
   } else if (step.what == What::throw_) {
-    event.attack = state.level->kinds[step.kind].name;
+    event.attack = state.level().kinds[step.kind].name;
   }
 }
 
@@ -117,20 +117,20 @@ bool takes_no_time(const ScriptStep& step) {
 void do_at_once(Simulation::State& state, std::uint32_t who, const ScriptStep& step) {
   if (step.what == ScriptStep::What::face) {
     const SineCosine way = sine_cosine(step.facing);
-    state.script_facing[who] = Vector2d{way.cosine, way.sine};
+    state.ways.script_facing[who] = Vector2d{way.cosine, way.sine};
   } else if (step.what == ScriptStep::What::quiet) {
-    state.quiet[who] = step.quiet;
+    state.ways.quiet[who] = step.quiet;
   } else if (step.what != ScriptStep::What::noise) {
     use_thing(state, who, step);
   } else {
-    state.make_noise(state.fighter(who).middle(), step.reach, step.noise, who);
+    state.make_noise(state.middle(who), step.reach, step.noise, who);
   }
 }
 
 }  // namespace
 
 Moment patience(const Simulation::State& state, std::uint32_t who) {
-  const int rate = state.level->ticks_per_second;
+  const int rate = state.level().ticks_per_second;
   const Move& move = state.kind(who).move;
   const Moment second = kMomentsPerTick * rate;
   if (move.gait != Gait::hop) return second;
@@ -181,7 +181,7 @@ void turn_course(Course& course, std::size_t places, bool to_and_fro) {
 
 void follow_script(Simulation::State& state, std::uint32_t who) {
   const std::vector<ScriptStep>& script = state.agent(who).script;
-  Course& course = state.course[who];
+  Course& course = state.ways.course[who];
   Moment budget = kMomentsPerTick;
   Moment at_last_repeat = budget + 1;
   while (course.next < script.size()) {
@@ -193,20 +193,19 @@ void follow_script(Simulation::State& state, std::uint32_t who) {
       budget = aim(state, who, step, budget);
       if (course.wait_until >= 0 || budget == 0) return;
     } else if (step.what == ScriptStep::What::wait) {
-      const Moment end = start_waiting(course, state.now() - budget,
-                                       moments_of(step.duration, state.level->ticks_per_second));
+      const Moment end = start_waiting(course, state.now() - budget, state.moments(step.duration));
       if (end > state.now()) return;
       budget = state.now() - end;
       next_step(course, script.size());
     } else if (step.what == ScriptStep::What::hop) {
       if (course.wait_until < 0) {
-        if (state.is_airborne[who]) return;  // there is nothing to hop from
+        if (state.bodies.is_airborne[who]) return;  // there is nothing to hop from
         course.wait_until = state.now();
         const bool goes_on =
             course.next + 1 < script.size() && script[course.next + 1].what == ScriptStep::What::go;
         return hop_up(state, who, goes_on ? &script[course.next + 1] : nullptr, budget);
       }
-      if (state.is_airborne[who]) return;
+      if (state.bodies.is_airborne[who]) return;
       next_step(course, script.size());
     } else if (takes_no_time(step)) {
       do_at_once(state, who, step);

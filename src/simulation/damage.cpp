@@ -16,21 +16,20 @@ void feel_hurt(Simulation::State& state, const Blow& blow) {
                                   [](const Rule& rule) { return rule.cause == Cause::hurt; });
   if (!kind.hurt && !reacts) return;
   const Duration remember = kind.hurt ? kind.hurt->remember : HurtSense{}.remember;
-  state.sudden.push_back({blow.victim, blow.by, Sense::hurt,
-                          moments_of(remember, state.level->ticks_per_second),
-                          state.position[blow.by], std::nullopt});
+  state.told.sudden.push_back({blow.victim, blow.by, Sense::hurt, state.moments(remember),
+                               state.bodies.position[blow.by], std::nullopt});
 }
 
 // Straight above or below a body is its top or bottom; else by quarters about the facing.
 Side side_towards(const Simulation::State& state, Index who, const Vector3d& point) {
-  const Vector3d way = point - state.fighter(who).middle();
+  const Vector3d way = point - state.middle(who);
   const double radius = state.kind(who).radius;
   if (way.x() * way.x() + way.y() * way.y() < radius * radius) {
     return way.z() >= 0.0 ? Side::top : Side::bottom;
   }
   const Vector2d level{way.x(), state.plane() == Plane::upright ? 0.0 : way.y()};
-  const double ahead = dot(state.facing[who], level);
-  const double left = cross(state.facing[who], level);
+  const double ahead = dot(state.bodies.facing[who], level);
+  const double left = cross(state.bodies.facing[who], level);
   if (std::abs(left) <= std::abs(ahead)) return ahead >= 0.0 ? Side::front : Side::back;
   return left > 0.0 ? Side::left : Side::right;
 }
@@ -45,38 +44,38 @@ double damage_of(const Simulation::State& state, const Blow& blow, Side side) {
 void push(Simulation::State& state, const Blow& blow) {
   const Attack& attack = *blow.attack;
   if (attack.push == 0.0 || !travels(state.kind(blow.victim).move.gait)) return;
-  Vector3d away = state.fighter(blow.victim).middle() - blow.from;
+  Vector3d away = state.middle(blow.victim) - blow.from;
   away.z() = 0.0;
   if (state.plane() == Plane::upright) away.y() = 0.0;
   const double length = std::sqrt(away.x() * away.x() + away.y() * away.y());
   if (length == 0.0) return;
   const double speed = attack.push * blow.share / state.kind(blow.victim).mass;
-  state.pushed[blow.victim] += away * (speed / length);
+  state.ways.pushed[blow.victim] += away * (speed / length);
 }
 
 // The grace after a hit counts from its own moment, at any rate of steps; it does not keep off
 // others of the very same moment.
 bool is_spared(const Simulation::State& state, Index who, Moment when) {
-  return when < state.grace_until[who] && when != state.hurt_at[who];
+  return when < state.fights.grace_until[who] && when != state.lives.hurt_at[who];
 }
 
 void deal(Simulation::State& state, const Blow& blow) {
   const Index who = blow.victim;
-  if (!state.alive[who] || is_spared(state, who, blow.when)) return;
+  if (!state.lives.alive[who] || is_spared(state, who, blow.when)) return;
   push(state, blow);
   const Side side = side_towards(state, who, blow.at);
-  const double lost = std::min(damage_of(state, blow, side), state.health[who]);
+  const double lost = std::min(damage_of(state, blow, side), state.lives.health[who]);
   if (!(lost > 0.0)) return;
-  state.health[who] -= lost;
-  state.grace_until[who] = blow.when + state.limit(who).grace;
-  state.hurt_at[who] = blow.when;
+  state.lives.health[who] -= lost;
+  state.fights.grace_until[who] = blow.when + state.limit(who).grace;
+  state.lives.hurt_at[who] = blow.when;
   Event& event = state.tell(Event::What::hurt, who);
   event.other = AgentId{blow.by};
   event.attack = blow.attack->name;
   event.damage = lost;
-  event.health = state.health[who];
+  event.health = state.lives.health[who];
   event.side = side;
-  event.place = state.position[who];
+  event.place = state.bodies.position[who];
   if (event.health > 0.0) {
     feel_hurt(state, blow);
   } else {
@@ -109,7 +108,7 @@ double distance_to(Plane plane, const Solid& solid, const Vector3d& p) {
 bool is_reached(const Simulation::State& state, const Vector3d& place, Index who) {
   const Kind& kind = state.kind(who);
   return std::any_of(kind.body_points.begin(), kind.body_points.end(), [&](double share) {
-    const Vector3d point = state.position[who] + Vector3d{0.0, 0.0, kind.height * share};
+    const Vector3d point = state.bodies.position[who] + Vector3d{0.0, 0.0, kind.height * share};
     return state.world.is_clear(Segment{place, point}, Stops::shots);
   });
 }
@@ -125,17 +124,17 @@ double share_at(const Attack& attack, double radius, double distance) {
 void blast(Simulation::State& state, Index by, Index maker, const Attack& attack,
            const Vector3d& place, double radius, Moment when) {
   tell_attack(state, Event::What::blast, maker, attack).place = place;
-  state.last_blast[maker] = BlastMade{attack.name, place, radius, state.tick};
+  state.fights.last_blast[maker] = BlastMade{attack.name, place, radius, state.clock.tick};
   for (Index who = 0; who < state.agent_count(); ++who) {
-    if (!state.alive[who] || who == maker || !can_hurt(state, by, attack, who)) continue;
+    if (!state.lives.alive[who] || who == maker || !can_hurt(state, by, attack, who)) continue;
     const double share = share_at(attack, radius, distance_to(state.body(who), place));
     if (share > 0.0 && is_reached(state, place, who)) {
-      state.blows.push_back({by, who, &attack, share, place, place, when});
+      state.fights.blows.push_back({by, who, &attack, share, place, place, when});
     }
   }
-  if (state.solid_health.empty()) return;
-  for (Index solid = 0; solid < state.level->solids.size(); ++solid) {
-    const Solid& values = state.level->solids[solid];
+  if (state.fights.solid_health.empty()) return;
+  for (Index solid = 0; solid < state.level().solids.size(); ++solid) {
+    const Solid& values = state.level().solids[solid];
     if (!(values.health > 0.0)) continue;
     const double share = share_at(attack, radius, distance_to(state.plane(), values, place));
     if (share > 0.0) wear_down(state, solid, attack.damage * share, by);
@@ -144,50 +143,50 @@ void blast(Simulation::State& state, Index by, Index maker, const Attack& attack
 
 // What is defeated may burst, and so add to the blows that are dealt.
 void deal_blows(Simulation::State& state) {
-  for (std::size_t i = 0; i < state.blows.size(); ++i) state.blows[i].number = i;
-  std::sort(state.blows.begin(), state.blows.end(), [](const Blow& a, const Blow& b) {
+  for (std::size_t i = 0; i < state.fights.blows.size(); ++i) state.fights.blows[i].number = i;
+  std::sort(state.fights.blows.begin(), state.fights.blows.end(), [](const Blow& a, const Blow& b) {
     return a.when != b.when ? a.when < b.when : a.number < b.number;
   });
-  for (std::size_t i = 0; i < state.blows.size(); ++i) {
-    const Blow blow = state.blows[i];
+  for (std::size_t i = 0; i < state.fights.blows.size(); ++i) {
+    const Blow blow = state.fights.blows[i];
     deal(state, blow);
   }
 }
 
 // Of the step as much as lies after the wait since it was hurt.
 void heal(Simulation::State& state) {
-  for (const Index who : state.healers) {
+  for (const Index who : state.fixed.healers) {
     const Kind& kind = state.kind(who);
-    if (!state.alive[who] || state.health[who] >= kind.health) continue;
+    if (!state.lives.alive[who] || state.lives.health[who] >= kind.health) continue;
     const Moment from =
-        std::max(state.step_start(), state.hurt_at[who] + state.limit(who).heals_after);
+        std::max(state.step_start(), state.lives.hurt_at[who] + state.limit(who).heals_after);
     if (from >= state.now()) continue;
     const double seconds = static_cast<double>(state.now() - from) / double(kMomentsPerTick) /
-                           state.level->ticks_per_second;
-    state.health[who] = std::min(kind.health, state.health[who] + kind.heals * seconds);
+                           state.level().ticks_per_second;
+    state.lives.health[who] = std::min(kind.health, state.lives.health[who] + kind.heals * seconds);
   }
 }
 
 // They slow down evenly, by friction.
 void move_pushed(Simulation::State& state) {
   constexpr double kSlowing = 10.0;  // metres a second squared
-  const double step = 1.0 / state.level->ticks_per_second;
+  const double step = 1.0 / state.level().ticks_per_second;
   for (Index who = 0; who < state.agent_count(); ++who) {
-    Vector3d& pushed = state.pushed[who];
+    Vector3d& pushed = state.ways.pushed[who];
     if (pushed.x() == 0.0 && pushed.y() == 0.0) continue;
     const double speed = std::sqrt(pushed.x() * pushed.x() + pushed.y() * pushed.y());
     const double seconds = std::min(step, speed / kSlowing);
     const double way = speed * seconds - kSlowing * seconds * seconds / 2.0;
-    if (state.alive[who] && !state.is_in_flight(who)) {
+    if (state.lives.alive[who] && !state.is_in_flight(who)) {
       const Kind& kind = state.kind(who);
       const double lift = kind.move.gait == Gait::hover ? 0.0 : kind.move.step_height;
-      const Cylinder body{state.position[who] + Vector3d{0.0, 0.0, lift}, kind.radius,
+      const Cylinder body{state.bodies.position[who] + Vector3d{0.0, 0.0, lift}, kind.radius,
                           kind.height - lift};
       const Vector3d end = slide(state.world, body, pushed * (way / speed), false,
                                  bodies_in_the_way(state, who, way));
-      state.position[who] = {end.x(), end.y(), state.position[who].z()};
+      state.bodies.position[who] = {end.x(), end.y(), state.bodies.position[who].z()};
       note_move(state, who);
-      state.route[who].was_pushed = true;
+      state.ways.route[who].was_pushed = true;
     }
     pushed *= std::max(0.0, speed - kSlowing * step) / speed;
   }

@@ -9,23 +9,25 @@ namespace {
 using Index = std::uint32_t;
 
 void take_target(Simulation::State& state, Index who) {
-  if (state.contacts[who].empty() && !state.has_target[who]) return;
-  state.target[who] = choose_target(
-      state.contacts[who], state.kind(who).choose, state.target_agent(who), [&](Index other) {
-        return Trait{plane_distance(state.plane(), state.position[who], state.position[other]),
-                     state.health[other]};
+  if (state.knowledge.contacts[who].empty() && !state.minds.has_target[who]) return;
+  state.minds.target[who] = choose_target(
+      state.knowledge.contacts[who], state.kind(who).choose, state.target_agent(who),
+      [&](Index other) {
+        return Trait{
+            plane_distance(state.plane(), state.bodies.position[who], state.bodies.position[other]),
+            state.lives.health[other]};
       });
-  state.has_target[who] = state.target[who].has_value();
+  state.minds.has_target[who] = state.minds.target[who].has_value();
 }
 
-Knowledge knowledge_of(const Simulation::State& state, Index who) {
-  Knowledge knowledge;
-  knowledge.remembers_any = state.clue[who].has_value();
-  for (const Contact& contact : state.contacts[who]) {
-    knowledge.notices_any |= contact.state == Contact::State::noticed;
-    knowledge.remembers_any |= contact.state == Contact::State::remembered;
+Knowing knowing_of(const Simulation::State& state, Index who) {
+  Knowing knowing;
+  knowing.remembers_any = state.knowledge.clue[who].has_value();
+  for (const Contact& contact : state.knowledge.contacts[who]) {
+    knowing.notices_any |= contact.state == Contact::State::noticed;
+    knowing.remembers_any |= contact.state == Contact::State::remembered;
   }
-  return knowledge;
+  return knowing;
 }
 
 // Rules of the cause `lasts`, each once while the mode goes on.
@@ -33,18 +35,18 @@ void fire_lasting_modes(Simulation::State& state, Index who) {
   const std::vector<Rule>& rules = state.kind(who).when.rules;
   for (std::size_t i = 0; i < rules.size(); ++i) {
     const std::uint64_t bit = std::uint64_t{1} << i;
-    if (rules[i].cause != Cause::lasts || (state.lasted[who] & bit) != 0) continue;
-    if (rules[i].name != name_of(state.mode[who])) continue;
+    if (rules[i].cause != Cause::lasts || (state.minds.lasted[who] & bit) != 0) continue;
+    if (rules[i].name != name_of(state.minds.mode[who])) continue;
     // As of the poses on which minds decide: those of the step before.
-    const Moment after = moments_of(rules[i].reaction.after, state.level->ticks_per_second);
-    if (state.step_start() - state.mode_since[who] < after) continue;
-    state.lasted[who] |= bit;
-    state.news[who].due |= bit;
+    const Moment after = state.moments(rules[i].reaction.after);
+    if (state.step_start() - state.minds.mode_since[who] < after) continue;
+    state.minds.lasted[who] |= bit;
+    state.told.news[who].due |= bit;
   }
 }
 
 bool goes_on(const Simulation::State& state, Index who, const Rule& rule) {
-  const std::vector<Contact>& contacts = state.contacts[who];
+  const std::vector<Contact>& contacts = state.knowledge.contacts[who];
   const auto any = [&](bool Contact::*what) {
     return std::any_of(contacts.begin(), contacts.end(),
                        [&](const Contact& contact) { return contact.*what; });
@@ -54,7 +56,7 @@ bool goes_on(const Simulation::State& state, Index who, const Rule& rule) {
   const std::vector<Feeler>& feelers = state.kind(who).feelers;
   for (std::size_t i = 0; i < feelers.size(); ++i) {
     if (!rule.name.empty() && rule.name != feelers[i].name) continue;
-    const bool says_yes = (state.feelers[who] >> i & 1U) != 0;
+    const bool says_yes = (state.knowledge.feelers[who] >> i & 1U) != 0;
     if (says_yes == (rule.cause == Cause::feels)) return true;
   }
   return false;
@@ -75,35 +77,37 @@ void urge_attack(Simulation::State& state, Index who, const Rule& rule, bool cam
   if (it == attacks.end()) return;
   const std::uint64_t bit = std::uint64_t{1} << (it - attacks.begin());
   if (asks_while_it_lasts(rule)) {
-    state.urged[who] &= ~bit;
-    if (goes_on(state, who, rule)) state.urged[who] |= bit;
+    state.minds.urged[who] &= ~bit;
+    if (goes_on(state, who, rule)) state.minds.urged[who] |= bit;
   } else if (came_up) {
-    state.urged[who] |= bit;
+    state.minds.urged[who] |= bit;
   }
 }
 
 // Who patrols is sent back, who wanders to and fro goes on that way, all others turn at their rate.
 void turn_round(Simulation::State& state, Index who, Angle by) {
-  const bool is_mirrored = state.plane() == Plane::upright && state.facing[who].x() < 0.0;
+  const bool is_mirrored = state.plane() == Plane::upright && state.bodies.facing[who].x() < 0.0;
   const double degrees = is_mirrored ? -by.degrees() : by.degrees();
-  const Vector2d way = turned(state.facing[who], sine_cosine(Angle::from_degrees(degrees)));
-  state.rest_facing[who] = way;
-  const bool is_back = dot(way, state.facing[who]) < 0.0;
+  const Vector2d way = turned(state.bodies.facing[who], sine_cosine(Angle::from_degrees(degrees)));
+  state.bodies.rest_facing[who] = way;
+  const bool is_back = dot(way, state.bodies.facing[who]) < 0.0;
   const Agent& agent = state.agent(who);
-  if (state.mode[who] == Mode::patrol && is_back && agent.patrol.size() > 1) {
-    turn_course(state.course[who], agent.patrol.size(),
+  if (state.minds.mode[who] == Mode::patrol && is_back && agent.patrol.size() > 1) {
+    turn_course(state.ways.course[who], agent.patrol.size(),
                 agent.patrol_style == PatrolStyle::to_and_fro);
   }
   const auto& wander = state.kind(who).wander;
-  if (state.mode[who] == Mode::wander && wander && wander->style == Wander::Style::to_and_fro) {
-    state.facing[who] = state.plane() == Plane::upright ? flip_toward(state.facing[who], way) : way;
+  if (state.minds.mode[who] == Mode::wander && wander &&
+      wander->style == Wander::Style::to_and_fro) {
+    state.bodies.facing[who] =
+        state.plane() == Plane::upright ? flip_toward(state.bodies.facing[who], way) : way;
   }
 }
 
 void act(Simulation::State& state, Index who, const Reaction& reaction) {
   if (reaction.turn) turn_round(state, who, *reaction.turn);
   if (!reaction.noise.empty()) {
-    state.make_noise(state.fighter(who).middle(), reaction.reach, reaction.noise, who);
+    state.make_noise(state.middle(who), reaction.reach, reaction.noise, who);
   }
   for (const std::string& id : reaction.wakes) {
     for (Index i = 0; i < state.agent_count(); ++i) {
@@ -114,15 +118,15 @@ void act(Simulation::State& state, Index who, const Reaction& reaction) {
 
 void react(Simulation::State& state, Index who) {
   const std::vector<Rule>& rules = state.kind(who).when.rules;
-  News& news = state.news[who];
+  News& news = state.told.news[who];
   for (std::size_t i = 0; i < rules.size(); ++i) {
     const std::uint64_t bit = std::uint64_t{1} << i;
     const Reaction& reaction = rules[i].reaction;
     bool is_now = (news.due & bit) != 0;
     if ((news.fired & bit) != 0) {
-      const Moment after = moments_of(reaction.after, state.level->ticks_per_second);
+      const Moment after = state.moments(reaction.after);
       if (after > 0) {
-        state.pending.push_back({who, static_cast<Index>(i), state.step_start() + after});
+        state.minds.pending.push_back({who, static_cast<Index>(i), state.step_start() + after});
       } else {
         is_now = true;
       }
@@ -141,49 +145,49 @@ std::uint64_t rules_of(const Kind& kind, Cause cause) {
 }
 
 Moment half_second(const Simulation::State& state) {
-  return kMomentsPerTick * state.level->ticks_per_second / 2;
+  return kMomentsPerTick * state.level().ticks_per_second / 2;
 }
 
 // Without a memory, at the rim of what it sees, a chaser would lose its target with each step that
 // it takes, find it again with each step back, and stand. Who gives up what it has hardly begun
 // goes on with that for half a second, whatever it sees; what it still sees then counts.
 void hold_back(Simulation::State& state, Index who) {
-  TurnedBack& back = state.turned_back[who];
+  TurnedBack& back = state.minds.turned_back[who];
   if (back.until < 0) return;
-  News& news = state.news[who];
+  News& news = state.told.news[who];
   const std::uint64_t sees = rules_of(state.kind(who), Cause::sees);
   back.held |= news.fired & sees;
   news.fired &= ~sees;
   if (state.now() < back.until) return;
-  if (knowledge_of(state, who).notices_any) news.fired |= back.held;
+  if (knowing_of(state, who).notices_any) news.fired |= back.held;
   back = {};
 }
 
 void note_turning_back(Simulation::State& state, Index who, Mode after) {
-  const bool is_hardly_begun = state.now() - state.mode_since[who] < half_second(state);
-  if (state.news[who].forgot && after != state.mode[who] && is_hardly_begun) {
-    state.turned_back[who] = {state.now() + half_second(state), 0};
+  const bool is_hardly_begun = state.now() - state.minds.mode_since[who] < half_second(state);
+  if (state.told.news[who].forgot && after != state.minds.mode[who] && is_hardly_begun) {
+    state.minds.turned_back[who] = {state.now() + half_second(state), 0};
   }
 }
 
 void decide_one(Simulation::State& state, Index who) {
   take_target(state, who);
-  News& news = state.news[who];
+  News& news = state.told.news[who];
   const bool has_news = state.limit(who).reacts || news.forgot;
-  if (has_news && state.driver[who] == Driver::mind) {
+  if (has_news && state.fixed.driver[who] == Driver::mind) {
     hold_back(state, who);
     fire_lasting_modes(state, who);
     react(state, who);
-    const Mode before = state.mode[who];
-    const Mode after =
-        next_mode(before, state.idle[who], state.kind(who).when, news, knowledge_of(state, who));
-    if (before == state.idle[who] && after != before) {
-      state.home[who] = state.position[who];
-      state.left_course[who] = state.course[who];
+    const Mode before = state.minds.mode[who];
+    const Mode after = next_mode(before, state.fixed.idle[who], state.kind(who).when, news,
+                                 knowing_of(state, who));
+    if (before == state.fixed.idle[who] && after != before) {
+      state.ways.home[who] = state.bodies.position[who];
+      state.ways.left_course[who] = state.ways.course[who];
     }
     const bool goes_anew = news.fired != 0 && (after == Mode::investigate || after == Mode::search);
-    if (before != after || goes_anew) state.course[who] = {};
-    if (before != after && after == state.idle[who]) go_on_as_before(state, who);
+    if (before != after || goes_anew) state.ways.course[who] = {};
+    if (before != after && after == state.fixed.idle[who]) go_on_as_before(state, who);
     note_turning_back(state, who, after);
     state.change_mode(who, after);
   }
@@ -191,9 +195,9 @@ void decide_one(Simulation::State& state, Index who) {
 }
 
 void take_pending(Simulation::State& state) {
-  std::erase_if(state.pending, [&](const Pending& pending) {
+  std::erase_if(state.minds.pending, [&](const Pending& pending) {
     if (pending.due > state.step_start()) return false;
-    state.news[pending.who].due |= std::uint64_t{1} << pending.rule;
+    state.told.news[pending.who].due |= std::uint64_t{1} << pending.rule;
     return true;
   });
 }
@@ -201,7 +205,7 @@ void take_pending(Simulation::State& state) {
 }  // namespace
 
 bool is_asked_for(const Simulation::State& state, std::uint32_t who, std::uint32_t attack) {
-  if ((state.urged[who] >> attack & 1U) != 0) return true;
+  if ((state.minds.urged[who] >> attack & 1U) != 0) return true;
   const std::string& name = state.attack(who, attack).name;
   const std::vector<Rule>& rules = state.kind(who).when.rules;
   return std::any_of(rules.begin(), rules.end(), [&](const Rule& rule) {
@@ -210,8 +214,8 @@ bool is_asked_for(const Simulation::State& state, std::uint32_t who, std::uint32
 }
 
 void go_on_as_before(Simulation::State& state, std::uint32_t who) {
-  state.course[who] = state.left_course[who];
-  state.course[who].is_new = true;
+  state.ways.course[who] = state.ways.left_course[who];
+  state.ways.course[who].is_new = true;
 }
 
 void Simulation::State::fire(std::uint32_t who, Cause cause, std::string_view name) {
@@ -225,13 +229,13 @@ void Simulation::State::fire(std::uint32_t who, Cause cause, std::string_view na
     }
     if (rules[i].name.empty() && best == rules.size()) best = i;
   }
-  if (best < rules.size()) news[who].fired |= std::uint64_t{1} << best;
+  if (best < rules.size()) told.news[who].fired |= std::uint64_t{1} << best;
 }
 
 void Simulation::State::fire_by_kind(std::uint32_t who, Cause cause, std::uint32_t other) {
   const std::vector<Rule>& rules = kind(who).when.rules;
-  for (std::uint32_t at = kind_index[other]; at != kNoBase; at = bases[at]) {
-    const std::string_view name = level->kinds[at].name;
+  for (std::uint32_t at = fixed.kind_index[other]; at != kNoBase; at = fixed.bases[at]) {
+    const std::string_view name = level().kinds[at].name;
     const bool is_named = std::any_of(rules.begin(), rules.end(), [&](const Rule& rule) {
       return rule.cause == cause && rule.name == name;
     });
@@ -241,9 +245,9 @@ void Simulation::State::fire_by_kind(std::uint32_t who, Cause cause, std::uint32
 }
 
 void wake(Simulation::State& state, std::uint32_t who) {
-  if (state.awake[who]) return;
-  state.awake[who] = 1;
-  state.mode_since[who] = state.now();
+  if (state.minds.awake[who]) return;
+  state.minds.awake[who] = 1;
+  state.minds.mode_since[who] = state.now();
 }
 
 void decide(Simulation::State& state) {
@@ -252,7 +256,7 @@ void decide(Simulation::State& state) {
     if (state.is_up(who)) {
       decide_one(state, who);
     } else {
-      state.news[who] = {};
+      state.told.news[who] = {};
     }
   }
 }

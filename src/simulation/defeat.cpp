@@ -16,7 +16,7 @@ void burst_at_defeat(Simulation::State& state, Index who, Index by, Moment when)
   if (kind.defeat.attack.empty()) return;
   for (const Attack& attack : kind.attacks) {
     if (attack.name != kind.defeat.attack) continue;
-    blast(state, by, who, attack, state.fighter(who).middle(), attack.range, when);
+    blast(state, by, who, attack, state.middle(who), attack.range, when);
   }
 }
 
@@ -25,7 +25,7 @@ void tell_and_wake(Simulation::State& state, Index who, std::optional<Index> by)
   const auto named = [](const std::vector<std::string>& ids, const std::string& id) {
     return std::find(ids.begin(), ids.end(), id) != ids.end();
   };
-  for (Index other = 0; other < state.placed; ++other) {
+  for (Index other = 0; other < state.fixed.placed; ++other) {
     const std::string& id = state.agent(other).id;
     const bool is_woken = named(defeat.wakes, id);
     const bool is_told = named(defeat.tells, id);
@@ -45,75 +45,75 @@ void put_next(Simulation::State& state, Leftover& leftover, const Vector3d& feet
 void come_back_later(Simulation::State& state, Index who) {
   const auto& respawn = state.kind(who).defeat.respawn;
   if (!respawn) return;
-  state.returns_at[who] = state.now() + moments_of(*respawn, state.level->ticks_per_second);
-  state.returning.push_back(who);
+  state.lives.returns_at[who] = state.now() + state.moments(*respawn);
+  state.fights.returning.push_back(who);
 }
 
 void clear_mind(Simulation::State& state, Index who) {
-  state.contacts[who].clear();
-  state.target[who].reset();
-  state.has_target[who] = 0;
-  state.clue[who].reset();
-  state.leader[who].reset();
-  state.news[who] = {};
-  state.urged[who] = 0;
+  state.knowledge.contacts[who].clear();
+  state.minds.target[who].reset();
+  state.minds.has_target[who] = 0;
+  state.knowledge.clue[who].reset();
+  state.bodies.leader[who].reset();
+  state.told.news[who] = {};
+  state.minds.urged[who] = 0;
   // What it was about to do, and what was on its way to be told to it, is not done after a return.
-  std::erase_if(state.pending, [&](const Pending& one) { return one.who == who; });
-  std::erase_if(state.alarms, [&](const Alarm& one) { return one.to == who; });
-  state.pushed[who] = {0.0, 0.0, 0.0};
+  std::erase_if(state.minds.pending, [&](const Pending& one) { return one.who == who; });
+  std::erase_if(state.senses.alarms, [&](const Alarm& one) { return one.to == who; });
+  state.ways.pushed[who] = {0.0, 0.0, 0.0};
 }
 
 void reset_body(Simulation::State& state, Index who, const Vector3d& feet, const Vector2d& facing) {
   const Kind& kind = state.kind(who);
-  state.position[who] = state.previous[who] = state.seen_position[who] = feet;
-  state.home[who] = state.post[who] = feet;
-  state.last_move[who] = {0.0, 0.0, 0.0};
-  state.facing[who] = state.head[who] = state.previous_head[who] = facing;
-  state.placed_facing[who] = state.rest_facing[who] = facing;
-  state.head_deg[who] = 0.0;
-  state.health[who] = kind.health;
-  state.stride_left[who] = kind.move.stride;
-  state.quiet[who] = 0;
-  state.script_facing[who].reset();
-  state.is_airborne[who] = 0;
-  state.is_just_placed[who] = 1;
-  state.highest_of_fall[who].reset();
-  state.velocity[who] = {0.0, 0.0, 0.0};
-  state.air_share[who] = 1.0;
-  state.hangs[who] = 1;
-  state.flight[who] = {};
-  state.rests_until[who] = 0;
-  state.pace[who] = {0.0, 0.0};
-  state.pace_length[who] = 0.0;
+  state.bodies.position[who] = state.bodies.previous[who] = state.bodies.seen_position[who] = feet;
+  state.ways.home[who] = state.bodies.post[who] = feet;
+  state.bodies.last_move[who] = {0.0, 0.0, 0.0};
+  state.bodies.facing[who] = state.bodies.head[who] = state.bodies.previous_head[who] = facing;
+  state.bodies.placed_facing[who] = state.bodies.rest_facing[who] = facing;
+  state.bodies.head_deg[who] = 0.0;
+  state.lives.health[who] = kind.health;
+  state.ways.stride_left[who] = kind.move.stride;
+  state.ways.quiet[who] = 0;
+  state.ways.script_facing[who].reset();
+  state.bodies.is_airborne[who] = 0;
+  state.ways.is_just_placed[who] = 1;
+  state.ways.highest_of_fall[who].reset();
+  state.ways.velocity[who] = {0.0, 0.0, 0.0};
+  state.ways.air_share[who] = 1.0;
+  state.ways.hangs[who] = 1;
+  state.ways.flight[who] = {};
+  state.ways.rests_until[who] = 0;
+  state.ways.pace[who] = {0.0, 0.0};
+  state.ways.pace_length[who] = 0.0;
 }
 
 void reset_senses(Simulation::State& state, Index who) {
-  state.tags[who] = state.limit(who).tags;
+  state.knowledge.tags[who] = state.limit(who).tags;
   change_body(state, who);
-  state.zones_of[who].clear();
-  state.touching[who].clear();
-  state.feelers[who] = 0;
-  state.was_near[who] = 0;
-  state.lasted[who] = 0;
-  state.turned_back[who] = {};
+  state.senses.zones_of[who].clear();
+  state.senses.touching[who].clear();
+  state.knowledge.feelers[who] = 0;
+  state.senses.was_near[who] = 0;
+  state.minds.lasted[who] = 0;
+  state.minds.turned_back[who] = {};
 }
 
 void reset_means(Simulation::State& state, Index who) {
   const Kind& kind = state.kind(who);
-  state.course[who] = {};
-  state.left_course[who] = {};
-  state.trigger[who] = {};
-  state.grace_until[who] = kAlwaysReady;
-  state.hurt_at[who] = kAlwaysReady;
-  Route& route = state.route[who];
+  state.ways.course[who] = {};
+  state.ways.left_course[who] = {};
+  state.bodies.trigger[who] = {};
+  state.fights.grace_until[who] = kAlwaysReady;
+  state.lives.hurt_at[who] = kAlwaysReady;
+  Route& route = state.ways.route[who];
   route.points.clear();
   route.links.clear();
   route.is_made = false;
   for (std::size_t i = 0; i < kind.attacks.size(); ++i) {
-    state.ready[who][i] = {kAlwaysReady, kind.attacks[i].ammunition};
+    state.fights.ready[who][i] = {kAlwaysReady, kind.attacks[i].ammunition};
   }
   for (std::size_t i = 0; i < kind.carries.size(); ++i) {
-    state.pockets[who][i] = kind.carries[i].count;
+    state.fights.pockets[who][i] = kind.carries[i].count;
   }
 }
 
@@ -178,48 +178,48 @@ std::shared_ptr<const Level> with_leftovers(std::shared_ptr<const Level> level) 
 }
 
 void set_up_defeats(Simulation::State& state) {
-  const Index count = static_cast<Index>(state.level->agents.size());
-  state.presence.assign(count, Presence::here);
-  state.score.resize(count);
-  state.defeated_by.resize(count);
-  state.returns_at.assign(count, kNeverReady);
-  Index next = static_cast<Index>(state.placed);
+  const Index count = static_cast<Index>(state.level().agents.size());
+  state.lives.presence.assign(count, Presence::here);
+  state.run.score.resize(count);
+  state.lives.defeated_by.resize(count);
+  state.lives.returns_at.assign(count, kNeverReady);
+  Index next = static_cast<Index>(state.fixed.placed);
   for (Index owner = 0; owner < count; ++owner) {
-    for_each_leftover(*state.level, state.kind(owner),
+    for_each_leftover(state.level(), state.kind(owner),
                       [&](std::uint32_t, const Attack* attack, Index number) {
-                        state.leftovers.push_back({owner, attack, next, number, 0});
+                        state.fights.leftovers.push_back({owner, attack, next, number, 0});
                         next += number;
                       });
   }
-  for (Index who = static_cast<Index>(state.placed); who < count; ++who) {
-    state.presence[who] = Presence::away;
-    state.alive[who] = 0;
-    state.mode[who] = Mode::out;
+  for (Index who = static_cast<Index>(state.fixed.placed); who < count; ++who) {
+    state.lives.presence[who] = Presence::away;
+    state.lives.alive[who] = 0;
+    state.minds.mode[who] = Mode::out;
   }
 }
 
 void put_out(Simulation::State& state, Index who) {
   drop_all(state, who);
-  state.alive[who] = 0;
-  state.presence[who] = Presence::here;
+  state.lives.alive[who] = 0;
+  state.lives.presence[who] = Presence::here;
   state.change_mode(who, Mode::out);
   clear_mind(state, who);
 }
 
 void defeat(Simulation::State& state, Index who, std::optional<Index> by, Moment when) {
-  state.health[who] = 0.0;
-  state.defeated_by[who] = by;
+  state.lives.health[who] = 0.0;
+  state.lives.defeated_by[who] = by;
   Event& event = state.tell(Event::What::defeated, who);
   if (by) {
     event.other = AgentId{*by};
     event.score = state.kind(who).defeat.score;
-    state.score[*by] += event.score;
+    state.run.score[*by] += event.score;
   }
   put_out(state, who);
   burst_at_defeat(state, who, by.value_or(who), when);
-  for (Leftover& leftover : state.leftovers) {
+  for (Leftover& leftover : state.fights.leftovers) {
     if (leftover.owner != who || leftover.attack != nullptr) continue;
-    put_next(state, leftover, state.position[who], state.facing[who]);
+    put_next(state, leftover, state.bodies.position[who], state.bodies.facing[who]);
   }
   tell_and_wake(state, who, by);
   come_back_later(state, who);
@@ -227,27 +227,27 @@ void defeat(Simulation::State& state, Index who, std::optional<Index> by, Moment
 
 // As it began, but for its health and what it has.
 void put_back(Simulation::State& state, Index who) {
-  const double health = state.health[who];
-  const Vector3d feet = state.post[who];
-  const Vector2d facing = state.placed_facing[who];
+  const double health = state.lives.health[who];
+  const Vector3d feet = state.bodies.post[who];
+  const Vector2d facing = state.bodies.placed_facing[who];
   clear_mind(state, who);
   reset_body(state, who, feet, facing);
-  state.health[who] = health;
-  state.touching[who].clear();
-  state.route[who].is_made = false;
-  state.course[who].is_new = true;  // a script goes on from there
-  if (state.driver[who] != Driver::mind) return;
-  state.course[who] = state.left_course[who] = {};
-  state.change_mode(who, state.idle[who]);
+  state.lives.health[who] = health;
+  state.senses.touching[who].clear();
+  state.ways.route[who].is_made = false;
+  state.ways.course[who].is_new = true;  // a script goes on from there
+  if (state.fixed.driver[who] != Driver::mind) return;
+  state.ways.course[who] = state.ways.left_course[who] = {};
+  state.change_mode(who, state.fixed.idle[who]);
 }
 
 void leave_behind(Simulation::State& state, Index owner, const Attack& attack,
                   const Vector3d& place) {
   if (!attack.leaves) return;
-  for (Leftover& leftover : state.leftovers) {
+  for (Leftover& leftover : state.fights.leftovers) {
     if (leftover.owner != owner || leftover.attack != &attack) continue;
     const Vector3d feet = place - Vector3d{0.0, 0.0, attack.radius};
-    put_next(state, leftover, feet, state.facing[owner]);
+    put_next(state, leftover, feet, state.bodies.facing[owner]);
   }
 }
 
@@ -257,17 +257,17 @@ void appear(Simulation::State& state, Index who, const Vector3d& feet, const Vec
   reset_body(state, who, feet, facing);
   reset_senses(state, who);
   reset_means(state, who);
-  state.alive[who] = 1;
-  state.awake[who] = 1;
-  state.presence[who] = Presence::here;
-  state.is_airborne[who] = state.kind(who).thing.has_value();  // it falls to what is below
-  state.change_mode(who, state.idle[who]);
+  state.lives.alive[who] = 1;
+  state.minds.awake[who] = 1;
+  state.lives.presence[who] = Presence::here;
+  state.bodies.is_airborne[who] = state.kind(who).thing.has_value();  // it falls to what is below
+  state.change_mode(who, state.fixed.idle[who]);
 }
 
 void bring_back(Simulation::State& state) {
-  std::erase_if(state.returning, [&](Index who) {
-    if (state.returns_at[who] > state.now()) return false;
-    state.returns_at[who] = kNeverReady;
+  std::erase_if(state.fights.returning, [&](Index who) {
+    if (state.lives.returns_at[who] > state.now()) return false;
+    state.lives.returns_at[who] = kNeverReady;
     const SineCosine facing = sine_cosine(state.agent(who).facing);
     appear(state, who, state.agent(who).position, {facing.cosine, facing.sine});
     choose_start(state, who);

@@ -139,32 +139,32 @@ std::string_view name_of(Event::What what) {
 std::string Simulation::describe(const Event& event) const {
   static_cast<void>(state_->index_of(event.agent));
   if (event.other) static_cast<void>(state_->index_of(*event.other));
-  return Describer{*state_->level, event}.text();
+  return Describer{state_->level(), event}.text();
 }
 
 // By what they are, by agent, and then as they came. The keys are sorted, and events moved once.
 void order_events(Simulation::State& state) {
-  const std::size_t first = state.sorted_events;
-  const std::size_t count = state.events.size() - first;
-  state.event_keys.clear();
-  state.ordered_events.clear();
-  state.event_keys.reserve(state.events.capacity());
-  state.ordered_events.reserve(state.events.capacity());
+  const std::size_t first = state.told.sorted_events;
+  const std::size_t count = state.told.events.size() - first;
+  state.told.event_keys.clear();
+  state.told.ordered_events.clear();
+  state.told.event_keys.reserve(state.told.events.capacity());
+  state.told.ordered_events.reserve(state.told.events.capacity());
   for (std::size_t i = 0; i < count; ++i) {
-    const Event& event = state.events[first + i];
+    const Event& event = state.told.events[first + i];
     const auto what = static_cast<std::uint64_t>(event.what);
-    state.event_keys.push_back(what << 56U | std::uint64_t{event.agent.index} << 28U | i);
+    state.told.event_keys.push_back(what << 56U | std::uint64_t{event.agent.index} << 28U | i);
   }
-  if (!std::is_sorted(state.event_keys.begin(), state.event_keys.end())) {
-    std::sort(state.event_keys.begin(), state.event_keys.end());
+  if (!std::is_sorted(state.told.event_keys.begin(), state.told.event_keys.end())) {
+    std::sort(state.told.event_keys.begin(), state.told.event_keys.end());
     constexpr std::uint64_t kPlace = (std::uint64_t{1} << 28U) - 1;
-    for (const std::uint64_t key : state.event_keys) {
-      state.ordered_events.push_back(state.events[first + (key & kPlace)]);
+    for (const std::uint64_t key : state.told.event_keys) {
+      state.told.ordered_events.push_back(state.told.events[first + (key & kPlace)]);
     }
-    std::copy(state.ordered_events.begin(), state.ordered_events.end(),
-              state.events.begin() + static_cast<std::ptrdiff_t>(first));
+    std::copy(state.told.ordered_events.begin(), state.told.ordered_events.end(),
+              state.told.events.begin() + static_cast<std::ptrdiff_t>(first));
   }
-  state.sorted_events = state.events.size();
+  state.told.sorted_events = state.told.events.size();
 }
 
 }  // namespace gaze

@@ -8,14 +8,14 @@ namespace {
 using Index = std::uint32_t;
 
 void show_projectiles(Simulation::State& state) {
-  state.projectiles.clear();
-  for (const Shell& shell : state.shells) {
-    state.projectiles.push_back({{shell.shooter},
-                                 shell.attack->name,
-                                 shell.position,
-                                 shell.velocity,
-                                 shell.attack->radius,
-                                 shell.number});
+  state.fights.projectiles.clear();
+  for (const Shell& shell : state.fights.shells) {
+    state.fights.projectiles.push_back({{shell.shooter},
+                                        shell.attack->name,
+                                        shell.position,
+                                        shell.velocity,
+                                        shell.attack->radius,
+                                        shell.number});
   }
 }
 
@@ -33,7 +33,7 @@ Event& tell_attack(Simulation::State& state, Event::What what, Index who, const 
 }
 
 bool may_harm(const Simulation::State& state, Index who, Index other) {
-  return is_hostile(*state.level, state.kind(who).team, state.kind(other).team);
+  return is_hostile(state.level(), state.kind(who).team, state.kind(other).team);
 }
 
 bool can_hurt(const Simulation::State& state, Index by, const Attack& attack, Index victim) {
@@ -54,38 +54,39 @@ double damage_share(const Attack& attack, double distance) {
 }
 
 Vector3d motion_of(const Simulation::State& state, Index who) {
-  return (state.position[who] - state.previous[who]) * state.level->ticks_per_second;
+  return (state.bodies.position[who] - state.bodies.previous[who]) * state.level().ticks_per_second;
 }
 
 void set_up_fights(Simulation::State& state) {
-  const std::size_t count = state.level->agents.size();
-  state.grace_until.assign(count, kAlwaysReady);
-  state.hurt_at.assign(count, kAlwaysReady);
-  state.last_blast.resize(count);
-  state.trigger.resize(count);
-  state.leader.resize(count);
-  state.pushed.assign(count, Vector3d{0.0, 0.0, 0.0});
+  const std::size_t count = state.level().agents.size();
+  state.fights.grace_until.assign(count, kAlwaysReady);
+  state.lives.hurt_at.assign(count, kAlwaysReady);
+  state.fights.last_blast.resize(count);
+  state.bodies.trigger.resize(count);
+  state.bodies.leader.resize(count);
+  state.ways.pushed.assign(count, Vector3d{0.0, 0.0, 0.0});
   for (Index who = 0; who < count; ++who) {
     const Kind& kind = state.kind(who);
-    if (has_attack(kind, Attack::How::touch)) state.touchers.push_back(who);
-    if (kind.heals > 0.0) state.healers.push_back(who);
-    state.uses_beams |= has_attack(kind, Attack::How::beam);
-    state.tallest = std::max(state.tallest, kind.height);
+    if (has_attack(kind, Attack::How::touch)) state.fixed.touchers.push_back(who);
+    if (kind.heals > 0.0) state.fixed.healers.push_back(who);
+    state.fixed.uses_beams |= has_attack(kind, Attack::How::beam);
+    state.fixed.tallest = std::max(state.fixed.tallest, kind.height);
   }
 }
 
 // Shells of earlier steps fly before this step's leave their muzzles, so that these start with the
 // next one. Blows fall together at the end, against the health that everybody began with.
 void fight(Simulation::State& state) {
-  state.blows.clear();
-  state.somebody_caught = false;
+  state.fights.blows.clear();
+  state.fights.somebody_caught = false;
   fly_shells(state);
   make_attacks(state);
   make_touches(state);
   let_go_of_what_is_due(state);
-  state.shells.insert(state.shells.end(), state.thrown.begin(), state.thrown.end());
-  state.pierced.resize(state.shells.size());
-  state.thrown.clear();
+  state.fights.shells.insert(state.fights.shells.end(), state.fights.thrown.begin(),
+                             state.fights.thrown.end());
+  state.fights.pierced.resize(state.fights.shells.size());
+  state.fights.thrown.clear();
   shine_beams(state);
   deal_blows(state);
   heal(state);

@@ -3,6 +3,7 @@
 
 #include "geometry/plan_grid.hpp"
 #include "simulation/stages.hpp"
+#include "travel/body_size.hpp"
 
 namespace gaze {
 namespace {
@@ -17,24 +18,24 @@ bool has_ways(const Level& level) {
 
 bool uses_paths(const Simulation::State& state, std::uint32_t who) {
   const Move& move = state.kind(who).move;
-  return travels(move.gait) && move.route == RouteStyle::path && has_ways(*state.level);
+  return travels(move.gait) && move.route == RouteStyle::path && has_ways(state.level());
 }
 
 bool sweeps_free(const Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
   const Kind& kind = state.kind(who);
   const double step = kind.move.step_height;
-  const Cylinder body{state.position[who] + Vector3d{0.0, 0.0, step}, kind.radius,
+  const Cylinder body{state.bodies.position[who] + Vector3d{0.0, 0.0, step}, kind.radius,
                       kind.height - step};
-  return !state.world.sweep(body, goal - state.position[who], Stops::bodies);
+  return !state.world.sweep(body, goal - state.bodies.position[who], Stops::bodies);
 }
 
 // Bodies alike share one.
 std::uint32_t number_of_mesh(Simulation::State& state, const BodySize& body) {
-  const auto it = std::find(state.mesh_bodies.begin(), state.mesh_bodies.end(), body);
-  const auto number = static_cast<std::uint32_t>(it - state.mesh_bodies.begin());
-  if (it == state.mesh_bodies.end()) {
-    state.mesh_bodies.push_back(body);
-    state.meshes.emplace_back();
+  const auto it = std::find(state.ways.mesh_bodies.begin(), state.ways.mesh_bodies.end(), body);
+  const auto number = static_cast<std::uint32_t>(it - state.ways.mesh_bodies.begin());
+  if (it == state.ways.mesh_bodies.end()) {
+    state.ways.mesh_bodies.push_back(body);
+    state.ways.meshes.emplace_back();
   }
   return number;
 }
@@ -48,12 +49,13 @@ struct Ends {
 // A goal that is off the mesh by no more than the body's radius only stands nearer to a wall than
 // this body can: the place next to it will do.
 Ends ends_of(Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
-  Route& route = state.route[who];
+  Route& route = state.ways.route[who];
   const NavigationMesh& mesh = mesh_for(state, who);
-  Ends ends{mesh.find(state.position[who], route.own_face), mesh.find(goal, route.goal_face)};
+  Ends ends{mesh.find(state.bodies.position[who], route.own_face),
+            mesh.find(goal, route.goal_face)};
   if (ends.own) route.own_face = ends.own->polygon;
   if (ends.own && !ends.goal) {
-    const auto nearest = state.finder.nearest_reachable(mesh, *ends.own, goal, &state.world);
+    const auto nearest = state.ways.finder.nearest_reachable(mesh, *ends.own, goal, &state.world);
     const double radius = state.kind(who).radius;
     const bool is_beside = nearest && plane_distance(Plane::space, nearest->place, goal) <= radius;
     if (is_beside) ends.goal = nearest;
@@ -66,8 +68,8 @@ Ends ends_of(Simulation::State& state, std::uint32_t who, const Vector3d& goal) 
 std::optional<Vector3d> straight_end(Simulation::State& state, std::uint32_t who,
                                      const Vector3d& goal) {
   if (!uses_paths(state, who)) return goal;
-  const auto& mesh = state.meshes[state.mesh_of[who]];
-  if (!mesh && !state.has_relief && !state.flies_freely(who) && state.level->zones.empty()) {
+  const auto& mesh = state.ways.meshes[state.ways.mesh_of[who]];
+  if (!mesh && !state.fixed.has_relief && !state.flies_freely(who) && state.level().zones.empty()) {
     if (sweeps_free(state, who, goal)) return goal;
   }
   const Ends ends = ends_of(state, who, goal);
@@ -101,7 +103,7 @@ const Path::Leg* link_ahead(const Route& route) {
 /// @return Where a search for it has to lead; nothing if none is needed or nothing can be found.
 std::optional<Vector3d> begin_route(Simulation::State& state, std::uint32_t who,
                                     const Vector3d& goal) {
-  Route& route = state.route[who];
+  Route& route = state.ways.route[who];
   route.next = 0;
   route.links.clear();
   route.next_link = 0;
@@ -120,7 +122,7 @@ std::optional<Vector3d> begin_route(Simulation::State& state, std::uint32_t who,
   if (ends.goal) return ends.goal->place;
   route.outcome = Path::Outcome::bad_goal;
   const auto nearest =
-      state.finder.nearest_reachable(mesh_for(state, who), *ends.own, goal, &state.world);
+      state.ways.finder.nearest_reachable(mesh_for(state, who), *ends.own, goal, &state.world);
   return nearest ? std::optional(nearest->place) : std::nullopt;
 }
 
@@ -130,22 +132,22 @@ void follow_path(Route& route, const Path& path) {
 }
 
 void note_search(Simulation::State& state) {
-  state.searches_left -= static_cast<std::int64_t>(state.finder.looked_at()) + 1;
+  state.ways.searches_left -= static_cast<std::int64_t>(state.ways.finder.looked_at()) + 1;
 }
 
 void search(Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
   const auto to = begin_route(state, who, goal);
   if (!to) return;
   const NavigationMesh& mesh = mesh_for(state, who);
-  const Vector3d& from = state.position[who];
-  const Path* path = &state.finder.find(mesh, from, *to, &state.world, avoided_by(state, who));
+  const Vector3d& from = state.bodies.position[who];
+  const Path* path = &state.ways.finder.find(mesh, from, *to, &state.world, avoided_by(state, who));
   note_search(state);
   // Where no way leads round them it waits behind them.
-  if (path->outcome == Path::Outcome::none && state.route[who].avoided_count > 0) {
-    path = &state.finder.find(mesh, from, *to, &state.world);
+  if (path->outcome == Path::Outcome::none && state.ways.route[who].avoided_count > 0) {
+    path = &state.ways.finder.find(mesh, from, *to, &state.world);
     note_search(state);
   }
-  follow_path(state.route[who], *path);
+  follow_path(state.ways.route[who], *path);
 }
 
 bool is_about(const Simulation::State& state, std::uint32_t who) {
@@ -157,20 +159,21 @@ bool is_about(const Simulation::State& state, std::uint32_t who) {
 void search_together(Simulation::State& state, std::size_t first) {
   constexpr std::size_t kMostTogether = 64;
   constexpr double kNear = 0.04;  // of the straight way
-  const std::uint32_t leader = state.asked[first];
-  const Vector3d goal = state.route[leader].asked_goal;
-  const Vector3d start = state.position[leader];
+  const std::uint32_t leader = state.ways.asked[first];
+  const Vector3d goal = state.ways.route[leader].asked_goal;
+  const Vector3d start = state.bodies.position[leader];
   const double near = kNear * plane_distance(Plane::space, start, goal);
   std::optional<Vector3d> common;
-  state.together.clear();
-  state.starts.clear();
-  for (std::size_t i = first; i < state.asked.size(); ++i) {
-    const std::uint32_t who = state.asked[i];
-    Route& route = state.route[who];
-    const bool is_alike =
-        route.is_asked && route.asked_goal == goal && state.mesh_of[who] == state.mesh_of[leader] &&
-        plane_distance(Plane::space, state.position[who], start) <= near && is_about(state, who);
-    if (!is_alike || state.together.size() == kMostTogether) continue;
+  state.ways.together.clear();
+  state.ways.starts.clear();
+  for (std::size_t i = first; i < state.ways.asked.size(); ++i) {
+    const std::uint32_t who = state.ways.asked[i];
+    Route& route = state.ways.route[who];
+    const bool is_alike = route.is_asked && route.asked_goal == goal &&
+                          state.ways.mesh_of[who] == state.ways.mesh_of[leader] &&
+                          plane_distance(Plane::space, state.bodies.position[who], start) <= near &&
+                          is_about(state, who);
+    if (!is_alike || state.ways.together.size() == kMostTogether) continue;
     route.is_asked = false;
     const auto to = begin_route(state, who, goal);
     if (!to) continue;
@@ -179,36 +182,36 @@ void search_together(Simulation::State& state, std::size_t first) {
       search(state, who, goal);
       continue;
     }
-    state.together.push_back(who);
-    state.starts.push_back(state.position[who]);
+    state.ways.together.push_back(who);
+    state.ways.starts.push_back(state.bodies.position[who]);
   }
-  if (state.together.empty()) return;
-  state.finder.find_all(mesh_for(state, leader), state.starts, *common, &state.world,
-                        [&state](std::size_t i, const Path& path) {
-                          follow_path(state.route[state.together[i]], path);
-                        });
+  if (state.ways.together.empty()) return;
+  state.ways.finder.find_all(mesh_for(state, leader), state.ways.starts, *common, &state.world,
+                             [&state](std::size_t i, const Path& path) {
+                               follow_path(state.ways.route[state.ways.together[i]], path);
+                             });
   note_search(state);
 }
 
 // Who has a way already goes on by it until the next step, when those who want to go to the same
 // place are looked after together.
 void ask(Simulation::State& state, std::uint32_t who, const Vector3d& goal, bool can_wait = false) {
-  Route& route = state.route[who];
+  Route& route = state.ways.route[who];
   if (route.is_asked) {
     route.asked_goal = goal;
-  } else if (state.searches_left > 0 && !can_wait) {
+  } else if (state.ways.searches_left > 0 && !can_wait) {
     search(state, who, goal);
   } else {
     route.is_asked = true;
     route.asked_goal = goal;
-    state.asked.push_back(who);
+    state.ways.asked.push_back(who);
   }
 }
 
 double left_of(const Simulation::State& state, std::uint32_t who) {
-  const Route& route = state.route[who];
+  const Route& route = state.ways.route[who];
   double length = 0.0;
-  Vector3d at = state.position[who];
+  Vector3d at = state.bodies.position[who];
   for (std::size_t i = route.next; i < route.points.size(); ++i) {
     length += state.apart(who, at, route.points[i]);
     at = route.points[i];
@@ -218,7 +221,7 @@ double left_of(const Simulation::State& state, std::uint32_t who) {
 
 // Who has been pushed past a turn goes on to the next one and not back.
 void skip_points(Simulation::State& state, std::uint32_t who) {
-  Route& route = state.route[who];
+  Route& route = state.ways.route[who];
   while (route.next + 1 < route.points.size() && link_ahead(route) == nullptr) {
     ++route.next;
     if (link_ahead(route) != nullptr || !is_free(state, who, route.points[route.next])) {
@@ -230,7 +233,7 @@ void skip_points(Simulation::State& state, std::uint32_t who) {
 
 // A new search when the goal is another, has moved too far, or nothing has been gained for long.
 void keep_route(Simulation::State& state, std::uint32_t who, const Leg& leg, bool is_agent) {
-  Route& route = state.route[who];
+  Route& route = state.ways.route[who];
   const Move& move = state.kind(who).move;
   if (!route.is_made) return ask(state, who, leg.goal);
   if (route.avoided_count > 0 && forget_avoided(state, who)) return ask(state, who, leg.goal);
@@ -258,15 +261,14 @@ void keep_route(Simulation::State& state, std::uint32_t who, const Leg& leg, boo
   const double left = left_of(state, who);
   if (left < route.progress.best - 0.01) {
     route.progress = {left, state.now(), false};
-  } else if (state.now() - route.progress.since >=
-             moments_of(move.stuck_time, state.level->ticks_per_second)) {
+  } else if (state.now() - route.progress.since >= state.moments(move.stuck_time)) {
     if (state.plane() != Plane::upright) avoid(state, who);
     ask(state, who, leg.goal);
   }
 }
 
 bool has_no_way(const Simulation::State& state, std::uint32_t who) {
-  const Path::Outcome outcome = state.route[who].outcome;
+  const Path::Outcome outcome = state.ways.route[who].outcome;
   return outcome != Path::Outcome::whole && outcome != Path::Outcome::bad_start;
 }
 
@@ -274,7 +276,7 @@ bool has_no_way(const Simulation::State& state, std::uint32_t who) {
 // the way's end.
 Vector3d stop_on_way(const Simulation::State& state, std::uint32_t who, const Vector3d& to,
                      const Leg& leg) {
-  const Vector3d& from = state.position[who];
+  const Vector3d& from = state.bodies.position[who];
   const auto in_plan = [&](const Vector3d& way) {
     if (state.flies_freely(who)) return Vector2d{way.x(), way.z()};
     return Vector2d{way.x(), state.plane() == Plane::upright ? 0.0 : way.y()};
@@ -292,7 +294,7 @@ Vector3d stop_on_way(const Simulation::State& state, std::uint32_t who, const Ve
 
 // One leg of its route, the last only up to its stop distance.
 Leg next_leg(const Simulation::State& state, std::uint32_t who, const Leg& leg) {
-  const Route& route = state.route[who];
+  const Route& route = state.ways.route[who];
   const Vector3d& to = route.points[route.next];
   const bool is_last = route.next + 1 == route.points.size();
   if (!is_last || leg.stop == 0.0) return {to, 0.0, leg.speed};
@@ -303,8 +305,8 @@ Leg next_leg(const Simulation::State& state, std::uint32_t who, const Leg& leg) 
 // True if what is left of a way comes near a box, by the boxes of its legs.
 bool leads_past(const Simulation::State& state, std::uint32_t who, const PlanBox& box,
                 double reach) {
-  const Route& route = state.route[who];
-  Vector2d at = plan_part(state.plane(), state.position[who]);
+  const Route& route = state.ways.route[who];
+  Vector2d at = plan_part(state.plane(), state.bodies.position[who]);
   for (std::size_t i = route.next; i < route.points.size(); ++i) {
     const Vector2d to = plan_part(state.plane(), route.points[i]);
     const Vector2d low = at.cwiseMin(to).array() - reach;
@@ -318,31 +320,33 @@ bool leads_past(const Simulation::State& state, std::uint32_t who, const PlanBox
 }
 
 void give_up(Simulation::State& state, std::uint32_t who) {
-  if (state.mode[who] == state.idle[who] || state.mode[who] == Mode::return_) return;
+  if (state.minds.mode[who] == state.fixed.idle[who] || state.minds.mode[who] == Mode::return_)
+    return;
   state.change_mode(who, Mode::return_);
-  state.course[who] = {};
-  state.route[who].is_made = false;
+  state.ways.course[who] = {};
+  state.ways.route[who].is_made = false;
 }
 
 }  // namespace
 
 const NavigationMesh& mesh_for(Simulation::State& state, std::uint32_t who) {
-  std::optional<NavigationMesh>& mesh = state.meshes[state.mesh_of[who]];
-  if (!mesh) mesh.emplace(*state.level, state.world, state.mesh_bodies[state.mesh_of[who]]);
+  std::optional<NavigationMesh>& mesh = state.ways.meshes[state.ways.mesh_of[who]];
+  if (!mesh)
+    mesh.emplace(state.level(), state.world, state.ways.mesh_bodies[state.ways.mesh_of[who]]);
   return *mesh;
 }
 
 LegResult find_way(Simulation::State& state, std::uint32_t who, const Leg& leg, Moment budget,
                    bool is_agent) {
-  const LegResult stands{state.position[who], budget, false};
+  const LegResult stands{state.bodies.position[who], budget, false};
   if (!travels(state.kind(who).move.gait)) return stands;
-  if (state.apart(who, state.position[who], leg.goal) <= leg.stop &&
+  if (state.apart(who, state.bodies.position[who], leg.goal) <= leg.stop &&
       is_free(state, who, leg.goal)) {
-    return {state.position[who], 0, true};
+    return {state.bodies.position[who], 0, true};
   }
   if (state.left_after_rest(who, budget) == 0) return stands;
   keep_route(state, who, leg, is_agent);
-  Route& route = state.route[who];
+  Route& route = state.ways.route[who];
   if (!route.is_made) return walk_apart(state, who, leg, budget, is_agent);
   const NoPath no_path = state.kind(who).move.no_path;
   if (has_no_way(state, who) && no_path != NoPath::nearest) {
@@ -357,7 +361,7 @@ LegResult find_way(Simulation::State& state, std::uint32_t who, const Leg& leg, 
       ++route.next;
       ++route.next_link;
       take_link(state, who, mesh_for(state, who).links()[link->link], start);
-      if (state.is_in_flight(who)) return {state.position[who], budget, false};
+      if (state.is_in_flight(who)) return {state.bodies.position[who], budget, false};
       used = std::max(used, budget - state.left_after_rest(who, budget));
       continue;
     }
@@ -368,13 +372,13 @@ LegResult find_way(Simulation::State& state, std::uint32_t who, const Leg& leg, 
     if (is_last) return {result.feet, used, next.goal == leg.goal};
     ++route.next;
   }
-  return {state.position[who], budget, false};
+  return {state.bodies.position[who], budget, false};
 }
 
 double landing_height(Simulation::State& state, std::uint32_t who, const Vector3d& place) {
   if (!uses_paths(state, who)) return place.z();
   const NavigationMesh& mesh = mesh_for(state, who);
-  const auto from = mesh.find(state.position[who], state.route[who].own_face);
+  const auto from = mesh.find(state.bodies.position[who], state.ways.route[who].own_face);
   auto to = from ? mesh.straight_on(*from, place) : std::nullopt;
   if (!to) to = mesh.find(place);
   return to ? to->place.z() : place.z();
@@ -382,46 +386,47 @@ double landing_height(Simulation::State& state, std::uint32_t who, const Vector3
 
 std::optional<Vector3d> standing_place(Simulation::State& state, std::uint32_t who,
                                        const Vector3d& place) {
-  if (!has_ways(*state.level)) return place;
-  const auto on = mesh_for(state, who).find(place, state.route[who].own_face);
+  if (!has_ways(state.level())) return place;
+  const auto on = mesh_for(state, who).find(place, state.ways.route[who].own_face);
   return on ? std::optional(on->place) : std::nullopt;
 }
 
 bool can_go(Simulation::State& state, std::uint32_t who, const Vector3d& place) {
-  if (!has_ways(*state.level)) return true;
+  if (!has_ways(state.level())) return true;
   const NavigationMesh& mesh = mesh_for(state, who);
-  const auto own = mesh.find(state.position[who], state.route[who].own_face);
+  const auto own = mesh.find(state.bodies.position[who], state.ways.route[who].own_face);
   if (!own) return false;
-  state.route[who].own_face = own->polygon;
+  state.ways.route[who].own_face = own->polygon;
   const auto there = mesh.find(place, own->polygon);
   return there && mesh.is_free(*own, *there);
 }
 
 double way_left(const Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
-  const Route& route = state.route[who];
+  const Route& route = state.ways.route[who];
   if (route.is_made && route.goal == goal) return left_of(state, who);
-  return state.apart(who, state.position[who], goal);
+  return state.apart(who, state.bodies.position[who], goal);
 }
 
 void search_asked(Simulation::State& state) {
-  state.searches_left = kSearchBudget;
-  for (std::size_t i = 0; i < state.asked.size() && state.searches_left > 0; ++i) {
-    Route& route = state.route[state.asked[i]];
+  state.ways.searches_left = kSearchBudget;
+  for (std::size_t i = 0; i < state.ways.asked.size() && state.ways.searches_left > 0; ++i) {
+    Route& route = state.ways.route[state.ways.asked[i]];
     if (!route.is_asked) continue;  // it has shared the search of another
-    if (is_about(state, state.asked[i])) search_together(state, i);
+    if (is_about(state, state.ways.asked[i])) search_together(state, i);
     route.is_asked = false;
   }
-  std::erase_if(state.asked, [&](std::uint32_t who) { return !state.route[who].is_asked; });
+  std::erase_if(state.ways.asked,
+                [&](std::uint32_t who) { return !state.ways.route[who].is_asked; });
 }
 
 // Ways that lead past what has come are sought anew; and all that are not whole, if one has gone.
 void mend_routes(Simulation::State& state, std::uint32_t solid) {
   const bool is_gone = state.world.is_gone({solid});
-  const PlanBox box = box_around(state.level->solids[solid].points);
+  const PlanBox box = box_around(state.level().solids[solid].points);
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
-    Route& route = state.route[who];
+    Route& route = state.ways.route[who];
     if (!route.is_made) continue;
-    const double reach = state.kind(who).radius + state.level->solids[solid].thickness;
+    const double reach = state.kind(who).radius + state.level().solids[solid].thickness;
     const bool is_concerned =
         is_gone ? route.outcome != Path::Outcome::whole : leads_past(state, who, box, reach);
     if (is_concerned) route.is_made = false;
@@ -429,12 +434,12 @@ void mend_routes(Simulation::State& state, std::uint32_t solid) {
 }
 
 void change_body(Simulation::State& state, std::uint32_t who) {
-  if (!state.openings.goes_by_tags()) return;
+  if (!state.fixed.openings.goes_by_tags()) return;
   const std::uint32_t mesh =
-      number_of_mesh(state, body_size(*state.level, state.openings, state.somebody(who)));
-  if (mesh == state.mesh_of[who]) return;
-  state.mesh_of[who] = mesh;
-  Route& route = state.route[who];
+      number_of_mesh(state, body_size(state.level(), state.fixed.openings, state.somebody(who)));
+  if (mesh == state.ways.mesh_of[who]) return;
+  state.ways.mesh_of[who] = mesh;
+  Route& route = state.ways.route[who];
   route.is_made = false;
   route.own_face = 0;
   route.goal_face = 0;
@@ -442,21 +447,22 @@ void change_body(Simulation::State& state, std::uint32_t who) {
 
 void set_up_routes(Simulation::State& state) {
   constexpr std::uint32_t kUnknown = 0xFFFFFFFF;
-  const Level& level = *state.level;
-  state.route.resize(level.agents.size());
+  const Level& level = state.level();
+  state.ways.route.resize(level.agents.size());
   std::vector<std::uint32_t> of_kind(level.kinds.size(), kUnknown);
-  const bool goes_by_agents = state.openings.goes_by_agents();
+  const bool goes_by_agents = state.fixed.openings.goes_by_agents();
   for (std::uint32_t who = 0; who < level.agents.size(); ++who) {
-    const std::uint32_t kind = state.kind_index[who];
+    const std::uint32_t kind = state.fixed.kind_index[who];
     const bool is_as_kind = !goes_by_agents && level.kinds[kind].move.gait != Gait::hover;
     if (!is_as_kind || of_kind[kind] == kUnknown) {
-      of_kind[kind] = number_of_mesh(state, body_size(level, state.openings, state.somebody(who)));
+      of_kind[kind] =
+          number_of_mesh(state, body_size(level, state.fixed.openings, state.somebody(who)));
     }
-    state.mesh_of.push_back(of_kind[kind]);
+    state.ways.mesh_of.push_back(of_kind[kind]);
   }
   constexpr std::size_t kUsualTurns = 48;
-  for (Route& route : state.route) route.points.reserve(kUsualTurns);
-  state.asked.reserve(state.route.size());
+  for (Route& route : state.ways.route) route.points.reserve(kUsualTurns);
+  state.ways.asked.reserve(state.ways.route.size());
 }
 
 }  // namespace gaze

@@ -9,11 +9,11 @@ namespace gaze {
 namespace {
 
 Moment moments_for(const Simulation::State& state, double seconds) {
-  return moments_of(Duration::from_seconds(seconds), state.level->ticks_per_second);
+  return state.moments(Duration::from_seconds(seconds));
 }
 
 double seconds_of(const Simulation::State& state, Moment moments) {
-  return static_cast<double>(moments) / 1e9 / state.level->ticks_per_second;
+  return static_cast<double>(moments) / 1e9 / state.level().ticks_per_second;
 }
 
 double level_way(const Arc& ends) {
@@ -80,19 +80,19 @@ double highest_of(const Flight& flight) {
 void begin(Simulation::State& state, std::uint32_t who, Flight flight, Moment start) {
   flight.start = start;
   flight.end = start + moments_for(state, seconds_for(flight));
-  state.flight[who] = flight;
+  state.ways.flight[who] = flight;
   fly_on(state, who);
 }
 
 // Where others stand, or are about to land, it does not land.
 bool is_taken(const Simulation::State& state, std::uint32_t who, const Vector3d& place) {
   bool is_taken = false;
-  const double reach = state.kind(who).radius + state.widest;
-  state.walkers.near(place, reach, [&](std::uint32_t other, double) {
+  const double reach = state.kind(who).radius + state.fixed.widest;
+  state.ways.walkers.near(place, reach, [&](std::uint32_t other, double) {
     if (other == who || !state.is_up(other) || is_taken) return;
     const double gap = state.kind(who).radius + state.kind(other).radius;
-    const Vector3d& at =
-        state.is_in_flight(other) ? state.flight[other].arc.to : state.seen_position[other];
+    const Vector3d& at = state.is_in_flight(other) ? state.ways.flight[other].arc.to
+                                                   : state.bodies.seen_position[other];
     const bool is_beside = std::abs(at.z() - place.z()) < state.kind(who).height;
     is_taken = is_beside && level_distance(state.plane(), at, place) < gap;
   });
@@ -103,9 +103,9 @@ bool is_taken(const Simulation::State& state, std::uint32_t who, const Vector3d&
 // ground, where the mesh says that there is room to walk.
 std::optional<Arc> arc_with_room(const Simulation::State& state, std::uint32_t who,
                                  const Vector3d& to) {
-  const Vector3d& from = state.position[who];
+  const Vector3d& from = state.bodies.position[who];
   const Kind& kind = state.kind(who);
-  const double gravity = state.level->gravity;
+  const double gravity = state.level().gravity;
   const double rise = std::max(0.0, to.z() - from.z());
   BodySize body;
   body.radius = kind.radius;
@@ -122,16 +122,16 @@ std::optional<Arc> arc_with_room(const Simulation::State& state, std::uint32_t w
 }  // namespace
 
 void fly_on(Simulation::State& state, std::uint32_t who) {
-  Flight& flight = state.flight[who];
+  Flight& flight = state.ways.flight[who];
   if (state.now() < flight.end) {
-    state.position[who] = place_in(flight, seconds_of(state, state.now() - flight.start));
+    state.bodies.position[who] = place_in(flight, seconds_of(state, state.now() - flight.start));
     return;
   }
-  state.position[who] = flight.arc.to;
+  state.bodies.position[who] = flight.arc.to;
   if (flight.what != Flight::What::made) tell_landing(state, who, highest_of(flight));
   const bool rests = flight.what == Flight::What::hop;
-  const Moment rest = moments_of(state.kind(who).move.hop_rest, state.level->ticks_per_second);
-  state.rests_until[who] = flight.end + (rests ? rest : 0);
+  const Moment rest = state.moments(state.kind(who).move.hop_rest);
+  state.ways.rests_until[who] = flight.end + (rests ? rest : 0);
   flight.what = Flight::What::none;
 }
 
@@ -139,10 +139,10 @@ void take_link(Simulation::State& state, std::uint32_t who, const MeshLink& link
   const Move& move = state.kind(who).move;
   Flight flight;
   flight.speed = move.speed;
-  flight.arc = {link.from, link.to, 0.0, state.level->gravity, 0.0};
+  flight.arc = {link.from, link.to, 0.0, state.level().gravity, 0.0};
   if (link.what == MeshLink::What::hop) {
     flight.what = Flight::What::hop;
-    flight.arc = *arc_between(link.from, link.to, move.hop_height, state.level->gravity);
+    flight.arc = *arc_between(link.from, link.to, move.hop_height, state.level().gravity);
   } else {
     const bool drops = link.what == MeshLink::What::drop;
     flight.what = drops ? Flight::What::drop : Flight::What::made;
@@ -155,13 +155,13 @@ void take_link(Simulation::State& state, std::uint32_t who, const MeshLink& link
 constexpr double kThere = 1e-9;
 
 LegResult hop_leg(Simulation::State& state, std::uint32_t who, const Leg& leg, Moment budget) {
-  const Vector3d from = state.position[who];
+  const Vector3d from = state.bodies.position[who];
   const LegResult stands{from, budget, false};
   const double distance = level_distance(state.plane(), from, leg.goal);
   const double to_go = distance - leg.stop;
   if (to_go <= kThere) return {from, 0, true};
   const Move& move = state.kind(who).move;
-  if (state.is_airborne[who]) return stands;
+  if (state.bodies.is_airborne[who]) return stands;
   for (const double share : {1.0, 0.5, 0.25}) {
     const double length = std::min(to_go, move.hop_length * share);
     Vector3d to = from + (leg.goal - from) * (length / distance);
@@ -175,20 +175,20 @@ LegResult hop_leg(Simulation::State& state, std::uint32_t who, const Leg& leg, M
     flight.what = Flight::What::hop;
     flight.arc = *arc;
     begin(state, who, flight, state.now() - budget);
-    return {state.position[who], budget, false};
+    return {state.bodies.position[who], budget, false};
   }
   return stands;
 }
 
 void hop_up(Simulation::State& state, std::uint32_t who, const ScriptStep* then, Moment budget) {
   const Move& move = state.kind(who).move;
-  const double gravity = state.level->gravity;
+  const double gravity = state.level().gravity;
   if (!(move.hop_height > 0.0) || !(gravity > 0.0)) return;
   const double up = std::sqrt(2.0 * gravity * move.hop_height);
   Vector3d velocity{0.0, 0.0, up};
   if (then != nullptr) {
-    const Vector3d way = then->place - state.position[who];
-    const double distance = level_distance(state.plane(), state.position[who], then->place);
+    const Vector3d way = then->place - state.bodies.position[who];
+    const double distance = level_distance(state.plane(), state.bodies.position[who], then->place);
     // Back at its height it has come no farther than the place.
     const double speed = std::min(then->speed.value_or(move.speed), distance * gravity / up / 2.0);
     if (distance > 0.0) {
@@ -196,9 +196,9 @@ void hop_up(Simulation::State& state, std::uint32_t who, const ScriptStep* then,
       if (state.plane() != Plane::upright) velocity.y() = way.y() / distance * speed;
     }
   }
-  state.velocity[who] = velocity;
-  state.is_airborne[who] = 1;
-  state.air_share[who] = static_cast<double>(budget) / double(kMomentsPerTick);
+  state.ways.velocity[who] = velocity;
+  state.bodies.is_airborne[who] = 1;
+  state.ways.air_share[who] = static_cast<double>(budget) / double(kMomentsPerTick);
 }
 
 }  // namespace gaze

@@ -13,10 +13,10 @@ constexpr double kDeepest = 100'000.0;
 
 // Of what lies below the middle of a body, not above its step.
 double support_below(const Simulation::State& state, std::uint32_t who) {
-  const Vector3d& feet = state.position[who];
+  const Vector3d& feet = state.bodies.position[who];
   const double step = state.kind(who).move.step_height;
   const double ground =
-      state.level->ground_height.value_or(-std::numeric_limits<double>::infinity());
+      state.level().ground_height.value_or(-std::numeric_limits<double>::infinity());
   // From just above the step: what is exactly as high as a step is still stepped on.
   const Segment down{feet + Vector3d{0.0, 0.0, step + kContactGap},
                      feet - Vector3d{0.0, 0.0, kDeepest}};
@@ -31,7 +31,7 @@ double support_below(const Simulation::State& state, std::uint32_t who) {
 std::optional<double> rim_above(const Simulation::State& state, std::uint32_t who, double support) {
   constexpr double kBeside = 0.01;  // metres
   constexpr double kHigher = 0.02;  // metres
-  const Vector3d& feet = state.position[who];
+  const Vector3d& feet = state.bodies.position[who];
   const double step = state.kind(who).move.step_height;
   const double from = std::max(support, feet.z() - step) + kHigher;
   const double top = feet.z() + step;
@@ -51,7 +51,7 @@ bool rests_on_something(const Simulation::State& state, std::uint32_t who) {
 
 // Of what is higher than it steps.
 bool is_in_a_solid(const Simulation::State& state, std::uint32_t who, double height) {
-  const Vector3d& feet = state.position[who];
+  const Vector3d& feet = state.bodies.position[who];
   const Kind& kind = state.kind(who);
   const double step = std::min(kind.move.step_height, kind.height) + kContactGap;
   const Cylinder body{
@@ -61,28 +61,29 @@ bool is_in_a_solid(const Simulation::State& state, std::uint32_t who, double hei
 
 // Beside a slope or stairs it does not step down into their side.
 bool stays_above(const Simulation::State& state, std::uint32_t who, double support) {
-  const double height = state.position[who].z();
+  const double height = state.bodies.position[who].z();
   return support < height && is_in_a_solid(state, who, support) &&
          !is_in_a_solid(state, who, height) && rests_on_something(state, who);
 }
 
 // As high as it will come: on its way up it goes on until gravity has used up its speed.
 void note_height(Simulation::State& state, std::uint32_t who) {
-  if (state.highest_of_fall[who]) return;
-  const double up = std::max(0.0, state.velocity[who].z());
-  const double gravity = state.level->gravity;
+  if (state.ways.highest_of_fall[who]) return;
+  const double up = std::max(0.0, state.ways.velocity[who].z());
+  const double gravity = state.level().gravity;
   const double rise = gravity > 0.0 ? up * up / (2.0 * gravity) : 0.0;
-  state.highest_of_fall[who] = state.position[who].z() + rise;
+  state.ways.highest_of_fall[who] = state.bodies.position[who].z() + rise;
 }
 
 // One step of free flight: sideways as far as nothing is in the way, then down onto whatever is
 // met.
 void fly(Simulation::State& state, std::uint32_t who, bool also_sideways) {
-  const double seconds = std::exchange(state.air_share[who], 1.0) / state.level->ticks_per_second;
-  Vector3d& velocity = state.velocity[who];
+  const double seconds =
+      std::exchange(state.ways.air_share[who], 1.0) / state.level().ticks_per_second;
+  Vector3d& velocity = state.ways.velocity[who];
   note_height(state, who);
-  const double fall = velocity.z() * seconds - state.level->gravity * seconds * seconds / 2.0;
-  velocity.z() -= state.level->gravity * seconds;
+  const double fall = velocity.z() * seconds - state.level().gravity * seconds * seconds / 2.0;
+  velocity.z() -= state.level().gravity * seconds;
   const Vector3d sideways{velocity.x() * seconds, velocity.y() * seconds, 0.0};
   Cylinder body = state.body(who);
   if (also_sideways && (sideways.x() != 0.0 || sideways.y() != 0.0)) {
@@ -92,21 +93,21 @@ void fly(Simulation::State& state, std::uint32_t who, bool also_sideways) {
   const auto touch = state.world.sweep(body, down, Stops::bodies);
   double height = body.feet.z() + (touch ? fall * touch->share : fall);
   bool has_landed = touch.has_value() && fall < 0.0;
-  const auto& ground = state.level->ground_height;
+  const auto& ground = state.level().ground_height;
   if (ground && height <= *ground) {
     height = *ground;
     has_landed = true;
   }
   if (touch && fall > 0.0) {
     velocity.z() = 0.0;
-    state.highest_of_fall[who] = height;
+    state.ways.highest_of_fall[who] = height;
   }
-  state.position[who] = {body.feet.x(), body.feet.y(), height};
+  state.bodies.position[who] = {body.feet.x(), body.feet.y(), height};
   if (!has_landed) return;
-  state.is_airborne[who] = 0;
+  state.bodies.is_airborne[who] = 0;
   velocity = {0.0, 0.0, 0.0};
   tell_landing(state, who,
-               std::exchange(state.highest_of_fall[who], std::nullopt).value_or(height));
+               std::exchange(state.ways.highest_of_fall[who], std::nullopt).value_or(height));
 }
 
 bool is_low(const Level& level, const Solid& solid, double highest_step) {
@@ -127,12 +128,12 @@ bool leaves_ground(const Level& level) {
 
 // It hangs while it waits, falls once it does anything else, and lies where it lands.
 void hang(Simulation::State& state, std::uint32_t who) {
-  if (state.hangs[who]) {
-    if (state.mode[who] == Mode::post || state.mode[who] == Mode::return_) return;
-    state.hangs[who] = 0;
-    state.is_airborne[who] = 1;
+  if (state.ways.hangs[who]) {
+    if (state.minds.mode[who] == Mode::post || state.minds.mode[who] == Mode::return_) return;
+    state.ways.hangs[who] = 0;
+    state.bodies.is_airborne[who] = 1;
   }
-  if (state.is_airborne[who]) fly(state, who, false);
+  if (state.bodies.is_airborne[who]) fly(state, who, false);
 }
 
 }  // namespace
@@ -141,53 +142,53 @@ void hang(Simulation::State& state, std::uint32_t who) {
 void tell_landing(Simulation::State& state, std::uint32_t who, double highest) {
   if (state.kind(who).thing) return;
   Event& event = state.tell(Event::What::landed, who);
-  event.place = state.position[who];
+  event.place = state.bodies.position[who];
   event.distance = std::max(0.0, highest - event.place.z());
 }
 
 void settle(Simulation::State& state, std::uint32_t who) {
   const Gait gait = state.kind(who).move.gait;
   if (gait == Gait::drop) return hang(state, who);
-  if (state.kind(who).thing && state.is_airborne[who]) return fly(state, who, false);
-  if (!state.has_relief || (gait != Gait::walk && gait != Gait::hop)) return;
-  if (state.driver[who] == Driver::host) return;
-  if (state.is_airborne[who]) return fly(state, who, true);
+  if (state.kind(who).thing && state.bodies.is_airborne[who]) return fly(state, who, false);
+  if (!state.fixed.has_relief || (gait != Gait::walk && gait != Gait::hop)) return;
+  if (state.fixed.driver[who] == Driver::host) return;
+  if (state.bodies.is_airborne[who]) return fly(state, who, true);
   const double step = state.kind(who).move.step_height;
   double support = support_below(state, who);
   if (const auto rim = rim_above(state, who, support)) support = *rim;
-  double& height = state.position[who].z();
+  double& height = state.bodies.position[who].z();
   if (height - support <= step) {
     if (!stays_above(state, who, support)) height = support;
     return;
   }
   if (rests_on_something(state, who)) return;
   // A hop that has just ended there was its way, and no speed that it goes on with.
-  const bool has_hopped = state.flight[who].end > state.step_start();
-  const Vector3d moved = state.position[who] - state.previous[who];
-  state.velocity[who] = moved * (has_hopped ? 0.0 : 1.0 * state.level->ticks_per_second);
-  state.velocity[who].z() = 0.0;
-  state.is_airborne[who] = 1;
+  const bool has_hopped = state.ways.flight[who].end > state.step_start();
+  const Vector3d moved = state.bodies.position[who] - state.bodies.previous[who];
+  state.ways.velocity[who] = moved * (has_hopped ? 0.0 : 1.0 * state.level().ticks_per_second);
+  state.ways.velocity[who].z() = 0.0;
+  state.bodies.is_airborne[who] = 1;
   fly(state, who, false);  // sideways it has moved in this step
 }
 
 void find_footing(Simulation::State& state) {
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
-    state.has_settled[who] = 0;
-    if (!state.is_just_placed[who] || !state.is_up(who)) continue;
-    state.is_just_placed[who] = 0;
+    state.ways.has_settled[who] = 0;
+    if (!state.ways.is_just_placed[who] || !state.is_up(who)) continue;
+    state.ways.is_just_placed[who] = 0;
     settle(state, who);
     // Who stands now may yet walk; who falls has done so for this step.
-    state.has_settled[who] = state.is_airborne[who];
+    state.ways.has_settled[who] = state.bodies.is_airborne[who];
   }
 }
 
 void set_up_footing(Simulation::State& state) {
-  const Level& level = *state.level;
-  state.is_airborne.resize(level.agents.size());
-  state.is_just_placed.assign(level.agents.size(), 1);
-  state.has_settled.resize(level.agents.size());
-  state.highest_of_fall.resize(level.agents.size());
-  state.velocity.assign(level.agents.size(), Vector3d{0.0, 0.0, 0.0});
+  const Level& level = state.level();
+  state.bodies.is_airborne.resize(level.agents.size());
+  state.ways.is_just_placed.assign(level.agents.size(), 1);
+  state.ways.has_settled.resize(level.agents.size());
+  state.ways.highest_of_fall.resize(level.agents.size());
+  state.ways.velocity.assign(level.agents.size(), Vector3d{0.0, 0.0, 0.0});
   double highest_step = 0.0;
   for (const Kind& kind : level.kinds) {
     highest_step = std::max(highest_step, kind.move.step_height);
@@ -195,11 +196,11 @@ void set_up_footing(Simulation::State& state) {
   const bool any_low = std::any_of(level.solids.begin(), level.solids.end(), [&](const Solid& s) {
     return is_walkway(s.form) || s.form == Solid::Form::mesh || is_low(level, s, highest_step);
   });
-  state.has_relief = any_low || level.plane != Plane::ground || leaves_ground(level);
-  state.air_share.assign(level.agents.size(), 1.0);
-  state.hangs.assign(level.agents.size(), 1);
-  state.flight.resize(level.agents.size());
-  state.rests_until.resize(level.agents.size());
+  state.fixed.has_relief = any_low || level.plane != Plane::ground || leaves_ground(level);
+  state.ways.air_share.assign(level.agents.size(), 1.0);
+  state.ways.hangs.assign(level.agents.size(), 1);
+  state.ways.flight.resize(level.agents.size());
+  state.ways.rests_until.resize(level.agents.size());
 }
 
 }  // namespace gaze

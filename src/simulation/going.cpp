@@ -12,11 +12,11 @@ namespace gaze {
 namespace {
 
 double seconds(const Simulation::State& state, Moment moments) {
-  return static_cast<double>(moments) / 1e9 / state.level->ticks_per_second;
+  return static_cast<double>(moments) / 1e9 / state.level().ticks_per_second;
 }
 
 std::string flight_text(const Simulation::State& state, std::uint32_t who) {
-  const Flight& flight = state.flight[who];
+  const Flight& flight = state.ways.flight[who];
   const std::string_view what = flight.what == Flight::What::hop    ? "in a hop"
                                 : flight.what == Flight::What::drop ? "dropping"
                                                                     : "on a link";
@@ -27,21 +27,21 @@ std::string flight_text(const Simulation::State& state, std::uint32_t who) {
 // What keeps it from going anywhere, whatever it wants.
 std::string held_by(const Simulation::State& state, std::uint32_t who) {
   const Gait gait = state.kind(who).move.gait;
-  if (!state.alive[who]) return "it is defeated";
-  if (!state.awake[who]) return "it is asleep until something wakes it";
-  if (state.driver[who] == Driver::host) return "the host drives it";
+  if (!state.lives.alive[who]) return "it is defeated";
+  if (!state.minds.awake[who]) return "it is asleep until something wakes it";
+  if (state.fixed.driver[who] == Driver::host) return "the host drives it";
   if (gait == Gait::fixed) return "it is fixed";
   if (state.is_in_flight(who)) return flight_text(state, who);
   if (gait == Gait::drop) {
-    if (state.hangs[who]) return "it hangs until it has a reason to drop";
-    return state.is_airborne[who] ? "it is dropping" : "it lies where it landed";
+    if (state.ways.hangs[who]) return "it hangs until it has a reason to drop";
+    return state.bodies.is_airborne[who] ? "it is dropping" : "it lies where it landed";
   }
-  if (state.is_airborne[who]) return "it is falling";
+  if (state.bodies.is_airborne[who]) return "it is falling";
   return "";
 }
 
 std::string no_way_text(const Simulation::State& state, std::uint32_t who) {
-  const Route& route = state.route[who];
+  const Route& route = state.ways.route[who];
   const std::string what =
       route.outcome == Path::Outcome::bad_goal
           ? fmt::format("{} is where it cannot stand", place_text(state.plane(), route.goal))
@@ -57,17 +57,19 @@ std::string no_way_text(const Simulation::State& state, std::uint32_t who) {
 std::string follows_from(const Simulation::State& state, std::uint32_t who) {
   const auto leader = followed(state, who);
   if (!leader) return "nobody whom it follows is there";
-  const double away = plane_distance(state.plane(), state.position[who], state.position[*leader]);
+  const double away =
+      plane_distance(state.plane(), state.bodies.position[who], state.bodies.position[*leader]);
   return fmt::format("it is {:.2f} m from {} and follows it at {:.2f} m", away,
                      state.agent(*leader).id, state.kind(who).move.follow_distance);
 }
 
 // Behind whom it stands, and how many stand between them.
 std::string stands_in_line(const Simulation::State& state, std::uint32_t who) {
-  const InLine& line = state.line[who];
-  if (line.place == InLine::kNone || !state.is_on_way[who]) return {};
+  const InLine& line = state.ways.line[who];
+  if (line.place == InLine::kNone || !state.ways.is_on_way[who]) return {};
   const std::string& head = state.agent(line.head).id;
-  const double away = level_distance(state.plane(), state.position[who], state.position[line.head]);
+  const double away =
+      level_distance(state.plane(), state.bodies.position[who], state.bodies.position[line.head]);
   if (line.place == 1) return fmt::format("{} stands in its way, {:.2f} m off", head, away);
   return fmt::format("it stands in line behind {}, {:.2f} m off, with {} between them", head, away,
                      line.place - 1);
@@ -75,51 +77,52 @@ std::string stands_in_line(const Simulation::State& state, std::uint32_t who) {
 
 // Why somebody who is free to go does not.
 std::string stands_for(const Simulation::State& state, std::uint32_t who) {
-  const Route& route = state.route[who];
-  if (state.rests_until[who] > state.now()) {
+  const Route& route = state.ways.route[who];
+  if (state.ways.rests_until[who] > state.now()) {
     return fmt::format("it rests from its hop for {:.2f} s more",
-                       seconds(state, state.rests_until[who] - state.now()));
+                       seconds(state, state.ways.rests_until[who] - state.now()));
   }
   if (route.is_asked) {
-    const auto at = std::find(state.asked.begin(), state.asked.end(), who);
+    const auto at = std::find(state.ways.asked.begin(), state.ways.asked.end(), who);
     return fmt::format("it waits for its search of a way: {} of {} in line",
-                       at - state.asked.begin() + 1, state.asked.size());
+                       at - state.ways.asked.begin() + 1, state.ways.asked.size());
   }
-  if (const auto target = state.target_agent(who); target && state.mode[who] == Mode::chase) {
+  if (const auto target = state.target_agent(who); target && state.minds.mode[who] == Mode::chase) {
     const double stop = stop_distance(state.kind(who), state.kind(*target));
-    const double away = level_distance(state.plane(), state.position[who], state.position[*target]);
+    const double away =
+        level_distance(state.plane(), state.bodies.position[who], state.bodies.position[*target]);
     if (away <= stop + 1e-6) {
       return fmt::format("it is {:.2f} m from {} and stops {:.2f} m before it", away,
                          state.agent(*target).id, stop);
     }
   }
-  if (state.mode[who] == Mode::follow) return follows_from(state, who);
-  const Moment wait = state.course[who].wait_until;
+  if (state.minds.mode[who] == Mode::follow) return follows_from(state, who);
+  const Moment wait = state.ways.course[who].wait_until;
   if (wait > state.now())
     return fmt::format("it waits {:.2f} s more", seconds(state, wait - state.now()));
-  if (state.mode[who] == Mode::post) return "it is at its post";
+  if (state.minds.mode[who] == Mode::post) return "it is at its post";
   if (route.is_made && route.outcome != Path::Outcome::whole) return no_way_text(state, who);
   if (const std::string line = stands_in_line(state, who); !line.empty()) return line;
   if (route.is_made && route.was_pushed) return "others are in its way";
-  if (!state.level->agents[who].script.empty() && state.mode[who] == Mode::script) {
-    return state.course[who].next < state.agent(who).script.size() ? "its script has it stand"
-                                                                   : "its script has ended";
+  if (!state.level().agents[who].script.empty() && state.minds.mode[who] == Mode::script) {
+    return state.ways.course[who].next < state.agent(who).script.size() ? "its script has it stand"
+                                                                        : "its script has ended";
   }
   if (route.is_made && route.next < route.points.size()) {
     return fmt::format("something keeps it from {}",
                        place_text(state.plane(), route.points[route.next]));
   }
-  return fmt::format("nothing in mode {} makes it go", name_of(state.mode[who]));
+  return fmt::format("nothing in mode {} makes it go", name_of(state.minds.mode[who]));
 }
 
 std::string on_its_way(const Simulation::State& state, std::uint32_t who, const Going& going) {
-  if (!going.goal || !state.route[who].is_made) return "it goes straight";
+  if (!going.goal || !state.ways.route[who].is_made) return "it goes straight";
   const std::size_t turns = going.ahead.empty() ? 0 : going.ahead.size() - 1;
   const std::string way =
       fmt::format("{:.2f} m are left to {}, {}", going.left, place_text(state.plane(), *going.goal),
                   turns == 0 ? std::string("straight") : fmt::format("by {} points", turns));
-  if (state.route[who].outcome == Path::Outcome::whole) return way;
-  return fmt::format("{}; the way is {}", way, name_of(state.route[who].outcome));
+  if (state.ways.route[who].outcome == Path::Outcome::whole) return way;
+  return fmt::format("{}; the way is {}", way, name_of(state.ways.route[who].outcome));
 }
 
 }  // namespace
@@ -128,12 +131,13 @@ Going going(const Simulation& simulation, AgentId agent) {
   const Simulation::State& state = simulation.raw();
   const std::uint32_t who = state.index_of(agent);
   Going going;
-  const Vector3d moved = state.last_move[who];
-  going.speed = std::sqrt(moved.squaredNorm()) * state.level->ticks_per_second;
+  const Vector3d moved = state.bodies.last_move[who];
+  going.speed = std::sqrt(moved.squaredNorm()) * state.level().ticks_per_second;
   going.is_moving = going.speed > 0.0;
-  const Route& route = state.route[who];
+  const Route& route = state.ways.route[who];
   const bool follows_route = route.is_made && travels(state.kind(who).move.gait) &&
-                             state.mode[who] != Mode::post && state.mode[who] != Mode::script;
+                             state.minds.mode[who] != Mode::post &&
+                             state.minds.mode[who] != Mode::script;
   if (follows_route) {
     going.goal = route.goal;
     going.outcome = route.outcome;

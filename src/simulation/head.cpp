@@ -9,8 +9,8 @@ namespace gaze {
 namespace {
 
 double degrees_to(const Simulation::State& state, std::uint32_t who, const Vector3d& place) {
-  const Vector2d way = plan_part(state.plane(), place - state.fighter(who).middle());
-  return signed_turn(state.facing[who], way);
+  const Vector2d way = plan_part(state.plane(), place - state.middle(who));
+  return signed_turn(state.bodies.facing[who], way);
 }
 
 /// Where a head wants to be, and how far it may turn there in this step.
@@ -30,8 +30,8 @@ HeadWish wish_of(const Simulation::State& state, std::uint32_t who) {
     return {degrees_to(state, who, place), limits.head_turn_deg};
   }
   if (!kind.scan) return {0.0, limits.head_turn_deg};
-  const double seconds = static_cast<double>(state.tick) / state.level->ticks_per_second;
-  const bool is_mirrored = state.plane() == Plane::upright && state.facing[who].x() < 0.0;
+  const double seconds = static_cast<double>(state.clock.tick) / state.level().ticks_per_second;
+  const bool is_mirrored = state.plane() == Plane::upright && state.bodies.facing[who].x() < 0.0;
   const double degrees = scan_degrees(*kind.scan, seconds);
   return {signed_degrees(is_mirrored ? -degrees : degrees), limits.back_to_scan_deg};
 }
@@ -40,12 +40,12 @@ HeadWish wish_of(const Simulation::State& state, std::uint32_t who) {
 
 void turn_head(Simulation::State& state, std::uint32_t who) {
   if (state.limit(who).head_turn_deg == 0.0) {
-    state.head[who] = state.facing[who];
+    state.bodies.head[who] = state.bodies.facing[who];
     return;
   }
   const auto& head = state.kind(who).head;
   auto [wanted, most] = wish_of(state, who);
-  double& degrees = state.head_deg[who];
+  double& degrees = state.bodies.head_deg[who];
   double way = 0.0;
   const bool has_limits = head && (head->low.degrees() > -180.0 || head->high.degrees() < 180.0);
   if (has_limits) {
@@ -56,7 +56,8 @@ void turn_head(Simulation::State& state, std::uint32_t who) {
   }
   degrees = std::abs(way) <= most ? wanted : degrees + std::copysign(most, way);
   if (!has_limits) degrees = signed_degrees(degrees);
-  state.head[who] = turned(state.facing[who], sine_cosine(Angle::from_degrees(degrees)));
+  state.bodies.head[who] =
+      turned(state.bodies.facing[who], sine_cosine(Angle::from_degrees(degrees)));
 }
 
 }  // namespace gaze

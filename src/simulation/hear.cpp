@@ -15,7 +15,7 @@ bool is_ignored(const Simulation::State& state, Index who, const Hearing& hearin
   const std::uint32_t team = state.kind(who).team;
   if (team != kNoTeam && team == state.kind(*made.maker).team && !hearing.friends) return true;
   // Seeing beats hearing: what somebody does that it perceives is no news to it.
-  const std::vector<Contact>& contacts = state.contacts[who];
+  const std::vector<Contact>& contacts = state.knowledge.contacts[who];
   return std::any_of(contacts.begin(), contacts.end(), [&](const Contact& contact) {
     return contact.other == *made.maker && contact.state == Contact::State::noticed;
   });
@@ -25,53 +25,53 @@ bool is_ignored(const Simulation::State& state, Index who, const Hearing& hearin
 void find_heard(Simulation::State& state, Index who, const Hearing& hearing) {
   const Kind& kind = state.kind(who);
   const double ear = kind.sight ? kind.sight->eye.z() : 0.9 * kind.height;
-  const Listener listener{state.position[who], ear, hearing};
-  std::vector<Heard>& heard = state.heard;
+  const Listener listener{state.bodies.position[who], ear, hearing};
+  std::vector<Heard>& heard = state.senses.heard;
   heard.clear();
-  for (std::size_t i = 0; i < state.noises.size(); ++i) {
-    const MadeNoise& made = state.noises[i];
-    const double x = made.noise.place.x() - state.position[who].x();
+  for (std::size_t i = 0; i < state.told.noises.size(); ++i) {
+    const MadeNoise& made = state.told.noises[i];
+    const double x = made.noise.place.x() - state.bodies.position[who].x();
     if (std::abs(x) > hearing.range || is_ignored(state, who, hearing, made)) continue;
-    listen_into(state.world, *state.level, listener, made.noise, state.hearing);
-    if (!state.hearing.hears) continue;
+    listen_into(state.world, state.level(), listener, made.noise, state.senses.hearing);
+    if (!state.senses.hearing.hears) continue;
     const auto same = std::find_if(heard.begin(), heard.end(), [&](const Heard& other) {
-      return state.noises[other.noise].name == made.name;
+      return state.told.noises[other.noise].name == made.name;
     });
     if (same == heard.end()) {
-      heard.push_back({i, state.hearing.distance});
-    } else if (state.hearing.distance < same->distance) {
-      *same = {i, state.hearing.distance};
+      heard.push_back({i, state.senses.hearing.distance});
+    } else if (state.senses.hearing.distance < same->distance) {
+      *same = {i, state.senses.hearing.distance};
     }
   }
 }
 
 void tell_heard(Simulation::State& state, Index who, const Hearing& hearing, const Heard& heard) {
-  const MadeNoise& made = state.noises[heard.noise];
+  const MadeNoise& made = state.told.noises[heard.noise];
   Event& event = state.tell(Event::What::heard, who);
   event.noise = made.name;
   event.distance = heard.distance;
   event.place = made.noise.place;
   if (made.maker) event.other = AgentId{*made.maker};
   state.fire(who, Cause::hears, made.name);
-  auto& clue = state.clue[who];
+  auto& clue = state.knowledge.clue[who];
   const bool is_nearer = clue && clue->since == state.now() && clue->distance <= heard.distance;
   if (is_nearer) return;
-  const Moment remember = moments_of(hearing.remember, state.level->ticks_per_second);
+  const Moment remember = state.moments(hearing.remember);
   clue = Clue{made.noise.place, made.name, state.now(), state.now() + remember, heard.distance};
 }
 
 // Who went to look forgets so long after it came there, others so long after they heard it.
 void forget(Simulation::State& state, Index who) {
-  auto& clue = state.clue[who];
+  auto& clue = state.knowledge.clue[who];
   if (!clue || state.now() < clue->forget_at) return;
-  const Mode mode = state.mode[who];
+  const Mode mode = state.minds.mode[who];
   const bool is_on_its_way =
-      (mode == Mode::investigate || mode == Mode::search) && state.course[who].next == 0;
+      (mode == Mode::investigate || mode == Mode::search) && state.ways.course[who].next == 0;
   if (is_on_its_way) return;
   Event& event = state.tell(Event::What::forgot, who);
   event.noise = clue->noise;
   event.place = clue->place;
-  state.news[who].forgot = true;
+  state.told.news[who].forgot = true;
   state.fire(who, Cause::forgets, "");
   clue.reset();
 }
@@ -81,14 +81,14 @@ void forget(Simulation::State& state, Index who) {
 void hear(Simulation::State& state) {
   for (Index who = 0; who < state.agent_count(); ++who) {
     if (!state.is_up(who)) continue;
-    if (state.clue[who]) forget(state, who);
-    if (state.noises.empty()) continue;
+    if (state.knowledge.clue[who]) forget(state, who);
+    if (state.told.noises.empty()) continue;
     const auto& hearing = state.kind(who).hearing;
     if (!hearing) continue;
     find_heard(state, who, *hearing);
-    for (const Heard& one : state.heard) tell_heard(state, who, *hearing, one);
+    for (const Heard& one : state.senses.heard) tell_heard(state, who, *hearing, one);
   }
-  state.noises.clear();
+  state.told.noises.clear();
 }
 
 }  // namespace gaze

@@ -6,12 +6,12 @@ namespace gaze {
 namespace {
 
 void leave(Simulation::State& state, std::uint32_t who) {
-  const Bounds& bounds = *state.level->bounds;
+  const Bounds& bounds = *state.level().bounds;
   Event& event = state.tell(Event::What::left, who);
-  event.place = state.position[who];
+  event.place = state.bodies.position[who];
   // Whose own place lies outside would leave it for ever.
   const bool is_thing = state.kind(who).thing.has_value();
-  const bool has_a_place = is_within(state.plane(), bounds, state.post[who]);
+  const bool has_a_place = is_within(state.plane(), bounds, state.bodies.post[who]);
   event.is_outside = !bounds.puts_back || is_thing || !has_a_place;
   if (!event.is_outside) return put_back(state, who);
   if (is_thing) return put_out(state, who);
@@ -21,10 +21,11 @@ void leave(Simulation::State& state, std::uint32_t who) {
 }  // namespace
 
 void keep_in_bounds(Simulation::State& state) {
-  if (!state.level->bounds) return;
+  if (!state.level().bounds) return;
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
-    if (!state.alive[who]) continue;
-    if (!is_within(state.plane(), *state.level->bounds, state.position[who])) leave(state, who);
+    if (!state.lives.alive[who]) continue;
+    if (!is_within(state.plane(), *state.level().bounds, state.bodies.position[who]))
+      leave(state, who);
   }
 }
 

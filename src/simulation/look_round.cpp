@@ -11,13 +11,13 @@ constexpr std::uint32_t kSearchPlaces = 6;
 
 // Walkers seen from the side cannot turn in the plan: they look the other way each second.
 FacingWish look_round(const Simulation::State& state, std::uint32_t who) {
-  const int rate = state.level->ticks_per_second;
+  const int rate = state.level().ticks_per_second;
   const bool flips = state.plane() == Plane::upright && state.kind(who).move.gait != Gait::fixed;
   if (flips) {
-    const bool is_due = state.tick % rate == 0;
-    return {std::nullopt, is_due ? Vector2d(-state.facing[who]) : state.facing[who]};
+    const bool is_due = state.clock.tick % rate == 0;
+    return {std::nullopt, is_due ? Vector2d(-state.bodies.facing[who]) : state.bodies.facing[who]};
   }
-  return {std::nullopt, turned(state.facing[who],
+  return {std::nullopt, turned(state.bodies.facing[who],
                                sine_cosine(Angle::from_degrees(kLookRoundDegPerSecond / rate)))};
 }
 
@@ -26,10 +26,10 @@ FacingWish look_round(const Simulation::State& state, std::uint32_t who) {
 void arrive(Simulation::State& state, std::uint32_t who, const Vector3d& place) {
   state.tell(Event::What::arrived, who).place = place;
   state.fire(who, Cause::arrives, "");
-  auto& clue = state.clue[who];
+  auto& clue = state.knowledge.clue[who];
   const auto& hearing = state.kind(who).hearing;
   if (!clue || !hearing) return;
-  const Moment remember = moments_of(hearing->remember, state.level->ticks_per_second);
+  const Moment remember = state.moments(hearing->remember);
   clue->forget_at = std::max(clue->forget_at, state.now() + remember);
 }
 
@@ -59,7 +59,7 @@ Vector3d search_place(const Simulation::State& state, std::uint32_t who, const F
 }
 
 Vector2d way_to(const Simulation::State& state, std::uint32_t who, const Vector3d& place) {
-  return plan_part(state.plane(), place - state.position[who]);
+  return plan_part(state.plane(), place - state.bodies.position[who]);
 }
 
 }  // namespace
@@ -67,14 +67,14 @@ Vector2d way_to(const Simulation::State& state, std::uint32_t who, const Vector3
 /// Walks to a goal and tells once if it cannot be reached. @return The result of the leg.
 LegResult walk_watched(Simulation::State& state, std::uint32_t who, const Vector3d& goal,
                        Moment budget, bool& stuck) {
-  Course& course = state.course[who];
+  Course& course = state.ways.course[who];
   LegResult result = find_way(state, who, {goal, 0.0, state.kind(who).move.speed}, budget, false);
   // Where somebody stands it has come to by touching them.
   result.arrived = result.arrived || is_taken_by_one_beside(state, who, goal);
   const double left = way_left(state, who, goal);
   if (course.is_new) {
     course.progress = {left, state.now() - budget, false};
-    course.is_new = state.route[who].is_asked;  // the way is not known yet
+    course.is_new = state.ways.route[who].is_asked;  // the way is not known yet
   }
   stuck = !result.arrived && is_stuck(course, left, state.now(), patience(state, who));
   if (stuck && !course.progress.told) {
@@ -85,16 +85,16 @@ LegResult walk_watched(Simulation::State& state, std::uint32_t who, const Vector
 }
 
 std::optional<Focus> focus_of(const Simulation::State& state, std::uint32_t who) {
-  const auto& clue = state.clue[who];
-  if (!state.has_target[who] && !clue) return std::nullopt;
-  const auto& contact = state.target[who];
+  const auto& clue = state.knowledge.clue[who];
+  if (!state.minds.has_target[who] && !clue) return std::nullopt;
+  const auto& contact = state.minds.target[who];
   const bool is_noticed = contact && contact->state == Contact::State::noticed;
   if (contact && (is_noticed || !clue || contact->since >= clue->since)) {
     const std::uint32_t other = contact->other;
     Focus focus{std::nullopt, contact->last_place, contact->last_motion, state.kind(other).height};
     if (is_noticed) {
       focus.agent = other;
-      focus.place = state.seen_position[other];
+      focus.place = state.bodies.seen_position[other];
     }
     return focus;
   }
@@ -103,7 +103,7 @@ std::optional<Focus> focus_of(const Simulation::State& state, std::uint32_t who)
 }
 
 FacingWish investigate(Simulation::State& state, std::uint32_t who) {
-  Course& course = state.course[who];
+  Course& course = state.ways.course[who];
   const auto focus = focus_of(state, who);
   if (!focus || course.next > 0) return look_round(state, who);
   if (come_to(state, who, focus->place)) {
@@ -114,7 +114,7 @@ FacingWish investigate(Simulation::State& state, std::uint32_t who) {
 }
 
 FacingWish search(Simulation::State& state, std::uint32_t who) {
-  Course& course = state.course[who];
+  Course& course = state.ways.course[who];
   const auto focus = focus_of(state, who);
   if (!focus) return look_round(state, who);
   const bool is_first = course.next == 0;

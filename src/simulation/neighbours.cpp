@@ -3,7 +3,7 @@
 #include <cmath>
 #include <span>
 
-#include "simulation/chance.hpp"
+#include "agents/chance.hpp"
 #include "simulation/stages.hpp"
 
 namespace gaze {
@@ -20,7 +20,7 @@ constexpr double kInFront = 0.1;
 // Who is hostile is met, not given way to; but who has a target goes round all others.
 bool gives_way_to(const Simulation::State& state, std::uint32_t who, std::uint32_t other) {
   if (other == who || !state.are_solid(who, other)) return false;
-  const double rise = state.seen_position[other].z() - state.seen_position[who].z();
+  const double rise = state.bodies.seen_position[other].z() - state.bodies.seen_position[who].z();
   if (!(rise < state.kind(who).height && -rise < state.kind(other).height)) return false;
   if (!state.are_foes(who, other)) return true;
   const auto target = state.target_agent(who);
@@ -59,12 +59,12 @@ class Nearest {
 };
 
 Neighbour neighbour_of(const Simulation::State& state, std::uint32_t who, std::uint32_t other) {
-  const Vector3d way = state.seen_position[other] - state.seen_position[who];
+  const Vector3d way = state.bodies.seen_position[other] - state.bodies.seen_position[who];
   Neighbour neighbour;
   neighbour.offset = {way.x(), way.y()};
-  neighbour.velocity = state.pace[other];
+  neighbour.velocity = state.ways.pace[other];
   neighbour.gap = state.kind(who).radius + state.kind(other).radius;
-  neighbour.share = state.is_on_way[other] ? 0.5 : 1.0;
+  neighbour.share = state.ways.is_on_way[other] ? 0.5 : 1.0;
   return neighbour;
 }
 
@@ -72,15 +72,15 @@ Neighbour neighbour_of(const Simulation::State& state, std::uint32_t who, std::u
 // to what it wants: so who is first at a door is let through, and they do not hold each other.
 void give_way_to(Simulation::State& state, std::uint32_t who, std::uint32_t other) {
   Neighbour neighbour = neighbour_of(state, who, other);
-  const Vector2d& own = state.next_wish[who];
-  const Vector2d& its = state.wish[other];
-  if (state.is_on_way[other] && dot(own, its) > 0.0) {
+  const Vector2d& own = state.ways.next_wish[who];
+  const Vector2d& its = state.ways.wish[other];
+  if (state.ways.is_on_way[other] && dot(own, its) > 0.0) {
     if (dot(neighbour.offset, own + its) <= 0.0) return;
     neighbour.share = 1.0;
-    state.neighbours.push_back(neighbour);
+    state.ways.neighbours.push_back(neighbour);
     neighbour.velocity = its;
   }
-  state.neighbours.push_back(neighbour);
+  state.ways.neighbours.push_back(neighbour);
 }
 
 // As of the last step: behind the one of those before it who is nearest to the head of a line.
@@ -91,10 +91,10 @@ InLine place_in_line(const Simulation::State& state, std::uint32_t who,
   for (const std::uint32_t other : others) {
     const Neighbour neighbour = neighbour_of(state, who, other);
     const double reach = neighbour.gap + kInFront;
-    const bool is_in_front = dot(neighbour.offset, state.next_wish[who]) > 0.0 &&
+    const bool is_in_front = dot(neighbour.offset, state.ways.next_wish[who]) > 0.0 &&
                              dot(neighbour.offset, neighbour.offset) < reach * reach;
     if (!is_in_front) continue;
-    const InLine its = state.is_on_way[other] ? state.line[other] : InLine{0, other};
+    const InLine its = state.ways.is_on_way[other] ? state.ways.line[other] : InLine{0, other};
     if (its.place + 1 >= line.place) continue;
     line = {static_cast<std::uint8_t>(its.place + 1), its.head};
   }
@@ -102,33 +102,34 @@ InLine place_in_line(const Simulation::State& state, std::uint32_t who,
 }
 
 void find_neighbours(Simulation::State& state, std::uint32_t who, double speed) {
-  const Vector3d& own = state.seen_position[who];
-  const double radius = state.radius[who];
-  const double reach = radius + state.widest + (speed + state.fastest) * kKeepApartHorizon;
+  const Vector3d& own = state.bodies.seen_position[who];
+  const double radius = state.fixed.radius[who];
+  const double reach =
+      radius + state.fixed.widest + (speed + state.ways.fastest) * kKeepApartHorizon;
   Nearest nearest(reach);
   const auto offer = [&](std::uint32_t other, double distance2) {
     if (distance2 > nearest.farthest2()) return;
     // Only as fast as it has just been, or as this one may go, can they come together.
-    const double most =
-        radius + state.radius[other] + (speed + state.pace_length[other]) * kKeepApartHorizon;
+    const double most = radius + state.fixed.radius[other] +
+                        (speed + state.ways.pace_length[other]) * kKeepApartHorizon;
     if (distance2 < most * most && gives_way_to(state, who, other)) {
       nearest.offer(other, distance2);
     }
   };
-  state.walkers.near_shrinking(
+  state.ways.walkers.near_shrinking(
       own, [&] { return std::sqrt(nearest.farthest2()); }, offer);
-  state.neighbours.clear();
+  state.ways.neighbours.clear();
   for (const std::uint32_t other : nearest.others()) give_way_to(state, who, other);
-  state.next_line[who] = place_in_line(state, who, nearest.others());
+  state.ways.next_line[who] = place_in_line(state, who, nearest.others());
 }
 
 // Who gets no farther on its route because of others tries another direction, each its own and for
 // a while, so that no knot of bodies holds itself.
 Vector2d evasive(const Simulation::State& state, std::uint32_t who, const Vector2d& wanted) {
-  const Moment second = kMomentsPerTick * state.level->ticks_per_second;
-  if (state.now() - state.route[who].progress.since < second / 2) return wanted;
+  const Moment second = kMomentsPerTick * state.level().ticks_per_second;
+  if (state.now() - state.ways.route[who].progress.since < second / 2) return wanted;
   const auto window = static_cast<std::uint64_t>(2 * state.now() / second);
-  const std::uint64_t draw = scrambled(scrambled(state.level->seed + who) + window * kGoldenStep);
+  const std::uint64_t draw = scrambled(scrambled(state.level().seed + who) + window * kGoldenStep);
   constexpr std::array<double, 4> kTurns{-60.0, 60.0, -120.0, 120.0};
   return turned(wanted, sine_cosine(Angle::from_degrees(kTurns[draw % kTurns.size()])));
 }
@@ -136,8 +137,8 @@ Vector2d evasive(const Simulation::State& state, std::uint32_t who, const Vector
 // Others keep it from going as it wants, or have just kept it from that.
 bool is_held_up(const Simulation::State& state, std::uint32_t who, const Vector2d& chosen) {
   constexpr double kMuchSlower = 0.5;
-  const double wished = std::sqrt(dot(state.wish[who], state.wish[who]));
-  return chosen != state.next_wish[who] || state.pace_length[who] < wished * kMuchSlower;
+  const double wished = std::sqrt(dot(state.ways.wish[who], state.ways.wish[who]));
+  return chosen != state.ways.next_wish[who] || state.ways.pace_length[who] < wished * kMuchSlower;
 }
 
 // As fast as it gets from the speed at which it walked in the last step, whether or not it slid
@@ -145,9 +146,9 @@ bool is_held_up(const Simulation::State& state, std::uint32_t who, const Vector2
 // over a step: from rest it comes to half of what it gains, so that after t seconds it has gone
 // a t^2 / 2 at any rate.
 double fastest_now(const Simulation::State& state, std::uint32_t who, double speed) {
-  const double gain = state.kind(who).move.acceleration / state.level->ticks_per_second;
-  const bool rests = state.gathered[who] == 0.0 || state.last_move[who].isZero(0.0);
-  return std::min(speed, rests ? gain / 2.0 : state.gathered[who] + gain);
+  const double gain = state.kind(who).move.acceleration / state.level().ticks_per_second;
+  const bool rests = state.ways.gathered[who] == 0.0 || state.bodies.last_move[who].isZero(0.0);
+  return std::min(speed, rests ? gain / 2.0 : state.ways.gathered[who] + gain);
 }
 
 Vector2d at_most(const Vector2d& velocity, double most) {
@@ -172,10 +173,11 @@ struct Choice {
 Choice choose_velocity(Simulation::State& state, std::uint32_t who, const Pace& pace,
                        double fastest) {
   const Vector2d wanted = at_most(pace.wanted, fastest);
-  state.next_wish[who] = wanted;
+  state.ways.next_wish[who] = wanted;
   find_neighbours(state, who, pace.most);
-  const double step = 1.0 / state.level->ticks_per_second;
-  const Vector2d chosen = at_most(state.keep_apart.choose(pace, state.neighbours, step), fastest);
+  const double step = 1.0 / state.level().ticks_per_second;
+  const Vector2d chosen =
+      at_most(state.ways.keep_apart.choose(pace, state.ways.neighbours, step), fastest);
   if (is_held_up(state, who, chosen)) {
     const Vector2d another = evasive(state, who, wanted);
     if (another != wanted) return {wanted, another, true};
@@ -188,48 +190,48 @@ Choice choose_velocity(Simulation::State& state, std::uint32_t who, const Pace& 
 LegResult give_way(Simulation::State& state, std::uint32_t who, const Leg& full, const Leg& leg,
                    Moment budget, bool queues) {
   const double seconds =
-      static_cast<double>(budget) / double(kMomentsPerTick) / state.level->ticks_per_second;
-  const Vector3d feet = state.position[who];
+      static_cast<double>(budget) / double(kMomentsPerTick) / state.level().ticks_per_second;
+  const Vector3d feet = state.bodies.position[who];
   const Vector2d way{leg.goal.x() - feet.x(), leg.goal.y() - feet.y()};
   const double distance = std::sqrt(dot(way, way));
   const double to_go = distance - leg.stop;
   if (!(to_go > 0.0) || !(seconds > 0.0)) return walk_leg(state, who, leg, budget);
   const Vector2d wanted = way * (std::min(full.speed, to_go / seconds) / distance);
   const Choice choice =
-      choose_velocity(state, who, {wanted, state.pace[who], full.speed}, leg.speed);
+      choose_velocity(state, who, {wanted, state.ways.pace[who], full.speed}, leg.speed);
   if (choice.is_as_wanted()) return walk_leg(state, who, leg, budget);
   const Vector2d& chosen = choice.chosen;
-  state.gathered[who] = std::sqrt(dot(chosen, chosen));
+  state.ways.gathered[who] = std::sqrt(dot(chosen, chosen));
   const Vector3d there = feet + Vector3d{chosen.x(), chosen.y(), 0.0} * seconds;
-  const LegResult result = walk_leg(state, who, {there, 0.0, state.gathered[who]}, budget);
+  const LegResult result = walk_leg(state, who, {there, 0.0, state.ways.gathered[who]}, budget);
   // In a line only what brings it nearer is a way round those before it: else it would shuffle to
   // and fro for ever.
-  const bool is_in_line = queues && state.next_line[who].place != InLine::kNone;
+  const bool is_in_line = queues && state.ways.next_line[who].place != InLine::kNone;
   if (is_in_line && choice.evades) {
     const double gained = distance - level_distance(state.plane(), result.feet, leg.goal);
     const double most = std::sqrt(dot(choice.wanted, choice.wanted)) * seconds;
-    if (gained < kLeastGain * most) state.position[who] = feet;
+    if (gained < kLeastGain * most) state.bodies.position[who] = feet;
   }
-  state.route[who].was_pushed = true;
-  return {state.position[who], budget, false};
+  state.ways.route[who].was_pushed = true;
+  return {state.bodies.position[who], budget, false};
 }
 
 }  // namespace
 
 LegResult walk_apart(Simulation::State& state, std::uint32_t who, const Leg& full, Moment budget,
                      bool queues) {
-  const bool is_first = !state.goes_on_way[who];
+  const bool is_first = !state.ways.goes_on_way[who];
   const Move& move = state.kind(who).move;
   Leg leg = full;
   if (move.acceleration > 0.0) {
-    leg.speed =
-        is_first ? fastest_now(state, who, full.speed) : std::min(full.speed, state.gathered[who]);
+    leg.speed = is_first ? fastest_now(state, who, full.speed)
+                         : std::min(full.speed, state.ways.gathered[who]);
   }
-  state.goes_on_way[who] = 1;
+  state.ways.goes_on_way[who] = 1;
   if (is_first) {
-    state.gathered[who] = leg.speed;
-    state.next_wish[who] = {0.0, 0.0};
-    state.next_line[who] = {};
+    state.ways.gathered[who] = leg.speed;
+    state.ways.next_wish[who] = {0.0, 0.0};
+    state.ways.next_line[who] = {};
   }
   const bool gives_way = is_first && move.gait != Gait::hop && state.plane() != Plane::upright;
   if (!gives_way || !(leg.speed > 0.0)) return walk_leg(state, who, leg, budget);
@@ -237,39 +239,39 @@ LegResult walk_apart(Simulation::State& state, std::uint32_t who, const Leg& ful
 }
 
 void note_pace(Simulation::State& state) {
-  state.fastest = 0.0;
+  state.ways.fastest = 0.0;
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
     const Vector3d moved =
-        (state.position[who] - state.previous[who]) * state.level->ticks_per_second;
-    state.pace[who] = {moved.x(), moved.y()};
-    state.pace_length[who] = std::sqrt(dot(state.pace[who], state.pace[who]));
-    if (state.goes_on_way[who]) {
-      state.fastest = std::max(state.fastest, state.pace_length[who]);
+        (state.bodies.position[who] - state.bodies.previous[who]) * state.level().ticks_per_second;
+    state.ways.pace[who] = {moved.x(), moved.y()};
+    state.ways.pace_length[who] = std::sqrt(dot(state.ways.pace[who], state.ways.pace[who]));
+    if (state.ways.goes_on_way[who]) {
+      state.ways.fastest = std::max(state.ways.fastest, state.ways.pace_length[who]);
     } else {
-      state.gathered[who] = 0.0;
+      state.ways.gathered[who] = 0.0;
     }
   }
-  state.is_on_way.swap(state.goes_on_way);
-  state.wish.swap(state.next_wish);
-  state.line.swap(state.next_line);
+  state.ways.is_on_way.swap(state.ways.goes_on_way);
+  state.ways.wish.swap(state.ways.next_wish);
+  state.ways.line.swap(state.ways.next_line);
 }
 
 void set_up_neighbours(Simulation::State& state) {
-  const std::size_t count = state.level->agents.size();
-  state.pace.assign(count, Vector2d{0.0, 0.0});
-  state.pace_length.resize(count);
-  state.gathered.resize(count);
-  state.is_on_way.resize(count);
-  state.in_the_way.reserve(count);
-  state.neighbours.reserve(2 * kMostNeighbours);
-  state.wish.resize(count, Vector2d{0.0, 0.0});
-  state.next_wish = state.wish;
-  state.line.resize(count);
-  state.next_line = state.line;
-  state.goes_on_way.resize(count);
-  for (const Agent& agent : state.level->agents) {
-    state.radius.push_back(state.level->kind_of(agent).radius);
-    state.widest = std::max(state.widest, state.radius.back());
+  const std::size_t count = state.level().agents.size();
+  state.ways.pace.assign(count, Vector2d{0.0, 0.0});
+  state.ways.pace_length.resize(count);
+  state.ways.gathered.resize(count);
+  state.ways.is_on_way.resize(count);
+  state.ways.in_the_way.reserve(count);
+  state.ways.neighbours.reserve(2 * kMostNeighbours);
+  state.ways.wish.resize(count, Vector2d{0.0, 0.0});
+  state.ways.next_wish = state.ways.wish;
+  state.ways.line.resize(count);
+  state.ways.next_line = state.ways.line;
+  state.ways.goes_on_way.resize(count);
+  for (const Agent& agent : state.level().agents) {
+    state.fixed.radius.push_back(state.level().kind_of(agent).radius);
+    state.fixed.widest = std::max(state.fixed.widest, state.fixed.radius.back());
   }
 }
 

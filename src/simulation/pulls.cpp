@@ -10,12 +10,12 @@ using Index = std::uint32_t;
 using How = Attack::How;
 
 Moment in_moments(const Simulation::State& state, Duration duration) {
-  return moments_of(duration, state.level->ticks_per_second);
+  return state.moments(duration);
 }
 
 bool can_shoot_at(const Simulation::State& state, Index who, const Attack& attack, Index target) {
   const auto launch = can_shoot(state.world, attack, state.fighter(who), state.fighter(target),
-                                motion_of(state, target), state.level->gravity);
+                                motion_of(state, target), state.level().gravity);
   return launch && !friend_in_the_way(state, who, attack, *launch);
 }
 
@@ -31,10 +31,11 @@ bool can_shine_at(const Simulation::State& state, Index who, const Attack& attac
 bool can_catch(const Simulation::State& state, Index who, const Attack& attack, Index target) {
   const Cylinder own = state.body(who);
   const Cylinder other = state.body(target);
-  const bool is_near = attack.range > 0.0
-                           ? plane_distance(state.plane(), own.feet, other.feet) <= attack.range
-                           : touched_side(state.plane(), own, state.facing[who], other).has_value();
-  const Segment between{state.fighter(who).middle(), state.fighter(target).middle()};
+  const bool is_near =
+      attack.range > 0.0
+          ? plane_distance(state.plane(), own.feet, other.feet) <= attack.range
+          : touched_side(state.plane(), own, state.bodies.facing[who], other).has_value();
+  const Segment between{state.middle(who), state.middle(target)};
   return is_near && state.world.is_clear(between, Stops::bodies);
 }
 
@@ -60,31 +61,32 @@ void pull(Simulation::State& state, Index who, Index attack, const Aimed& at, Mo
   Event& event = tell_attack(state, Event::What::attacked, who, values);
   if (at.agent) {
     event.other = AgentId{*at.agent};
-    event.distance = plane_distance(state.plane(), state.position[who], state.position[*at.agent]);
+    event.distance =
+        plane_distance(state.plane(), state.bodies.position[who], state.bodies.position[*at.agent]);
   }
-  const int count = use_ammunition(state, values, state.ready[who][attack], pulled);
+  const int count = use_ammunition(state, values, state.fights.ready[who][attack], pulled);
   for (int i = 0; i < count; ++i) {
     const Moment due =
         pulled + in_moments(state, values.wind_up) + i * in_moments(state, values.burst_interval);
-    state.releases.push_back({who, attack, at, due, due > state.now()});
+    state.fights.releases.push_back({who, attack, at, due, due > state.now()});
   }
 }
 
 void pull_all_due(Simulation::State& state, Index who, Index attack, const Aimed& at,
                   Moment until = kNeverReady) {
-  Readiness& ready = state.ready[who][attack];
+  Readiness& ready = state.fights.ready[who][attack];
   while (ready.at <= until) {
     const auto pulled = take_pull(ready.at, state.now(), state.limit(who).cooldowns[attack]);
     if (!pulled) break;
     pull(state, who, attack, at, *pulled);
   }
-  state.urged[who] &= ~(std::uint64_t{1} << attack);
+  state.minds.urged[who] &= ~(std::uint64_t{1} << attack);
 }
 
 // With nobody to aim at only what goes along the facing can be used.
 void attack_with(Simulation::State& state, Index who, Index attack, std::optional<Index> target) {
   const Attack& values = state.attack(who, attack);
-  if (state.ready[who][attack].at > state.now()) return;
+  if (state.fights.ready[who][attack].at > state.now()) return;
   const bool needs_none =
       values.how == How::shot || values.how == How::beam || values.how == How::burst;
   const bool is_possible =
@@ -94,13 +96,13 @@ void attack_with(Simulation::State& state, Index who, Index attack, std::optiona
 }
 
 void attack_by_mind(Simulation::State& state, Index who) {
-  if (state.mode[who] == Mode::return_ || state.mode[who] == Mode::flee) return;
+  if (state.minds.mode[who] == Mode::return_ || state.minds.mode[who] == Mode::flee) return;
   auto target = state.target_agent(who);
-  if (target && !state.alive[*target]) target.reset();
-  if (!target && state.urged[who] == 0) return;
+  if (target && !state.lives.alive[*target]) target.reset();
+  if (!target && state.minds.urged[who] == 0) return;
   for (Index attack = 0; attack < state.kind(who).attacks.size(); ++attack) {
     const std::uint64_t bit = std::uint64_t{1} << attack;
-    const bool is_urged = (state.urged[who] & bit) != 0;
+    const bool is_urged = (state.minds.urged[who] & bit) != 0;
     if (!is_urged && (state.limit(who).urged_only & bit) != 0) continue;
     if (target || is_urged) attack_with(state, who, attack, target);
   }
@@ -112,9 +114,10 @@ std::optional<Index> strikable(const Simulation::State& state, Index who, const 
   double nearest = attack.range;
   const std::uint32_t team = state.kind(who).team;
   if (team == kNoTeam) return best;
-  for (const Index foe : state.foes_of[team]) {
-    if (!state.alive[foe]) continue;
-    const double distance = plane_distance(state.plane(), state.position[who], state.position[foe]);
+  for (const Index foe : state.fixed.foes_of[team]) {
+    if (!state.lives.alive[foe]) continue;
+    const double distance =
+        plane_distance(state.plane(), state.bodies.position[who], state.bodies.position[foe]);
     if (distance > nearest || (best && distance == nearest)) continue;
     if (!can_strike(state.world, attack, state.fighter(who), state.fighter(foe))) continue;
     best = foe;
@@ -135,7 +138,7 @@ bool is_turned_to_aim(const Simulation::State& state, Index who, const Attack& a
 void attack_by_trigger(Simulation::State& state, Index who, Index attack, const Trigger& trigger) {
   const Attack& values = state.attack(who, attack);
   if (values.how == How::touch || values.how == How::catch_) return;
-  if (state.ready[who][attack].at > state.now() || !is_fit(state, who, values)) return;
+  if (state.fights.ready[who][attack].at > state.now() || !is_fit(state, who, values)) return;
   Aimed at{std::nullopt, trigger.aim, trigger.is_plan};
   if (values.how == How::strike) {
     at = {strikable(state, who, values), std::nullopt, false};
@@ -147,7 +150,7 @@ void attack_by_trigger(Simulation::State& state, Index who, Index attack, const 
 }
 
 void attack_as_driven(Simulation::State& state, Index who) {
-  const Trigger& trigger = state.trigger[who];
+  const Trigger& trigger = state.bodies.trigger[who];
   if (!trigger.fires) return;
   for (Index attack = 0; attack < state.kind(who).attacks.size(); ++attack) {
     if ((trigger.attacks >> attack & 1U) != 0) attack_by_trigger(state, who, attack, trigger);
@@ -155,11 +158,11 @@ void attack_as_driven(Simulation::State& state, Index who) {
 }
 
 void attack_as_mirror(Simulation::State& state, Index who) {
-  const auto& leader = state.leader[who];
-  if (!leader || !state.trigger[*leader].fires) return;
+  const auto& leader = state.bodies.leader[who];
+  if (!leader || !state.bodies.trigger[*leader].fires) return;
   for (Index attack = 0; attack < state.kind(who).attacks.size(); ++attack) {
     if (state.attack(who, attack).aim != Attack::Aim::mirror) continue;
-    attack_by_trigger(state, who, attack, state.trigger[*leader]);
+    attack_by_trigger(state, who, attack, state.bodies.trigger[*leader]);
   }
 }
 
@@ -177,14 +180,14 @@ bool is_near_piece(const Segment& piece, double radius, const Cylinder& body) {
 }  // namespace
 
 bool is_fit(const Simulation::State& state, Index who, const Attack& attack) {
-  const double health = state.health[who] / state.kind(who).health;
+  const double health = state.lives.health[who] / state.kind(who).health;
   return health >= attack.health_low && health <= attack.health_high;
 }
 
 bool is_chosen(const Simulation::State& state, Index who, const Attack& attack, Index target) {
   if (!is_fit(state, who, attack)) return false;
   if (attack.min_range == 0.0) return true;
-  return plane_distance(state.plane(), state.position[who], state.position[target]) >=
+  return plane_distance(state.plane(), state.bodies.position[who], state.bodies.position[target]) >=
          attack.min_range;
 }
 
@@ -197,8 +200,8 @@ bool can_make(const Simulation::State& state, Index who, const Attack& attack, I
     case How::beam:
       return can_shine_at(state, who, attack, target);
     case How::burst:
-      return plane_distance(state.plane(), state.position[who], state.position[target]) <=
-             attack.range;
+      return plane_distance(state.plane(), state.bodies.position[who],
+                            state.bodies.position[target]) <= attack.range;
     case How::catch_:
       return can_catch(state, who, attack, target);
     default:
@@ -213,9 +216,10 @@ std::optional<Index> friend_in_the_way(const Simulation::State& state, Index who
   const Vector3d muzzle = muzzle_of(state.plane(), attack, state.fighter(who));
   const Vector3d still{0.0, 0.0, 0.0};
   std::optional<Index> found;
-  along_flight(attack, muzzle, launch, state.level->gravity, [&](const Segment& piece) {
+  along_flight(attack, muzzle, launch, state.level().gravity, [&](const Segment& piece) {
     for (Index other = 0; other < state.agent_count() && !found; ++other) {
-      const bool is_friend = other != who && state.alive[other] && state.kind(other).team == team;
+      const bool is_friend =
+          other != who && state.lives.alive[other] && state.kind(other).team == team;
       if (is_friend && is_near_piece(piece, attack.radius, state.body(other)) &&
           first_touch(BallPath{piece, attack.radius}, state.body(other), still)) {
         found = other;
@@ -229,9 +233,9 @@ std::optional<Index> friend_in_the_way(const Simulation::State& state, Index who
 void make_attacks(Simulation::State& state) {
   for (Index who = 0; who < state.agent_count(); ++who) {
     if (!state.is_up(who)) continue;
-    if (state.driver[who] != Driver::mind) {
+    if (state.fixed.driver[who] != Driver::mind) {
       attack_as_driven(state, who);
-    } else if (state.mode[who] == Mode::mirror) {
+    } else if (state.minds.mode[who] == Mode::mirror) {
       attack_as_mirror(state, who);
     } else {
       attack_by_mind(state, who);
@@ -241,12 +245,12 @@ void make_attacks(Simulation::State& state) {
 
 // On the sides that the attack names; whoever drives them.
 void make_touches(Simulation::State& state) {
-  for (const Index who : state.touchers) {
+  for (const Index who : state.fixed.touchers) {
     const Kind& kind = state.kind(who);
     if (!state.is_up(who) || kind.team == kNoTeam) continue;
     forget_touches(state, who);
-    for (const Index other : state.foes_of[kind.team]) {
-      if (!state.alive[other]) continue;
+    for (const Index other : state.fixed.foes_of[kind.team]) {
+      if (!state.lives.alive[other]) continue;
       const auto side = note_touch(state, who, other);
       if (!side) continue;
       for (Index attack = 0; attack < kind.attacks.size(); ++attack) {

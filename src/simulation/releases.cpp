@@ -11,11 +11,11 @@ void hit(Simulation::State& state, const Release& release, const Attack& attack)
   const Index target = *release.at.agent;
   Event& event = tell_attack(state, Event::What::hit, release.who, attack);
   event.other = AgentId{target};
-  event.place = state.fighter(target).middle();
-  const double distance =
-      plane_distance(state.plane(), state.position[release.who], state.position[target]);
+  event.place = state.middle(target);
+  const double distance = plane_distance(state.plane(), state.bodies.position[release.who],
+                                         state.bodies.position[target]);
   const Vector3d from = state.fighter(release.who).middle();
-  state.blows.push_back(
+  state.fights.blows.push_back(
       {release.who, target, &attack, damage_share(attack, distance), from, from, release.due});
 }
 
@@ -23,9 +23,9 @@ void catch_it(Simulation::State& state, const Release& release, const Attack& at
   const Index target = *release.at.agent;
   Event& event = tell_attack(state, Event::What::caught, release.who, attack);
   event.other = AgentId{target};
-  event.place = state.position[target];
+  event.place = state.bodies.position[target];
   put_out(state, target);
-  state.somebody_caught = true;
+  state.fights.somebody_caught = true;
 }
 
 // Evenly over the cap of the sphere that a cone cuts out (Archimedes: evenly along its axis); seen
@@ -34,15 +34,15 @@ Vector3d spread(Simulation::State& state, Index who, const Attack& attack,
                 const Vector3d& velocity) {
   if (attack.spread.degrees() == 0.0) return velocity;
   if (state.plane() == Plane::upright) {
-    const double turn = (random_share(state, who) - 0.5) * attack.spread.degrees();
+    const double turn = (state.chance.share(who) - 0.5) * attack.spread.degrees();
     const Vector2d way =
         turned(plan_part(state.plane(), velocity), sine_cosine(Angle::from_degrees(turn)));
     return {way.x(), velocity.y(), way.y()};
   }
   const double along =
-      1.0 - random_share(state, who) * (1.0 - sine_cosine(attack.spread.half()).cosine);
+      1.0 - state.chance.share(who) * (1.0 - sine_cosine(attack.spread.half()).cosine);
   const double across = std::sqrt(std::max(0.0, 1.0 - along * along));
-  const SineCosine round = sine_cosine(Angle::from_degrees(360.0 * random_share(state, who)));
+  const SineCosine round = sine_cosine(Angle::from_degrees(360.0 * state.chance.share(who)));
   const double level = std::sqrt(velocity.x() * velocity.x() + velocity.y() * velocity.y());
   const double speed = std::sqrt(level * level + velocity.z() * velocity.z());
   const Vector3d left = level > 0.0 ? Vector3d{-velocity.y() / level, velocity.x() / level, 0.0}
@@ -56,16 +56,16 @@ Vector3d spread(Simulation::State& state, Index who, const Attack& attack,
 std::optional<Launch> launch_of(const Simulation::State& state, const Release& release,
                                 const Attack& attack) {
   const Fighter shooter = state.fighter(release.who);
-  if (release.at.agent && state.alive[*release.at.agent]) {
+  if (release.at.agent && state.lives.alive[*release.at.agent]) {
     return launch_at(state.plane(), attack, shooter, state.fighter(*release.at.agent),
-                     motion_of(state, *release.at.agent), state.level->gravity);
+                     motion_of(state, *release.at.agent), state.level().gravity);
   }
   if (!release.at.place) return std::nullopt;
   Fighter there{*release.at.place, {1.0, 0.0}, 0.0, 0.0};
   if (release.at.is_plan && !is_lobbed(attack)) {
     there.feet.z() = muzzle_of(state.plane(), attack, shooter).z();
   }
-  return launch_at(state.plane(), attack, shooter, there, {0.0, 0.0, 0.0}, state.level->gravity);
+  return launch_at(state.plane(), attack, shooter, there, {0.0, 0.0, 0.0}, state.level().gravity);
 }
 
 void shoot(Simulation::State& state, const Release& release, const Attack& attack) {
@@ -77,7 +77,7 @@ void shoot(Simulation::State& state, const Release& release, const Attack& attac
 
 // Who has stepped back since it was pulled is not hit.
 bool is_still_there(const Simulation::State& state, const Release& release, const Attack& attack) {
-  if (!state.alive[*release.at.agent]) return false;
+  if (!state.lives.alive[*release.at.agent]) return false;
   return !release.is_late || attack.how == How::touch ||
          can_make(state, release.who, attack, *release.at.agent);
 }
@@ -103,10 +103,10 @@ void let_go(Simulation::State& state, const Release& release) {
 }  // namespace
 
 void let_go_of_what_is_due(Simulation::State& state) {
-  for (const Release& release : state.releases) {
+  for (const Release& release : state.fights.releases) {
     if (release.due <= state.now() && state.is_up(release.who)) let_go(state, release);
   }
-  std::erase_if(state.releases, [&](const Release& release) {
+  std::erase_if(state.fights.releases, [&](const Release& release) {
     return release.due <= state.now() || !state.is_up(release.who);
   });
 }

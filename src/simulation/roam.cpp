@@ -4,7 +4,6 @@
 
 #include "geometry/plan_grid.hpp"
 #include "geometry/polygon.hpp"
-#include "simulation/chance.hpp"
 #include "simulation/stages.hpp"
 
 namespace gaze {
@@ -17,14 +16,14 @@ constexpr double kWanderRadius = 5.0;
 constexpr double kFollowSlack = 0.25;
 
 FacingWish along(const Simulation::State& state, std::uint32_t who, const Vector3d& before) {
-  const Vector2d way = plan_part(state.plane(), state.position[who] - before);
-  if (dot(way, way) == 0.0) return {std::nullopt, state.facing[who]};
+  const Vector2d way = plan_part(state.plane(), state.bodies.position[who] - before);
+  if (dot(way, way) == 0.0) return {std::nullopt, state.bodies.facing[who]};
   return {std::nullopt, way};
 }
 
 const Zone* area_of(const Simulation::State& state, std::uint32_t who) {
   const std::string& name = state.kind(who).wander->area;
-  const std::vector<Zone>& zones = state.level->zones;
+  const std::vector<Zone>& zones = state.level().zones;
   const auto it =
       std::find_if(zones.begin(), zones.end(), [&](const Zone& zone) { return zone.id == name; });
   return it == zones.end() ? nullptr : &*it;
@@ -34,13 +33,13 @@ const Zone* area_of(const Simulation::State& state, std::uint32_t who) {
 Vector3d somewhere(Simulation::State& state, std::uint32_t who) {
   constexpr int kTries = 24;
   const Zone* area = area_of(state, who);
-  const Vector3d& post = state.post[who];
+  const Vector3d& post = state.bodies.post[who];
   PlanBox box{{post.x() - kWanderRadius, post.y() - kWanderRadius},
               {post.x() + kWanderRadius, post.y() + kWanderRadius}};
   if (area != nullptr) box = box_around(area->outline);
   for (int i = 0; i < kTries; ++i) {
-    const double x = random_share(state, who);
-    const double y = random_share(state, who);
+    const double x = state.chance.share(who);
+    const double y = state.chance.share(who);
     const Vector2d p{box.low.x() + (box.high.x() - box.low.x()) * x,
                      box.low.y() + (box.high.y() - box.low.y()) * y};
     const bool is_upright = state.plane() == Plane::upright;
@@ -51,12 +50,12 @@ Vector3d somewhere(Simulation::State& state, std::uint32_t who) {
     if ((is_inside || (is_upright && area == nullptr)) && standing_place(state, who, place))
       return place;
   }
-  return state.position[who];
+  return state.bodies.position[who];
 }
 
 // Waits between two walks. @return True while it does.
 bool pauses(Simulation::State& state, std::uint32_t who) {
-  Course& course = state.course[who];
+  Course& course = state.ways.course[who];
   if (course.wait_until < 0) return false;
   if (state.now() < course.wait_until) return true;
   course.wait_until = -1;
@@ -64,17 +63,17 @@ bool pauses(Simulation::State& state, std::uint32_t who) {
 }
 
 void start_pause(Simulation::State& state, std::uint32_t who) {
-  state.course[who].wait_until =
-      state.now() + moments_of(state.kind(who).wander->pause, state.level->ticks_per_second);
+  state.ways.course[who].wait_until = state.now() + state.moments(state.kind(who).wander->pause);
 }
 
 FacingWish wander_free(Simulation::State& state, std::uint32_t who) {
-  Course& course = state.course[who];
-  if (pauses(state, who)) return {std::nullopt, state.facing[who]};
-  if (course.is_new) state.wander_goal[who] = somewhere(state, who);
-  const Vector3d before = state.position[who];
+  Course& course = state.ways.course[who];
+  if (pauses(state, who)) return {std::nullopt, state.bodies.facing[who]};
+  if (course.is_new) state.ways.wander_goal[who] = somewhere(state, who);
+  const Vector3d before = state.bodies.position[who];
   bool stuck = false;
-  const LegResult result = walk_watched(state, who, state.wander_goal[who], kMomentsPerTick, stuck);
+  const LegResult result =
+      walk_watched(state, who, state.ways.wander_goal[who], kMomentsPerTick, stuck);
   if (result.arrived || stuck) {
     course.is_new = true;
     start_pause(state, who);
@@ -84,27 +83,27 @@ FacingWish wander_free(Simulation::State& state, std::uint32_t who) {
 
 // Straight ahead; where the next steps would meet a wall or leave a ledge it waits and turns.
 FacingWish wander_to_and_fro(Simulation::State& state, std::uint32_t who) {
-  if (pauses(state, who)) return {std::nullopt, state.facing[who]};
-  const Vector2d facing = state.facing[who];
+  if (pauses(state, who)) return {std::nullopt, state.bodies.facing[who]};
+  const Vector2d facing = state.bodies.facing[who];
   const Vector3d ahead = state.plane() == Plane::upright
                              ? Vector3d{facing.x() < 0.0 ? -1.0 : 1.0, 0.0, 0.0}
                              : Vector3d{facing.x(), facing.y(), 0.0};
   const Move& move = state.kind(who).move;
   const double speed = move.speed;
   const double stride =
-      move.gait == Gait::hop ? move.hop_length : speed / state.level->ticks_per_second;
-  const Vector3d goal = state.position[who] + ahead * stride;
+      move.gait == Gait::hop ? move.hop_length : speed / state.level().ticks_per_second;
+  const Vector3d goal = state.bodies.position[who] + ahead * stride;
   if (can_go(state, who, goal)) {
     walk_apart(state, who, {goal, 0.0, speed}, kMomentsPerTick, true);
     return {std::nullopt, facing};
   }
   start_pause(state, who);
-  state.facing[who] = -facing;
+  state.bodies.facing[who] = -facing;
   return {std::nullopt, Vector2d(-facing)};
 }
 
 Vector3d far_side(const Simulation::State& state, std::uint32_t who, const Focus& focus) {
-  const Vector3d& post = state.post[who];
+  const Vector3d& post = state.bodies.post[who];
   Vector2d away{post.x() - focus.place.x(),
                 state.plane() == Plane::upright ? 0.0 : post.y() - focus.place.y()};
   const double length = std::sqrt(dot(away, away));
@@ -127,54 +126,49 @@ bool is_hidden(const Simulation::State& state, std::uint32_t who, const Focus& f
 Vector3d hiding_place(Simulation::State& state, std::uint32_t who, const Focus& focus,
                       const Vector3d& otherwise) {
   constexpr int kDirections = 24;
-  Course& course = state.course[who];
-  const bool keeps = !course.is_new && is_hidden(state, who, focus, state.wander_goal[who]);
-  if (keeps || course.wait_until > state.now()) return state.wander_goal[who];
-  const Moment half_second = kMomentsPerTick * state.level->ticks_per_second / 2;
+  Course& course = state.ways.course[who];
+  const bool keeps = !course.is_new && is_hidden(state, who, focus, state.ways.wander_goal[who]);
+  if (keeps || course.wait_until > state.now()) return state.ways.wander_goal[who];
+  const Moment half_second = kMomentsPerTick * state.level().ticks_per_second / 2;
   course.is_new = false;
   course.wait_until = state.now() + half_second;
-  state.wander_goal[who] = otherwise;
+  state.ways.wander_goal[who] = otherwise;
   double best = std::numeric_limits<double>::infinity();
   for (int i = 0; i < 2 * kDirections; ++i) {
     const double radius = state.kind(who).move.flee_distance * (i < kDirections ? 1.0 : 0.5);
     const SineCosine way = sine_cosine(Angle::from_degrees(i % kDirections * 360.0 / kDirections));
     const double y = state.plane() == Plane::upright ? 0.0 : way.sine * radius;
-    const Vector3d there = state.post[who] + Vector3d{way.cosine * radius, y, 0.0};
+    const Vector3d there = state.bodies.post[who] + Vector3d{way.cosine * radius, y, 0.0};
     const auto feet = standing_place(state, who, there);
     if (!feet || !is_hidden(state, who, focus, *feet)) continue;
     const double lead =
-        state.apart(who, state.position[who], *feet) - state.apart(who, focus.place, *feet);
+        state.apart(who, state.bodies.position[who], *feet) - state.apart(who, focus.place, *feet);
     if (lead >= best) continue;
     best = lead;
-    state.wander_goal[who] = *feet;
+    state.ways.wander_goal[who] = *feet;
   }
-  return state.wander_goal[who];
+  return state.ways.wander_goal[who];
 }
 
 }  // namespace
 
-double random_share(Simulation::State& state, std::uint32_t who) {
-  state.random[who] += kGoldenStep;
-  return static_cast<double>(scrambled(state.random[who]) >> 11U) * 0x1.0p-53;
-}
-
 FacingWish wander(Simulation::State& state, std::uint32_t who) {
   const auto& wander = state.kind(who).wander;
   if (!wander || !travels(state.kind(who).move.gait)) {
-    return {std::nullopt, state.rest_facing[who]};
+    return {std::nullopt, state.bodies.rest_facing[who]};
   }
   return wander->style == Wander::Style::free ? wander_free(state, who)
                                               : wander_to_and_fro(state, who);
 }
 
 std::optional<std::uint32_t> followed(const Simulation::State& state, std::uint32_t who) {
-  const Whom& whom = state.follows[state.kind_index[who]];
+  const Whom& whom = state.fixed.follows[state.fixed.kind_index[who]];
   std::optional<std::uint32_t> leader;
   double nearest = 0.0;
   for (std::uint32_t other = 0; other < state.agent_count() && !whom.is_empty(); ++other) {
-    if (other == who || !state.alive[other] || !whom.means(state.somebody(other))) continue;
-    const double distance =
-        plane_distance(state.plane(), state.position[who], state.seen_position[other]);
+    if (other == who || !state.lives.alive[other] || !whom.means(state.somebody(other))) continue;
+    const double distance = plane_distance(state.plane(), state.bodies.position[who],
+                                           state.bodies.seen_position[other]);
     if (leader && distance >= nearest) continue;
     leader = other;
     nearest = distance;
@@ -184,45 +178,43 @@ std::optional<std::uint32_t> followed(const Simulation::State& state, std::uint3
 
 FacingWish follow(Simulation::State& state, std::uint32_t who) {
   const auto leader = followed(state, who);
-  if (!leader) return {std::nullopt, state.rest_facing[who]};
+  if (!leader) return {std::nullopt, state.bodies.rest_facing[who]};
   const Move& move = state.kind(who).move;
-  Course& course = state.course[who];
-  const Vector3d before = state.position[who];
+  Course& course = state.ways.course[who];
+  const Vector3d before = state.bodies.position[who];
   const double from =
       course.backwards ? move.follow_distance : move.follow_distance * (1.0 + kFollowSlack);
-  const double left = way_left(state, who, state.seen_position[*leader]);
-  const double away =
-      plane_distance(state.plane(), state.position[who], state.seen_position[*leader]);
+  const double left = way_left(state, who, state.bodies.seen_position[*leader]);
+  const double away = plane_distance(state.plane(), state.bodies.position[who],
+                                     state.bodies.seen_position[*leader]);
   course.backwards = std::max(away, left) > from;  // it is on its way
   if (course.backwards) {
-    const Leg leg{state.seen_position[*leader], move.follow_distance, move.speed};
+    const Leg leg{state.bodies.seen_position[*leader], move.follow_distance, move.speed};
     course.backwards = !find_way(state, who, leg, kMomentsPerTick, true).arrived;
   }
-  if (state.position[who] != before) return along(state, who, before);
+  if (state.bodies.position[who] != before) return along(state, who, before);
   const Vector3d middle{0.0, 0.0, state.kind(*leader).height / 2.0};
-  return {Vector3d(state.seen_position[*leader] + middle), std::nullopt};
+  return {Vector3d(state.bodies.seen_position[*leader] + middle), std::nullopt};
 }
 
 FacingWish flee(Simulation::State& state, std::uint32_t who) {
   const auto focus = focus_of(state, who);
-  if (!focus) return {std::nullopt, state.facing[who]};
+  if (!focus) return {std::nullopt, state.bodies.facing[who]};
   const Move& move = state.kind(who).move;
   Vector3d goal = far_side(state, who, *focus);
   if (move.flee_to == FleeStyle::out_of_sight) goal = hiding_place(state, who, *focus, goal);
-  const Vector3d before = state.position[who];
+  const Vector3d before = state.bodies.position[who];
   find_way(state, who, {goal, 0.0, move.speed}, kMomentsPerTick, true);
   return along(state, who, before);
 }
 
 void set_up_roaming(Simulation::State& state) {
-  const Level& level = *state.level;
+  const Level& level = state.level();
   const std::size_t count = level.agents.size();
-  for (std::uint32_t who = 0; who < count; ++who) {
-    state.random.push_back(scrambled(scrambled(level.seed + kGoldenStep) + who));
-  }
-  state.wander_goal.assign(count, Vector3d{0.0, 0.0, 0.0});
+  state.chance = Chance(level.seed, count);
+  state.ways.wander_goal.assign(count, Vector3d{0.0, 0.0, 0.0});
   for (const Kind& kind : level.kinds) {
-    state.follows.emplace_back(level, kind.move.follows, state.openings.tag_names);
+    state.fixed.follows.emplace_back(level, kind.move.follows, state.fixed.openings.tag_names);
   }
 }
 

@@ -1,5 +1,6 @@
 #include <algorithm>
 
+#include "sense/notice.hpp"
 #include "simulation/stages.hpp"
 
 namespace gaze {
@@ -13,12 +14,12 @@ std::vector<Contact>::iterator find_contact(std::vector<Contact>& contacts, Inde
 }
 
 Looker looker_of(const Simulation::State& state, Index who) {
-  return {state.position[who], state.head[who], *state.kind(who).sight, false};
+  return {state.bodies.position[who], state.bodies.head[who], *state.kind(who).sight, false};
 }
 
 void tell_noticed(Simulation::State& state, Index who, const Contact& contact,
                   std::optional<Index> teller) {
-  Looker looker{state.position[who], state.head[who], {}, false};
+  Looker looker{state.bodies.position[who], state.bodies.head[who], {}, false};
   if (state.kind(who).sight) looker.sight = *state.kind(who).sight;
   const Sighting sighting = measure(state.plane(), looker, state.looked(contact.other));
   Event& event = state.tell(Event::What::noticed, who);
@@ -28,8 +29,8 @@ void tell_noticed(Simulation::State& state, Index who, const Contact& contact,
   event.distance = sighting.distance;
   event.angle_deg = sighting.angle_deg;
   if (contact.by == Sense::nearness) {
-    event.distance = distance_along(state.kind(who).nearness->axes, state.position[who],
-                                    state.position[contact.other]);
+    event.distance = distance_along(state.kind(who).nearness->axes, state.bodies.position[who],
+                                    state.bodies.position[contact.other]);
   }
   if (teller && contact.by == Sense::told) event.teller = AgentId{*teller};
 }
@@ -45,7 +46,7 @@ void tell_end(Simulation::State& state, Event::What what, Index who, const Conta
 // that `notice_time` counts from where it truly began and not from the tick that found it.
 Moment evidence_start(const Simulation::State& state, const Looker& looker, Index who,
                       Index other) {
-  if (state.tick == 0 || state.limit(who).notice.notice_time == 0) return state.now();
+  if (state.clock.tick == 0 || state.limit(who).notice.notice_time == 0) return state.now();
   const auto at = [](const auto& before, const auto& after, double share) {
     return (before + (after - before) * share).eval();
   };
@@ -55,9 +56,9 @@ Moment evidence_start(const Simulation::State& state, const Looker& looker, Inde
   for (int halving = 0; halving < 20; ++halving) {  // to a millionth of a step
     const double share = (without + with) / 2.0;
     Looker then = looker;
-    then.feet = at(state.previous[who], state.position[who], share);
-    then.facing = at(state.previous_head[who], state.head[who], share);
-    body.feet = at(state.previous[other], state.position[other], share);
+    then.feet = at(state.bodies.previous[who], state.bodies.position[who], share);
+    then.facing = at(state.bodies.previous_head[who], state.bodies.head[who], share);
+    body.feet = at(state.bodies.previous[other], state.bodies.position[other], share);
     (can_see(state.world, then, body) ? with : without) = share;
   }
   return state.step_start() + static_cast<Moment>(std::ceil(with * kMomentsPerTick));
@@ -72,7 +73,7 @@ class Sighter {
   }
 
   void look(Index other, Contact& contact, bool is_new, Evidence& evidence) {
-    if (!looker_ || !state_.alive[other]) return;
+    if (!looker_ || !state_.lives.alive[other]) return;
     looker_->has_noticed = contact.state == Contact::State::noticed;
     const Looked body = state_.looked(other);
     evidence.by_sight = can_see(state_.world, *looker_, body);
@@ -103,7 +104,7 @@ std::optional<Index> add_perceived(const Simulation::State& state, Index other, 
                                    Evidence& evidence) {
   std::optional<Index> teller;
   contact.is_near = contact.is_touched = false;
-  for (const Perceived& one : state.perceived) {
+  for (const Perceived& one : state.senses.perceived) {
     if (one.other != other) continue;
     contact.last_place = one.place;
     contact.is_near |= one.sense == Sense::nearness;
@@ -126,18 +127,19 @@ void pass_on(Simulation::State& state, Index who, Index about) {
   const std::array<bool, 3> axes{true, state.plane() != Plane::upright,
                                  state.plane() != Plane::ground};
   // At the earliest in the next step, so that the order of agents does not matter.
-  const Moment delay =
-      std::max(kMomentsPerTick, moments_of(tell->delay, state.level->ticks_per_second));
-  const Moment remember = moments_of(tell->remember, state.level->ticks_per_second);
-  const std::size_t before = state.alarms.size();
-  state.crowd.near(state.position[who], tell->range, [&](Index other, double) {
+  const Moment delay = std::max(kMomentsPerTick, state.moments(tell->delay));
+  const Moment remember = state.moments(tell->remember);
+  const std::size_t before = state.senses.alarms.size();
+  state.senses.crowd.near(state.bodies.position[who], tell->range, [&](Index other, double) {
     if (other == who || state.kind(other).team != team) return;
-    if (distance_along(axes, state.position[who], state.position[other]) > tell->range) return;
-    state.alarms.push_back(
-        {other, who, about, state.now() + delay, remember, state.position[about]});
+    if (distance_along(axes, state.bodies.position[who], state.bodies.position[other]) >
+        tell->range)
+      return;
+    state.senses.alarms.push_back(
+        {other, who, about, state.now() + delay, remember, state.bodies.position[about]});
   });
-  std::sort(state.alarms.begin() + static_cast<std::ptrdiff_t>(before), state.alarms.end(),
-            [](const Alarm& a, const Alarm& b) { return a.to < b.to; });
+  std::sort(state.senses.alarms.begin() + static_cast<std::ptrdiff_t>(before),
+            state.senses.alarms.end(), [](const Alarm& a, const Alarm& b) { return a.to < b.to; });
 }
 
 void tell_changes(Simulation::State& state, Index who, const Contact& contact,
@@ -153,7 +155,7 @@ void tell_changes(Simulation::State& state, Index who, const Contact& contact,
   }
   if (change.forgot) {
     tell_end(state, Event::What::forgot, who, contact);
-    state.news[who].forgot = true;
+    state.told.news[who].forgot = true;
     state.fire(who, Cause::forgets, "");
   }
 }
@@ -161,14 +163,14 @@ void tell_changes(Simulation::State& state, Index who, const Contact& contact,
 // Who perceives how another goes, or has defeated it, does not look for it any longer.
 void forget_who_is_gone(const Simulation::State& state, Index who, Contact& contact) {
   const bool knows =
-      contact.state == Contact::State::noticed || state.defeated_by[contact.other] == who;
+      contact.state == Contact::State::noticed || state.lives.defeated_by[contact.other] == who;
   if (!knows) return;
   contact.remember = 0;
   contact.forget_at = std::min(contact.forget_at, state.now());
 }
 
 void consider(Simulation::State& state, Index who, Sighter& sighter, Index other) {
-  std::vector<Contact>& contacts = state.contacts[who];
+  std::vector<Contact>& contacts = state.knowledge.contacts[who];
   auto known = find_contact(contacts, other);
   const bool is_new = known == contacts.end() || known->other != other;
   Contact fresh;
@@ -189,10 +191,10 @@ void consider(Simulation::State& state, Index who, Sighter& sighter, Index other
     }
   }
   if (perceives) {
-    contact.last_place = state.position[other];
-    contact.last_motion = state.position[other] - state.previous[other];
+    contact.last_place = state.bodies.position[other];
+    contact.last_motion = state.bodies.position[other] - state.bodies.previous[other];
   }
-  if (!state.alive[other]) forget_who_is_gone(state, who, contact);
+  if (!state.lives.alive[other]) forget_who_is_gone(state, who, contact);
   const NoticeChange change =
       update_contact(contact, evidence, state.now(), state.limit(who).notice);
   if (is_new) known = contacts.insert(known, contact);
@@ -203,25 +205,26 @@ void consider(Simulation::State& state, Index who, Sighter& sighter, Index other
 // Nearer than its senses reach, in two axes; what it knows of already is looked at wherever it is.
 void find_to_look_at(Simulation::State& state, Index who) {
   const double reach = state.limit(who).farthest;
-  const Vector3d& own = state.position[who];
+  const Vector3d& own = state.bodies.position[who];
   const int second = state.plane() == Plane::upright ? 2 : 1;
   const auto is_near = [&](Index other) {
-    const double a = state.position[other].x() - own.x();
-    const double b = state.position[other][second] - own[second];
+    const double a = state.bodies.position[other].x() - own.x();
+    const double b = state.bodies.position[other][second] - own[second];
     return a * a + b * b <= reach * reach;
   };
-  state.candidates.clear();
-  const std::vector<Index>& foes = state.foes_of[state.kind(who).team];
+  state.senses.candidates.clear();
+  const std::vector<Index>& foes = state.fixed.foes_of[state.kind(who).team];
   if (foes.size() <= kFewFoes) {
     for (const Index other : foes) {
-      if (other != who && state.alive[other] && is_near(other)) state.candidates.push_back(other);
+      if (other != who && state.lives.alive[other] && is_near(other))
+        state.senses.candidates.push_back(other);
     }
   } else {
     const std::vector<char>& wanted = state.limit(who).wants_team;
-    state.crowd.near(own, reach, [&](Index other, double) {
+    state.senses.crowd.near(own, reach, [&](Index other, double) {
       const std::uint32_t team = state.kind(other).team;
       if (other == who || team == kNoTeam || !wanted[team]) return;
-      if (is_near(other)) state.candidates.push_back(other);
+      if (is_near(other)) state.senses.candidates.push_back(other);
     });
   }
 }
@@ -232,22 +235,26 @@ void sense_one(Simulation::State& state, Index who) {
   if (has_team && (!kind.feelers.empty() || kind.nearness || kind.touch)) {
     perceive_bodies(state, who);
   }
-  state.candidates.clear();
+  state.senses.candidates.clear();
   if (kind.sight && has_team) find_to_look_at(state, who);
-  if (state.candidates.empty() && state.contacts[who].empty() && state.perceived.empty()) return;
-  for (const Contact& contact : state.contacts[who]) state.candidates.push_back(contact.other);
-  for (const Perceived& one : state.perceived) state.candidates.push_back(one.other);
-  std::sort(state.candidates.begin(), state.candidates.end());
-  const auto end = std::unique(state.candidates.begin(), state.candidates.end());
+  if (state.senses.candidates.empty() && state.knowledge.contacts[who].empty() &&
+      state.senses.perceived.empty())
+    return;
+  for (const Contact& contact : state.knowledge.contacts[who])
+    state.senses.candidates.push_back(contact.other);
+  for (const Perceived& one : state.senses.perceived) state.senses.candidates.push_back(one.other);
+  std::sort(state.senses.candidates.begin(), state.senses.candidates.end());
+  const auto end = std::unique(state.senses.candidates.begin(), state.senses.candidates.end());
   Sighter sighter(state, who);
-  for (auto it = state.candidates.begin(); it != end; ++it) consider(state, who, sighter, *it);
+  for (auto it = state.senses.candidates.begin(); it != end; ++it)
+    consider(state, who, sighter, *it);
 }
 
 void deliver_alarms(Simulation::State& state) {
-  std::erase_if(state.alarms, [&](const Alarm& alarm) {
+  std::erase_if(state.senses.alarms, [&](const Alarm& alarm) {
     if (alarm.due > state.now()) return false;
-    if (state.alive[alarm.about] && looks_for(state, alarm.to, alarm.about)) {
-      state.sudden.push_back(
+    if (state.lives.alive[alarm.about] && looks_for(state, alarm.to, alarm.about)) {
+      state.told.sudden.push_back(
           {alarm.to, alarm.about, Sense::told, alarm.remember, alarm.place, alarm.from});
     }
     return true;
@@ -259,21 +266,23 @@ void deliver_alarms(Simulation::State& state) {
 void sense(Simulation::State& state) {
   const Index count = state.agent_count();
   for (Index who = 0; who < count; ++who) {
-    state.is_still[who] = state.position[who] == state.previous[who];
+    state.knowledge.is_still[who] = state.bodies.position[who] == state.bodies.previous[who];
   }
-  if (state.uses_crowd) state.crowd.rebuild(state.plane(), state.position, state.alive);
+  if (state.fixed.uses_crowd)
+    state.senses.crowd.rebuild(state.plane(), state.bodies.position, state.lives.alive);
   enter_zones(state);
   hear(state);
   deliver_alarms(state);
-  std::stable_sort(state.sudden.begin(), state.sudden.end(),
+  std::stable_sort(state.told.sudden.begin(), state.told.sudden.end(),
                    [](const Perceived& a, const Perceived& b) { return a.who < b.who; });
-  auto next = state.sudden.begin();
+  auto next = state.told.sudden.begin();
   for (Index who = 0; who < count; ++who) {
-    state.perceived.clear();
-    for (; next != state.sudden.end() && next->who == who; ++next) state.perceived.push_back(*next);
+    state.senses.perceived.clear();
+    for (; next != state.told.sudden.end() && next->who == who; ++next)
+      state.senses.perceived.push_back(*next);
     if (state.is_up(who)) sense_one(state, who);
   }
-  state.sudden.clear();
+  state.told.sudden.clear();
 }
 
 }  // namespace gaze

@@ -29,13 +29,14 @@ struct Stretch {
 
 bool has_pierced(const Simulation::State& state, const Shell& shell, Index other) {
   if (shell.pierced_count == 0) return false;
-  const Pierced& pierced = state.pierced[static_cast<std::size_t>(&shell - state.shells.data())];
+  const Pierced& pierced =
+      state.fights.pierced[static_cast<std::size_t>(&shell - state.fights.shells.data())];
   const auto end = pierced.begin() + shell.pierced_count;
   return std::find(pierced.begin(), end, other) != end;
 }
 
 bool passes(const Simulation::State& state, const Shell& shell, Index other) {
-  if (!state.alive[other] || other == shell.shooter) return true;
+  if (!state.lives.alive[other] || other == shell.shooter) return true;
   if (has_pierced(state, shell, other)) return true;
   const std::uint32_t team = state.kind(shell.shooter).team;
   return shell.attack->friends == Attack::Friends::pass && team != kNoTeam &&
@@ -47,15 +48,16 @@ void meet_bodies(const Simulation::State& state, const Shell& shell, const BallP
                  const Stretch& stretch, Meeting& meeting) {
   const Vector3d middle = (ball.path.from + ball.path.to) / 2.0;
   const Vector3d way = ball.path.to - ball.path.from;
-  if (std::min(ball.path.from.z(), ball.path.to.z()) - ball.radius > state.highest) return;
-  const double extent = state.plane() == Plane::upright ? state.tallest : 0.0;
+  if (std::min(ball.path.from.z(), ball.path.to.z()) - ball.radius > state.fights.highest) return;
+  const double extent = state.plane() == Plane::upright ? state.fixed.tallest : 0.0;
   const double reach = std::sqrt(way.x() * way.x() + way.y() * way.y() + way.z() * way.z()) / 2.0 +
-                       ball.radius + state.widest + extent + state.most_moved;
-  state.hittable.near(middle, reach, [&](Index other, double) {
+                       ball.radius + state.fixed.widest + extent + state.fights.most_moved;
+  state.fights.hittable.near(middle, reach, [&](Index other, double) {
     if (passes(state, shell, other)) return;
     const Kind& kind = state.kind(other);
-    const Vector3d step = state.position[other] - state.previous[other];
-    const Cylinder body{state.previous[other] + step * stretch.from, kind.radius, kind.height};
+    const Vector3d step = state.bodies.position[other] - state.bodies.previous[other];
+    const Cylinder body{state.bodies.previous[other] + step * stretch.from, kind.radius,
+                        kind.height};
     const auto share = first_touch(ball, body, step * (stretch.to - stretch.from));
     const bool is_first =
         share && (*share < meeting.share ||
@@ -72,8 +74,8 @@ Meeting first_meeting(const Simulation::State& state, const Shell& shell, const 
       meeting = {touch->share, touch->solid, std::nullopt, touch->normal};
     }
   }
-  if (state.level->ground_height) {
-    const auto share = first_touch_of_floor(ball, *state.level->ground_height);
+  if (state.level().ground_height) {
+    const auto share = first_touch_of_floor(ball, *state.level().ground_height);
     if (share && *share < meeting.share) {
       meeting = {*share, std::nullopt, std::nullopt, {0.0, 0.0, 1.0}};
     }
@@ -108,7 +110,7 @@ void hit(Simulation::State& state, Shell& shell, const Meeting& meeting, const V
     wear_down(state, meeting.solid->index, attack.damage * share, shell.shooter);
   }
   if (!meeting.body || !can_hurt(state, shell.shooter, attack, *meeting.body)) return;
-  state.blows.push_back(
+  state.fights.blows.push_back(
       {shell.shooter, *meeting.body, &attack, share, place - shell.velocity, place, shell.met_at});
 }
 
@@ -124,8 +126,10 @@ void end_flight(Simulation::State& state, Shell& shell, const Vector3d& place) {
 }
 
 void home(const Simulation::State& state, Shell& shell, const Attack& attack) {
-  if (attack.homing_rate.degrees() == 0.0 || !shell.target || !state.alive[*shell.target]) return;
-  const double most = std::min(180.0, attack.homing_rate.degrees() / state.level->ticks_per_second);
+  if (attack.homing_rate.degrees() == 0.0 || !shell.target || !state.lives.alive[*shell.target])
+    return;
+  const double most =
+      std::min(180.0, attack.homing_rate.degrees() / state.level().ticks_per_second);
   shell.velocity = turned_to(shell.velocity, state.fighter(*shell.target).middle() - shell.position,
                              sine_cosine(Angle::from_degrees(most)));
 }
@@ -136,7 +140,8 @@ bool meet(Simulation::State& state, Shell& shell, const Meeting& meeting, const 
   hit(state, shell, meeting, place);
   if (meeting.body) {
     if (shell.pierced_count == attack.pierce) return true;
-    Pierced& pierced = state.pierced[static_cast<std::size_t>(&shell - state.shells.data())];
+    Pierced& pierced =
+        state.fights.pierced[static_cast<std::size_t>(&shell - state.fights.shells.data())];
     pierced[static_cast<std::size_t>(shell.pierced_count++)] = *meeting.body;
     return false;
   }
@@ -186,7 +191,7 @@ void look_ahead(const Simulation::State& state, Shell& shell, double fall) {
   constexpr double kSlack = 1e-6;  // metres: rounding
   const Attack& attack = *shell.attack;
   if (attack.drag > 0.0 || attack.homing_rate.degrees() > 0.0) return;
-  const double seconds = static_cast<double>(kSteps) / state.level->ticks_per_second;
+  const double seconds = static_cast<double>(kSteps) / state.level().ticks_per_second;
   const FlightState to = flown({shell.position, shell.velocity}, fall, 0.0, seconds);
   const double sag = std::abs(fall) * seconds * seconds / 8.0;
   const BallPath thick{{shell.position, to.place}, attack.radius + sag + kSlack};
@@ -196,14 +201,14 @@ void look_ahead(const Simulation::State& state, Shell& shell, double fall) {
 
 // Where its middle gets out of the level: a share of the way.
 std::optional<double> way_out(const Simulation::State& state, const BallPath& ball) {
-  if (!state.level->bounds) return std::nullopt;
-  return leaves_at(state.plane(), *state.level->bounds, ball.path);
+  if (!state.level().bounds) return std::nullopt;
+  return leaves_at(state.plane(), *state.level().bounds, ball.path);
 }
 
 // From meeting to meeting, until the step or its time is over.
 void fly(Simulation::State& state, Shell& shell) {
   const Attack& attack = *shell.attack;
-  const double fall = state.level->gravity * attack.gravity_share;
+  const double fall = state.level().gravity * attack.gravity_share;
   const Moment end = std::min(kMomentsPerTick, shell.lifetime - shell.age);
   Moment at = 0;
   home(state, shell, attack);
@@ -212,7 +217,8 @@ void fly(Simulation::State& state, Shell& shell) {
   if (is_clear) --shell.clear_steps;
   while (!shell.is_spent && at < end) {
     const auto seconds = [&](Moment moments) {
-      return static_cast<double>(moments) / double(kMomentsPerTick) / state.level->ticks_per_second;
+      return static_cast<double>(moments) / double(kMomentsPerTick) /
+             state.level().ticks_per_second;
     };
     const FlightState from{shell.position, shell.velocity};
     const FlightState to = flown(from, fall, attack.drag, seconds(end - at));
@@ -253,17 +259,17 @@ void fly(Simulation::State& state, Shell& shell) {
 }
 
 void look_who_can_be_hit(Simulation::State& state) {
-  state.most_moved = 0.0;
-  state.highest = -std::numeric_limits<double>::infinity();
+  state.fights.most_moved = 0.0;
+  state.fights.highest = -std::numeric_limits<double>::infinity();
   for (Index who = 0; who < state.agent_count(); ++who) {
-    if (!state.alive[who]) continue;
-    const double feet = std::max(state.position[who].z(), state.previous[who].z());
-    state.highest = std::max(state.highest, feet + state.kind(who).height);
-    const Vector3d moved = state.position[who] - state.previous[who];
-    state.most_moved =
-        std::max({state.most_moved, std::abs(moved.x()), std::abs(moved.y()), std::abs(moved.z())});
+    if (!state.lives.alive[who]) continue;
+    const double feet = std::max(state.bodies.position[who].z(), state.bodies.previous[who].z());
+    state.fights.highest = std::max(state.fights.highest, feet + state.kind(who).height);
+    const Vector3d moved = state.bodies.position[who] - state.bodies.previous[who];
+    state.fights.most_moved = std::max(
+        {state.fights.most_moved, std::abs(moved.x()), std::abs(moved.y()), std::abs(moved.z())});
   }
-  state.hittable.rebuild(state.plane(), state.position, state.alive);
+  state.fights.hittable.rebuild(state.plane(), state.bodies.position, state.lives.alive);
 }
 
 // To its target while it is turned to it, or to the place that it is aimed at.
@@ -271,7 +277,7 @@ std::optional<Vector3d> beam_way(const Simulation::State& state, const Beam& bea
                                  const Attack& attack, const Fighter& fighter,
                                  const Vector3d& muzzle) {
   Fighter target;
-  if (beam.at.agent && state.alive[*beam.at.agent]) {
+  if (beam.at.agent && state.lives.alive[*beam.at.agent]) {
     target = state.fighter(*beam.at.agent);
     if (!is_aimed_at(state.plane(), attack, fighter, target)) return std::nullopt;
   } else if (beam.at.place) {
@@ -315,7 +321,7 @@ void settle_beam(Simulation::State& state, Beam& beam, const Vector3d& from) {
   if (!beam.body || !can_hurt(state, beam.who, attack, *beam.body)) return;
   // Several of one step, from pulls that follow each other quickly, fall at moments of their own.
   const Moment when = std::min(beam.until, state.now());
-  state.blows.push_back({beam.who, *beam.body, &attack, left, from, from, when});
+  state.fights.blows.push_back({beam.who, *beam.body, &attack, left, from, from, when});
 }
 
 // It hurts in portions, not in every step, and tells what it meets when that changes.
@@ -325,7 +331,7 @@ void shine(Simulation::State& state, Beam& beam) {
   Vector3d place{0.0, 0.0, 0.0};
   const Meeting meeting = beam_end(state, beam, ray, place);
   const Attack& attack = state.attack(beam.who, beam.attack);
-  state.beam_rays.push_back({{beam.who}, attack.name, ray.position, place, attack.radius});
+  state.fights.beam_rays.push_back({{beam.who}, attack.name, ray.position, place, attack.radius});
   const std::optional<Index> solid =
       meeting.solid ? std::optional(meeting.solid->index) : std::nullopt;
   if (meeting.body != beam.body || solid != beam.solid) {
@@ -337,22 +343,21 @@ void shine(Simulation::State& state, Beam& beam) {
   beam.length = attack.range * meeting.share;
   beam.owed += std::max(
       Moment{0}, std::min(beam.until, state.now()) - std::max(beam.from, state.step_start()));
-  const Moment portion =
-      moments_of(Duration::from_seconds(kPortion), state.level->ticks_per_second);
+  const Moment portion = state.moments(Duration::from_seconds(kPortion));
   if (beam.owed >= portion || beam.until <= state.now()) settle_beam(state, beam, ray.position);
 }
 
 // The last takes the place of what is spent: moving all that follow would cost more than flying.
 void take_out_spent(Simulation::State& state) {
-  for (std::size_t i = 0; i < state.shells.size();) {
-    if (!state.shells[i].is_spent) {
+  for (std::size_t i = 0; i < state.fights.shells.size();) {
+    if (!state.fights.shells[i].is_spent) {
       ++i;
       continue;
     }
-    state.shells[i] = state.shells.back();
-    state.pierced[i] = state.pierced.back();
-    state.shells.pop_back();
-    state.pierced.pop_back();
+    state.fights.shells[i] = state.fights.shells.back();
+    state.fights.pierced[i] = state.fights.pierced.back();
+    state.fights.shells.pop_back();
+    state.fights.pierced.pop_back();
   }
 }
 
@@ -364,15 +369,15 @@ void fire_shell(Simulation::State& state, Index who, Index attack, const Vector3
   Shell shell;
   shell.shooter = who;
   shell.attack = &values;
-  shell.number = state.shells_made++;
-  shell.lifetime = moments_of(values.lifetime, state.level->ticks_per_second);
+  shell.number = state.fights.shells_made++;
+  shell.lifetime = state.moments(values.lifetime);
   shell.position = muzzle_of(state.plane(), values, state.fighter(who));
   shell.origin = shell.position;
   shell.velocity = velocity;
   shell.target = at.agent;
   shell.bounces_left = values.bounces;
-  state.shells.push_back(shell);
-  state.pierced.emplace_back();
+  state.fights.shells.push_back(shell);
+  state.fights.pierced.emplace_back();
   Event& event = tell_attack(state, Event::What::fired, who, values);
   if (at.agent) event.other = AgentId{*at.agent};
   event.projectile = shell.number;
@@ -381,11 +386,13 @@ void fire_shell(Simulation::State& state, Index who, Index attack, const Vector3
 }
 
 void fly_shells(Simulation::State& state) {
-  if (!state.shells.empty() || !state.beams.empty() || state.uses_beams) look_who_can_be_hit(state);
-  for (Shell& shell : state.shells) {
+  if (!state.fights.shells.empty() || !state.fights.beams.empty() || state.fixed.uses_beams)
+    look_who_can_be_hit(state);
+  for (Shell& shell : state.fights.shells) {
     fly(state, shell);
     if (shell.thing && !shell.is_spent) {
-      state.position[*shell.thing] = shell.position - Vector3d{0.0, 0.0, shell.attack->radius};
+      state.bodies.position[*shell.thing] =
+          shell.position - Vector3d{0.0, 0.0, shell.attack->radius};
     }
   }
   take_out_spent(state);
@@ -393,8 +400,8 @@ void fly_shells(Simulation::State& state) {
 
 void light_beam(Simulation::State& state, const Release& release) {
   const Attack& attack = state.attack(release.who, release.attack);
-  const Moment hold = moments_of(attack.hold, state.level->ticks_per_second);
-  Beam& beam = state.beams.emplace_back();
+  const Moment hold = state.moments(attack.hold);
+  Beam& beam = state.fights.beams.emplace_back();
   beam.who = release.who;
   beam.attack = release.attack;
   beam.at = release.at;
@@ -405,11 +412,11 @@ void light_beam(Simulation::State& state, const Release& release) {
 }
 
 void shine_beams(Simulation::State& state) {
-  state.beam_rays.clear();
-  for (Beam& beam : state.beams) {
+  state.fights.beam_rays.clear();
+  for (Beam& beam : state.fights.beams) {
     if (state.is_up(beam.who)) shine(state, beam);
   }
-  std::erase_if(state.beams, [&](const Beam& beam) {
+  std::erase_if(state.fights.beams, [&](const Beam& beam) {
     return beam.until <= state.now() || !state.is_up(beam.who);
   });
 }

@@ -13,9 +13,9 @@ using Index = std::uint32_t;
 
 // Once a round is over the next step is its first again, or nothing moves any more.
 void play_step(Simulation::State& state) {
-  ++state.tick;
-  if (state.is_over) {
-    if (state.level->round.resets) begin_round(state);
+  ++state.clock.tick;
+  if (state.run.is_over) {
+    if (state.level().round.resets) begin_round(state);
     return;
   }
   decide(state);
@@ -26,18 +26,18 @@ void play_step(Simulation::State& state) {
   sense(state);
   order_events(state);
   for (Index who = 0; who < state.agent_count(); ++who) {
-    state.last_move[who] = state.position[who] - state.previous[who];
+    state.bodies.last_move[who] = state.bodies.position[who] - state.bodies.previous[who];
   }
-  state.previous = state.position;
-  state.previous_head = state.head;
+  state.bodies.previous = state.bodies.position;
+  state.bodies.previous_head = state.bodies.head;
 }
 
 void forget_old_events(Simulation::State& state) {
-  if (state.events_are_old) {
-    state.events.clear();
-    state.sorted_events = 0;
+  if (state.told.events_are_old) {
+    state.told.events.clear();
+    state.told.sorted_events = 0;
   }
-  state.events_are_old = true;
+  state.told.events_are_old = true;
 }
 
 // Hostile, but not chosen: by which of the filters.
@@ -49,15 +49,16 @@ std::string filter_text(const Simulation::State& state, Index looker, Index othe
   if (!limits.wants_team[state.kind(other).team]) {
     return fmt::format("{} looks for agents of {} only; {} is of {}", name,
                        fmt::join(kind.choose.teams, ", "), other_name,
-                       state.level->teams[state.kind(other).team].name);
+                       state.level().teams[state.kind(other).team].name);
   }
-  if (!limits.wants_kind.empty() && !limits.wants_kind[state.kind_index[other]]) {
+  if (!limits.wants_kind.empty() && !limits.wants_kind[state.fixed.kind_index[other]]) {
     return fmt::format("{} looks for agents of the kind {} only; {} is a {}", name,
                        fmt::join(kind.choose.kinds, ", "), other_name, state.kind(other).name);
   }
   std::vector<std::string> tags;
-  for (std::size_t bit = 0; bit < state.openings.tag_names.size(); ++bit) {
-    if ((state.tags[other] >> bit & 1U) != 0) tags.push_back(state.openings.tag_names[bit]);
+  for (std::size_t bit = 0; bit < state.fixed.openings.tag_names.size(); ++bit) {
+    if ((state.knowledge.tags[other] >> bit & 1U) != 0)
+      tags.push_back(state.fixed.openings.tag_names[bit]);
   }
   return fmt::format("{} looks for agents tagged {} only; {} has {}", name,
                      fmt::join(kind.choose.tags, " or "), other_name,
@@ -67,21 +68,21 @@ std::string filter_text(const Simulation::State& state, Index looker, Index othe
 std::string_view absence(const Simulation::State& state, Index who) {
   constexpr std::array<std::string_view, 4> kWords{"defeated", "not there yet", "carried",
                                                    "in flight"};
-  return kWords[static_cast<std::size_t>(state.presence[who])];
+  return kWords[static_cast<std::size_t>(state.lives.presence[who])];
 }
 
 std::string hindrance(const Simulation::State& state, Index looker, Index other) {
   const std::string& name = state.agent(looker).id;
   const std::string& other_name = state.agent(other).id;
-  if (!state.alive[looker]) return fmt::format("{} is {}", name, absence(state, looker));
-  if (!state.alive[other]) return fmt::format("{} is {}", other_name, absence(state, other));
+  if (!state.lives.alive[looker]) return fmt::format("{} is {}", name, absence(state, looker));
+  if (!state.lives.alive[other]) return fmt::format("{} is {}", other_name, absence(state, other));
   const auto team_name = [&](Index who) -> std::string {
     const std::uint32_t team = state.kind(who).team;
-    return team == kNoTeam ? "no team" : state.level->teams[team].name;
+    return team == kNoTeam ? "no team" : state.level().teams[team].name;
   };
-  if (!state.awake[looker]) return fmt::format("{} is asleep until something wakes it", name);
+  if (!state.minds.awake[looker]) return fmt::format("{} is asleep until something wakes it", name);
   if (looker == other) return fmt::format("{} does not look for itself", name);
-  if (!is_hostile(*state.level, state.kind(looker).team, state.kind(other).team)) {
+  if (!is_hostile(state.level(), state.kind(looker).team, state.kind(other).team)) {
     return fmt::format("{} ({}) is not hostile to {} ({}) and does not look for it", name,
                        team_name(looker), other_name, team_name(other));
   }
@@ -91,7 +92,7 @@ std::string hindrance(const Simulation::State& state, Index looker, Index other)
 
 const Contact* find_contact(const Simulation::State& state, AgentId looker, AgentId other) {
   const Index about = state.index_of(other);
-  for (const Contact& contact : state.contacts[state.index_of(looker)]) {
+  for (const Contact& contact : state.knowledge.contacts[state.index_of(looker)]) {
     if (contact.other == about) return &contact;
   }
   return nullptr;
@@ -122,7 +123,7 @@ Simulation::Simulation(std::shared_ptr<const Level> level, World world) {
       std::count_if(level->agents.begin(), level->agents.end(),
                     [](const Agent& agent) { return !agent.is_leftover; }));
   state_ = std::make_unique<State>(with_leftovers(std::move(level)), std::move(world));
-  state_->placed = placed;
+  state_->fixed.placed = placed;
   place_all(*state_);
   begin(*state_);
 }
@@ -148,24 +149,24 @@ int Simulation::advance(double frame_seconds) {
   forget_old_events(*state_);
   // Counted in ticks, so that 60 frames of 1/60 s make 60 steps: what is a billionth of a step
   // short of one has been lost to rounding.
-  state_->unspent_ticks += frame_seconds * state_->level->ticks_per_second;
-  const int steps = static_cast<int>(std::floor(state_->unspent_ticks + 1e-9));
-  state_->unspent_ticks = std::max(0.0, state_->unspent_ticks - steps);
+  state_->run.unspent_ticks += frame_seconds * state_->level().ticks_per_second;
+  const int steps = static_cast<int>(std::floor(state_->run.unspent_ticks + 1e-9));
+  state_->run.unspent_ticks = std::max(0.0, state_->run.unspent_ticks - steps);
   for (int i = 0; i < steps; ++i) play_step(*state_);
   return steps;
 }
 
 std::int64_t Simulation::tick() const {
-  return state_->tick;
+  return state_->clock.tick;
 }
 
 double Simulation::seconds() const {
-  return static_cast<double>(state_->tick) / state_->level->ticks_per_second;
+  return static_cast<double>(state_->clock.tick) / state_->level().ticks_per_second;
 }
 
 std::span<const Event> Simulation::events() const {
-  if (!state_->events_are_old) return {};
-  return state_->events;
+  if (!state_->told.events_are_old) return {};
+  return state_->told.events;
 }
 
 std::size_t Simulation::agent_count() const {
@@ -173,7 +174,7 @@ std::size_t Simulation::agent_count() const {
 }
 
 AgentId Simulation::agent(std::string_view id) const {
-  const std::vector<Agent>& agents = state_->level->agents;
+  const std::vector<Agent>& agents = state_->level().agents;
   for (Index i = 0; i < agents.size(); ++i) {
     if (agents[i].id == id) return {i};
   }
@@ -187,45 +188,48 @@ const std::string& Simulation::id_of(AgentId agent) const {
 AgentState Simulation::state(AgentId agent) const {
   const Index i = state_->index_of(agent);
   AgentState result;
-  result.position = state_->position[i];
-  result.facing = state_->facing[i];
-  result.health = state_->health[i];
-  result.is_alive = state_->alive[i] != 0;
-  result.mode = state_->mode[i];
-  result.head = state_->head[i];
-  result.is_awake = state_->awake[i] != 0;
-  result.score = state_->score[i];
-  if (const auto& clue = state_->clue[i]) result.goes_by = HeardNoise{clue->noise, clue->place};
-  for (std::size_t bit = 0; bit < state_->openings.tag_names.size(); ++bit) {
-    if ((state_->tags[i] >> bit & 1U) != 0) result.tags.push_back(state_->openings.tag_names[bit]);
+  result.position = state_->bodies.position[i];
+  result.facing = state_->bodies.facing[i];
+  result.health = state_->lives.health[i];
+  result.is_alive = state_->lives.alive[i] != 0;
+  result.mode = state_->minds.mode[i];
+  result.head = state_->bodies.head[i];
+  result.is_awake = state_->minds.awake[i] != 0;
+  result.score = state_->run.score[i];
+  if (const auto& clue = state_->knowledge.clue[i])
+    result.goes_by = HeardNoise{clue->noise, clue->place};
+  for (std::size_t bit = 0; bit < state_->fixed.openings.tag_names.size(); ++bit) {
+    if ((state_->knowledge.tags[i] >> bit & 1U) != 0)
+      result.tags.push_back(state_->fixed.openings.tag_names[bit]);
   }
   if (const auto target = state_->target_agent(i)) result.target = AgentId{*target};
-  const Presence presence = state_->presence[i];
+  const Presence presence = state_->lives.presence[i];
   result.is_there = presence != Presence::away;
   result.is_alive |= presence == Presence::carried || presence == Presence::thrown;
-  if (presence == Presence::carried) result.carrier = AgentId{state_->carrier[i]};
-  for (std::size_t n = 0; n < state_->pockets[i].size(); ++n) {
-    result.pockets.push_back(state_->pockets[i][n]);
+  if (presence == Presence::carried) result.carrier = AgentId{state_->lives.carrier[i]};
+  for (std::size_t n = 0; n < state_->fights.pockets[i].size(); ++n) {
+    result.pockets.push_back(state_->fights.pockets[i][n]);
   }
   return result;
 }
 
 std::span<const Projectile> Simulation::projectiles() const {
-  return state_->projectiles;
+  return state_->fights.projectiles;
 }
 
 std::span<const BeamRay> Simulation::beams() const {
-  return state_->beam_rays;
+  return state_->fights.beam_rays;
 }
 
 std::optional<BlastMade> Simulation::last_blast(AgentId agent) const {
-  return state_->last_blast[state_->index_of(agent)];
+  return state_->fights.last_blast[state_->index_of(agent)];
 }
 
 Looker Simulation::looker(AgentId agent) const {
   const Kind& kind = state_->kind(state_->index_of(agent));
   if (!kind.sight) throw UsageError(fmt::format("{} has no sight", id_of(agent)));
-  return {state_->position[agent.index], state_->head[agent.index], *kind.sight, false};
+  return {state_->bodies.position[agent.index], state_->bodies.head[agent.index], *kind.sight,
+          false};
 }
 
 Looked Simulation::looked(AgentId agent) const {
@@ -239,7 +243,7 @@ Verdict Simulation::look(AgentId looker, AgentId other) const {
   if (state_->kind(looker.index).sight) {
     Looker eyes = this->looker(looker);
     eyes.has_noticed = awareness(looker, other) == Awareness::noticed;
-    verdict = gaze::look(state_->world, *state_->level, eyes, looked(other));
+    verdict = gaze::look(state_->world, state_->level(), eyes, looked(other));
     verdict.gathered = gathered_share(*state_, looker, other);
   } else {
     verdict.has_sight = false;
@@ -282,9 +286,9 @@ void Simulation::set_pose(AgentId agent, const Vector3d& position, Angle facing)
     throw UsageError(fmt::format("the pose of {} is not finite", id_of(agent)));
   }
   const SineCosine direction = sine_cosine(facing);
-  state_->position[agent.index] = position;
-  state_->facing[agent.index] = {direction.cosine, direction.sine};
-  state_->head[agent.index] = state_->facing[agent.index];
+  state_->bodies.position[agent.index] = position;
+  state_->bodies.facing[agent.index] = {direction.cosine, direction.sine};
+  state_->bodies.head[agent.index] = state_->bodies.facing[agent.index];
 }
 
 void Simulation::set_trigger(AgentId agent, const std::optional<Vector3d>& aim, bool fires) {
@@ -294,7 +298,7 @@ void Simulation::set_trigger(AgentId agent, const std::optional<Vector3d>& aim, 
   if (aim && !aim->allFinite()) {
     throw UsageError(fmt::format("the aim of {} is not finite", id_of(agent)));
   }
-  state_->trigger[agent.index] = {aim, false, ~std::uint64_t{0}, fires, kNeverReady};
+  state_->bodies.trigger[agent.index] = {aim, false, ~std::uint64_t{0}, fires, kNeverReady};
 }
 
 bool Simulation::take(AgentId agent, AgentId thing) {
@@ -306,8 +310,8 @@ bool Simulation::take(AgentId agent, AgentId thing) {
 bool Simulation::throw_thing(AgentId agent, std::string_view kind, const Vector3d& place) {
   static_cast<void>(state_->index_of(agent));
   if (!place.allFinite()) throw UsageError("the place to throw to is not finite");
-  const std::vector<Kind>& kinds = state_->level->kinds;
-  for (Index i = 0; i < state_->level->named_kinds; ++i) {
+  const std::vector<Kind>& kinds = state_->level().kinds;
+  for (Index i = 0; i < state_->level().named_kinds; ++i) {
     if (kinds[i].name != kind) continue;
     if (!kinds[i].thing) throw UsageError(fmt::format("a {} is no thing", kind));
     return state_->is_up(agent.index) && gaze::throw_thing(*state_, agent.index, i, place);
@@ -320,7 +324,7 @@ void Simulation::drop(AgentId agent) {
 }
 
 bool Simulation::is_over() const {
-  return state_->is_over && !state_->level->round.resets;
+  return state_->run.is_over && !state_->level().round.resets;
 }
 
 void Simulation::make_noise(const Vector3d& place, double reach, std::string_view name,
@@ -329,7 +333,7 @@ void Simulation::make_noise(const Vector3d& place, double reach, std::string_vie
     throw UsageError(fmt::format("the noise '{}' reaches {} m; above 0 is allowed", name, reach));
   }
   if (maker) static_cast<void>(state_->index_of(*maker));
-  auto& names = state_->host_names;
+  auto& names = state_->run.host_names;
   auto known = std::find_if(names.begin(), names.end(),
                             [&](const auto& known_name) { return *known_name == name; });
   if (known == names.end()) {
@@ -339,7 +343,7 @@ void Simulation::make_noise(const Vector3d& place, double reach, std::string_vie
 }
 
 std::optional<NoiseMade> Simulation::last_noise(AgentId agent) const {
-  const auto& made = state_->last_noise[state_->index_of(agent)];
+  const auto& made = state_->told.last_noise[state_->index_of(agent)];
   if (!made) return std::nullopt;
   return NoiseMade{made->name, made->noise.place, made->noise.reach, made->tick};
 }
@@ -355,7 +359,7 @@ std::optional<Sense> Simulation::noticed_by(AgentId looker, AgentId other) const
 }
 
 const Level& Simulation::level() const {
-  return *state_->level;
+  return state_->level();
 }
 const World& Simulation::world() const {
   return state_->world;

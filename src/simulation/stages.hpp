@@ -1,9 +1,26 @@
 #pragma once
 
+#include <span>
+
 #include "simulation/state.hpp"
+#include "travel/walk.hpp"
 
 /// What is done to the state of a simulation, by whom it is done.
 namespace gaze {
+
+/// What an agent wants to turn to, if to anything: a place for its middle to face, or a direction.
+struct FacingWish {
+  std::optional<Vector3d> look_at;
+  std::optional<Vector2d> look_along;
+};
+
+/// What an agent acts on: another that it notices, else the place that it learnt of last.
+struct Focus {
+  std::optional<std::uint32_t> agent;
+  Vector3d place{0.0, 0.0, 0.0};   ///< Of the feet.
+  Vector3d motion{0.0, 0.0, 0.0};  ///< How it moved when last perceived, metres a step.
+  double height = 0.0;             ///< Of what is there.
+};
 
 /// The stages of one step, in this order. Each reads what the ones before it wrote.
 void decide(Simulation::State& state);
@@ -146,9 +163,6 @@ void turn_head(Simulation::State& state, std::uint32_t who);
 [[nodiscard]] FacingWish flee(Simulation::State& state, std::uint32_t who);
 [[nodiscard]] FacingWish mirror(Simulation::State& state, std::uint32_t who);
 
-/// An even number in [0, 1), of the agent's own stream.
-[[nodiscard]] double random_share(Simulation::State& state, std::uint32_t who);
-
 /// Walks to a goal and tells once if it cannot be reached. @return The result of the leg.
 LegResult walk_watched(Simulation::State& state, std::uint32_t who, const Vector3d& goal,
                        Moment budget, bool& stuck);
@@ -250,7 +264,7 @@ void set_up_roaming(Simulation::State& state);
 /// What a feeler turns with.
 [[nodiscard]] inline const Vector2d& feeler_facing(const Simulation::State& state,
                                                    std::uint32_t who, const Feeler& feeler) {
-  return feeler.turns_with_head ? state.head[who] : state.facing[who];
+  return feeler.turns_with_head ? state.bodies.head[who] : state.bodies.facing[who];
 }
 
 /// On which of its sides one is touched by another, if it is: as of the moment at which they came

@@ -23,7 +23,7 @@ class StartChooser {
   StartChooser(Simulation::State& state, std::uint32_t who, const Start& start)
       : state_(state), who_(who), start_(start) {
     if (start.apart_from.empty()) return;
-    const Whom whom(*state.level, {&start.apart_from, 1}, state.openings.tag_names);
+    const Whom whom(state.level(), {&start.apart_from, 1}, state.fixed.openings.tag_names);
     for (std::uint32_t other = 0; other < state.agent_count(); ++other) {
       if (other != who && whom.means(state.somebody(other))) apart_from_.push_back(other);
     }
@@ -43,19 +43,19 @@ class StartChooser {
       place = candidate;
       if (merit.is_hidden && merit.distance >= start_.distance) break;
     }
-    if (place) state_.position[who_] = *place;
+    if (place) state_.bodies.position[who_] = *place;
     return place && best.is_hidden && best.distance >= start_.distance;
   }
 
  private:
   std::optional<Vector3d> draw() {
     const PlanBox box = box_around(start_.outline);
-    const double x = random_share(state_, who_);
-    const double y = random_share(state_, who_);
+    const double x = state_.chance.share(who_);
+    const double y = state_.chance.share(who_);
     const Vector2d p{box.low.x() + (box.high.x() - box.low.x()) * x,
                      box.low.y() + (box.high.y() - box.low.y()) * y};
     if (!contains(start_.outline, p)) return std::nullopt;
-    const Vector3d& at = state_.position[who_];
+    const Vector3d& at = state_.bodies.position[who_];
     const bool is_upright = state_.plane() == Plane::upright;
     const Vector3d place{p.x(), is_upright ? 0.0 : p.y(), is_upright ? p.y() : at.z()};
     const auto feet = standing_place(state_, who_, place);
@@ -66,7 +66,7 @@ class StartChooser {
     for (std::uint32_t other = 0; other < state_.agent_count(); ++other) {
       if (other == who_) continue;
       const double gap = state_.kind(who_).radius + state_.kind(other).radius;
-      const Vector3d& at = state_.position[other];
+      const Vector3d& at = state_.bodies.position[other];
       if (level_distance(state_.plane(), feet, at) >= gap) continue;
       if (feet.z() < at.z() + state_.kind(other).height &&
           at.z() < feet.z() + state_.kind(who_).height) {
@@ -79,7 +79,7 @@ class StartChooser {
   Merit merit_of(const Vector3d& feet) const {
     Merit merit{true, start_.distance};
     for (const std::uint32_t other : apart_from_) {
-      const double away = plane_distance(state_.plane(), feet, state_.position[other]);
+      const double away = plane_distance(state_.plane(), feet, state_.bodies.position[other]);
       merit.distance = std::min(merit.distance, away);
       if (start_.out_of_sight) merit.is_hidden = merit.is_hidden && !is_seen(other, feet);
     }
@@ -89,7 +89,7 @@ class StartChooser {
   // Wherever the other looks: from its eye to any of the points that others look at.
   bool is_seen(std::uint32_t by, const Vector3d& feet) const {
     const Kind& its = state_.kind(by);
-    const Vector3d eye = state_.position[by] + Vector3d{0.0, 0.0, 0.9 * its.height};
+    const Vector3d eye = state_.bodies.position[by] + Vector3d{0.0, 0.0, 0.9 * its.height};
     const Kind& own = state_.kind(who_);
     return std::any_of(own.body_points.begin(), own.body_points.end(), [&](double share) {
       const Segment line{eye, feet + Vector3d{0.0, 0.0, share * own.height}};
@@ -108,22 +108,22 @@ class StartChooser {
 void choose_start(Simulation::State& state, std::uint32_t who) {
   const Kind& kind = state.kind(who);
   std::vector<const Start*> own;
-  for (const Start& start : state.level->starts) {
+  for (const Start& start : state.level().starts) {
     const bool is_for_it = start.kind == state.agent(who).id ||
-                           is_of_kind(*state.level, state.bases, kind, start.kind);
+                           is_of_kind(state.level(), state.fixed.bases, kind, start.kind);
     if (is_for_it) own.push_back(&start);
   }
   if (own.empty()) return;
-  const auto number = static_cast<std::size_t>(random_share(state, who) * double(own.size()));
-  if (!StartChooser(state, who, *own[number]).choose()) state.has_no_start.push_back(who);
-  state.previous[who] = state.position[who];
-  state.seen_position[who] = state.position[who];
-  state.home[who] = state.position[who];
-  state.post[who] = state.position[who];
+  const auto number = static_cast<std::size_t>(state.chance.share(who) * double(own.size()));
+  if (!StartChooser(state, who, *own[number]).choose()) state.ways.has_no_start.push_back(who);
+  state.bodies.previous[who] = state.bodies.position[who];
+  state.bodies.seen_position[who] = state.bodies.position[who];
+  state.ways.home[who] = state.bodies.position[who];
+  state.bodies.post[who] = state.bodies.position[who];
 }
 
 void choose_starts(Simulation::State& state) {
-  for (std::uint32_t who = 0; who < state.placed && !state.level->starts.empty(); ++who) {
+  for (std::uint32_t who = 0; who < state.fixed.placed && !state.level().starts.empty(); ++who) {
     choose_start(state, who);
   }
 }

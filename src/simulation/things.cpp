@@ -10,9 +10,10 @@ namespace {
 using Index = std::uint32_t;
 
 std::optional<Index> carried_of(const Simulation::State& state, Index who, Index kind) {
-  for (const Index thing : state.things) {
-    if (state.presence[thing] != Presence::carried || state.carrier[thing] != who) continue;
-    if (state.kind(thing).name == state.level->kinds[kind].name) return thing;
+  for (const Index thing : state.fixed.things) {
+    if (state.lives.presence[thing] != Presence::carried || state.lives.carrier[thing] != who)
+      continue;
+    if (state.kind(thing).name == state.level().kinds[kind].name) return thing;
   }
   return std::nullopt;
 }
@@ -20,8 +21,8 @@ std::optional<Index> carried_of(const Simulation::State& state, Index who, Index
 bool take_from_pocket(Simulation::State& state, Index who, Index kind) {
   const std::vector<Pocket>& carries = state.kind(who).carries;
   for (std::size_t i = 0; i < carries.size(); ++i) {
-    if (carries[i].kind != kind || state.pockets[who][i] == 0) continue;
-    --state.pockets[who][i];
+    if (carries[i].kind != kind || state.fights.pockets[who][i] == 0) continue;
+    --state.fights.pockets[who][i];
     return true;
   }
   return false;
@@ -31,7 +32,7 @@ bool take_from_pocket(Simulation::State& state, Index who, Index kind) {
 Vector3d throwing(const Simulation::State& state, const Attack& flight, const Vector3d& hand,
                   const Vector3d& place) {
   const Vector3d still{0.0, 0.0, 0.0};
-  const double gravity = state.level->gravity * flight.gravity_share;
+  const double gravity = state.level().gravity * flight.gravity_share;
   const auto lob =
       aim_lob(hand, place, still, flight.speed, gravity, flight.aim == Attack::Aim::high_lob);
   if (lob) return lob->velocity;
@@ -48,7 +49,7 @@ Vector3d throwing(const Simulation::State& state, const Attack& flight, const Ve
 
 void break_it(Simulation::State& state, const Shell& shell, const Vector3d& place) {
   if (shell.thing) return defeat(state, *shell.thing, shell.shooter, shell.met_at);
-  const Kind& kind = state.level->kinds[shell.thing_kind];
+  const Kind& kind = state.level().kinds[shell.thing_kind];
   for (const Attack& attack : kind.attacks) {
     if (attack.name == kind.defeat.attack) {
       blast(state, shell.shooter, shell.shooter, attack, place, attack.range, shell.met_at);
@@ -60,26 +61,29 @@ void break_it(Simulation::State& state, const Shell& shell, const Vector3d& plac
 
 // Metres between two bodies, across and upwards, whichever is more; 0 where they overlap.
 double gap_between(const Simulation::State& state, std::uint32_t who, std::uint32_t thing) {
-  const double across = level_distance(state.plane(), state.position[who], state.position[thing]) -
-                        state.kind(who).radius - state.kind(thing).radius;
-  const double above = state.position[thing].z() - state.position[who].z() - state.kind(who).height;
+  const double across =
+      level_distance(state.plane(), state.bodies.position[who], state.bodies.position[thing]) -
+      state.kind(who).radius - state.kind(thing).radius;
+  const double above =
+      state.bodies.position[thing].z() - state.bodies.position[who].z() - state.kind(who).height;
   const double below =
-      state.position[who].z() - state.position[thing].z() - state.kind(thing).height;
+      state.bodies.position[who].z() - state.bodies.position[thing].z() - state.kind(thing).height;
   return std::max({0.0, across, above, below});
 }
 
 Vector3d hand_of(const Simulation::State& state, Index who) {
   constexpr double kHandHeight = 0.8;  // of the height
-  return state.position[who] + Vector3d{0.0, 0.0, kHandHeight * state.kind(who).height};
+  return state.bodies.position[who] + Vector3d{0.0, 0.0, kHandHeight * state.kind(who).height};
 }
 
 bool take(Simulation::State& state, Index who, Index thing) {
   const Kind& kind = state.kind(thing);
-  const bool is_there = kind.thing && state.presence[thing] == Presence::here && state.alive[thing];
+  const bool is_there =
+      kind.thing && state.lives.presence[thing] == Presence::here && state.lives.alive[thing];
   if (!is_there || gap_between(state, who, thing) > kind.thing->take_reach) return false;
-  state.presence[thing] = Presence::carried;
-  state.carrier[thing] = who;
-  state.alive[thing] = 0;
+  state.lives.presence[thing] = Presence::carried;
+  state.lives.carrier[thing] = who;
+  state.lives.alive[thing] = 0;
   state.tell(Event::What::took, who).other = AgentId{thing};
   return true;
 }
@@ -87,21 +91,21 @@ bool take(Simulation::State& state, Index who, Index thing) {
 bool throw_thing(Simulation::State& state, Index who, Index kind, const Vector3d& place) {
   const auto carried = carried_of(state, who, kind);
   if (!carried && !take_from_pocket(state, who, kind)) return false;
-  const Kind& values = carried ? state.kind(*carried) : state.level->kinds[kind];
+  const Kind& values = carried ? state.kind(*carried) : state.level().kinds[kind];
   const Attack& flight = values.thing->flight;
   Shell shell;
   shell.shooter = who;
   shell.attack = &flight;
   shell.thing = carried;
   shell.thing_kind = kind;
-  shell.number = state.shells_made++;
-  shell.lifetime = moments_of(flight.lifetime, state.level->ticks_per_second);
+  shell.number = state.fights.shells_made++;
+  shell.lifetime = state.moments(flight.lifetime);
   shell.position = shell.origin = hand_of(state, who);
   shell.velocity =
       throwing(state, flight, shell.position, place + Vector3d{0.0, 0.0, flight.radius});
   shell.bounces_left = flight.bounces;
-  state.thrown.push_back(shell);
-  if (carried) state.presence[*carried] = Presence::thrown;
+  state.fights.thrown.push_back(shell);
+  if (carried) state.lives.presence[*carried] = Presence::thrown;
   Event& event = tell_attack(state, Event::What::fired, who, flight);
   event.projectile = shell.number;
   event.place = shell.position;
@@ -109,12 +113,13 @@ bool throw_thing(Simulation::State& state, Index who, Index kind, const Vector3d
 }
 
 void drop_all(Simulation::State& state, Index who) {
-  for (const Index thing : state.things) {
-    if (state.presence[thing] != Presence::carried || state.carrier[thing] != who) continue;
-    state.presence[thing] = Presence::here;
-    state.alive[thing] = 1;
-    state.position[thing] = state.previous[thing] = state.position[who];
-    state.is_airborne[thing] = 1;
+  for (const Index thing : state.fixed.things) {
+    if (state.lives.presence[thing] != Presence::carried || state.lives.carrier[thing] != who)
+      continue;
+    state.lives.presence[thing] = Presence::here;
+    state.lives.alive[thing] = 1;
+    state.bodies.position[thing] = state.bodies.previous[thing] = state.bodies.position[who];
+    state.bodies.is_airborne[thing] = 1;
   }
 }
 
@@ -122,29 +127,31 @@ void land(Simulation::State& state, const Shell& shell, const Vector3d& place) {
   if (shell.thing) {
     const Index thing = *shell.thing;
     const Vector3d feet = place - Vector3d{0.0, 0.0, state.kind(thing).radius};
-    state.position[thing] = state.previous[thing] = feet;
-    state.presence[thing] = Presence::here;
-    state.alive[thing] = 1;
-    state.is_airborne[thing] = 1;
-    state.velocity[thing] = {0.0, 0.0, 0.0};
+    state.bodies.position[thing] = state.bodies.previous[thing] = feet;
+    state.lives.presence[thing] = Presence::here;
+    state.lives.alive[thing] = 1;
+    state.bodies.is_airborne[thing] = 1;
+    state.ways.velocity[thing] = {0.0, 0.0, 0.0};
   }
-  if (state.level->kinds[shell.thing_kind].thing->breaks) break_it(state, shell, place);
+  if (state.level().kinds[shell.thing_kind].thing->breaks) break_it(state, shell, place);
 }
 
 void carry(Simulation::State& state) {
-  for (const Index thing : state.things) {
-    if (state.presence[thing] != Presence::carried) continue;
-    state.position[thing] = state.previous[thing] = hand_of(state, state.carrier[thing]);
+  for (const Index thing : state.fixed.things) {
+    if (state.lives.presence[thing] != Presence::carried) continue;
+    state.bodies.position[thing] = state.bodies.previous[thing] =
+        hand_of(state, state.lives.carrier[thing]);
   }
 }
 
 void set_up_things(Simulation::State& state) {
-  const Index count = static_cast<Index>(state.level->agents.size());
-  state.carrier.resize(count);
-  state.pockets.resize(count);
+  const Index count = static_cast<Index>(state.level().agents.size());
+  state.lives.carrier.resize(count);
+  state.fights.pockets.resize(count);
   for (Index who = 0; who < count; ++who) {
-    if (state.kind(who).thing) state.things.push_back(who);
-    for (const Pocket& pocket : state.kind(who).carries) state.pockets[who].push_back(pocket.count);
+    if (state.kind(who).thing) state.fixed.things.push_back(who);
+    for (const Pocket& pocket : state.kind(who).carries)
+      state.fights.pockets[who].push_back(pocket.count);
   }
 }
 

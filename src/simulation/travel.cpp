@@ -10,7 +10,7 @@ namespace {
 using Wish = FacingWish;
 
 Vector3d middle_of(const Simulation::State& state, std::uint32_t who) {
-  return state.position[who] + Vector3d{0.0, 0.0, state.kind(who).height / 2.0};
+  return state.bodies.position[who] + Vector3d{0.0, 0.0, state.kind(who).height / 2.0};
 }
 
 Vector3d level_part(const Vector3d& way) {
@@ -46,14 +46,14 @@ std::optional<Vector2d> meeting(const Vector2d& way, const Vector2d& velocity, d
 // What hovers comes to above or below its target, at its own height.
 Vector3d goal_at(const Simulation::State& state, std::uint32_t who, const Vector3d& place) {
   if (!state.flies_freely(who)) return place;
-  return {place.x(), place.y(), state.post[who].z()};
+  return {place.x(), place.y(), state.bodies.post[who].z()};
 }
 
 // Nearer than the distance to keep, by a tenth, it backs off; farther, it comes up to it.
 Wish hold_distance(Simulation::State& state, std::uint32_t who, const Focus& focus) {
   constexpr double kSlack = 0.1;
   const Move& move = state.kind(who).move;
-  const Vector3d& feet = state.position[who];
+  const Vector3d& feet = state.bodies.position[who];
   const double distance = level_distance(state.plane(), feet, focus.place);
   if (distance >= move.keep_away * (1.0 - kSlack) || distance == 0.0) {
     find_way(state, who, {goal_at(state, who, focus.place), move.keep_away, move.speed},
@@ -74,12 +74,13 @@ Leg chase_leg(Simulation::State& state, std::uint32_t who, const Focus& focus) {
   Leg leg{goal_at(state, who, focus.place), 0.0, move.speed};
   if (!focus.agent) return leg;
   leg.stop = stop_distance(state.kind(who), state.kind(*focus.agent));
-  const Vector3d way = focus.place - state.position[who];
-  const bool is_there = level_distance(state.plane(), state.position[who], focus.place) <= leg.stop;
+  const Vector3d way = focus.place - state.bodies.position[who];
+  const bool is_there =
+      level_distance(state.plane(), state.bodies.position[who], focus.place) <= leg.stop;
   if (move.chase != ChaseStyle::ahead || is_there) return leg;
-  const auto ahead = meeting({way.x(), way.y()}, state.pace[*focus.agent], move.speed);
+  const auto ahead = meeting({way.x(), way.y()}, state.ways.pace[*focus.agent], move.speed);
   if (!ahead) return leg;
-  const Vector3d there = state.position[who] + Vector3d{ahead->x(), ahead->y(), way.z()};
+  const Vector3d there = state.bodies.position[who] + Vector3d{ahead->x(), ahead->y(), way.z()};
   return standing_place(state, who, there) ? Leg{there, 0.0, move.speed} : leg;
 }
 
@@ -96,12 +97,12 @@ Wish chase(Simulation::State& state, std::uint32_t who) {
 
 // Where it looks while it waits at a point of its patrol; nothing once it goes on.
 std::optional<Wish> wait_at_stop(Simulation::State& state, std::uint32_t who, Moment& budget) {
-  Course& course = state.course[who];
+  Course& course = state.ways.course[who];
   if (course.wait_until < 0) return std::nullopt;
   const Agent& agent = state.agent(who);
   if (course.wait_until > state.now()) {
     const auto& look = agent.stops[course.next].look;
-    if (!look) return Wish{std::nullopt, state.facing[who]};
+    if (!look) return Wish{std::nullopt, state.bodies.facing[who]};
     const SineCosine way = sine_cosine(*look);
     return Wish{std::nullopt, Vector2d{way.cosine, way.sine}};
   }
@@ -113,8 +114,8 @@ std::optional<Wish> wait_at_stop(Simulation::State& state, std::uint32_t who, Mo
 
 Wish patrol(Simulation::State& state, std::uint32_t who) {
   const Agent& agent = state.agent(who);
-  if (agent.patrol.empty()) return {std::nullopt, state.rest_facing[who]};
-  Course& course = state.course[who];
+  if (agent.patrol.empty()) return {std::nullopt, state.bodies.rest_facing[who]};
+  Course& course = state.ways.course[who];
   Moment budget = kMomentsPerTick;
   std::size_t idle_arrivals = 0;
   while (idle_arrivals < agent.patrol.size()) {
@@ -127,41 +128,42 @@ Wish patrol(Simulation::State& state, std::uint32_t who) {
     budget -= result.used;
     const Duration wait = agent.stops.empty() ? Duration{} : agent.stops[course.next].wait;
     if (wait.nanoseconds > 0 && result.arrived) {
-      course.wait_until = state.now() - budget + moments_of(wait, state.level->ticks_per_second);
+      course.wait_until = state.now() - budget + state.moments(wait);
     } else {
       advance_course(course, agent.patrol.size(), agent.patrol_style == PatrolStyle::to_and_fro);
     }
   }
-  return {std::nullopt, plan_part(state.plane(), agent.patrol[course.next] - state.position[who])};
+  return {std::nullopt,
+          plan_part(state.plane(), agent.patrol[course.next] - state.bodies.position[who])};
 }
 
 Wish go_home(Simulation::State& state, std::uint32_t who) {
   bool stuck = false;
   const bool is_fixed = !travels(state.kind(who).move.gait);
-  const Vector2d way = plan_part(state.plane(), state.home[who] - state.position[who]);
+  const Vector2d way = plan_part(state.plane(), state.ways.home[who] - state.bodies.position[who]);
   const bool is_home =
-      is_fixed || walk_watched(state, who, state.home[who], kMomentsPerTick, stuck).arrived;
+      is_fixed || walk_watched(state, who, state.ways.home[who], kMomentsPerTick, stuck).arrived;
   if (!is_home) return {std::nullopt, way};
-  state.change_mode(who, state.idle[who]);
+  state.change_mode(who, state.fixed.idle[who]);
   go_on_as_before(state, who);
-  return {std::nullopt, state.rest_facing[who]};
+  return {std::nullopt, state.bodies.rest_facing[who]};
 }
 
 Wish stand(const Simulation::State& state, std::uint32_t who) {
   if (const auto focus = focus_of(state, who)) return look_at(*focus);
-  return {std::nullopt, state.rest_facing[who]};
+  return {std::nullopt, state.bodies.rest_facing[who]};
 }
 
 // It looks on at what it chases, else where it flies.
 Wish in_flight(const Simulation::State& state, std::uint32_t who) {
   const auto focus = focus_of(state, who);
-  if (focus && state.mode[who] == Mode::chase) return look_at(*focus);
-  const Arc& arc = state.flight[who].arc;
+  if (focus && state.minds.mode[who] == Mode::chase) return look_at(*focus);
+  const Arc& arc = state.ways.flight[who].arc;
   return {std::nullopt, plan_part(state.plane(), level_part(arc.to - arc.from))};
 }
 
 Wish follow_mind(Simulation::State& state, std::uint32_t who) {
-  switch (state.mode[who]) {
+  switch (state.minds.mode[who]) {
     case Mode::chase:
       return chase(state, who);
     case Mode::patrol:
@@ -190,7 +192,7 @@ Wish faced(const Simulation::State& state, std::uint32_t who, const Vector3d& be
            const Wish& wish) {
   switch (state.kind(who).move.face) {
     case Face::travel: {
-      const Vector2d way = plan_part(state.plane(), state.position[who] - before);
+      const Vector2d way = plan_part(state.plane(), state.bodies.position[who] - before);
       return dot(way, way) > 0.0 ? Wish{std::nullopt, way} : wish;
     }
     case Face::always_target: {
@@ -198,41 +200,44 @@ Wish faced(const Simulation::State& state, std::uint32_t who, const Vector3d& be
       return focus && focus->agent ? look_at(*focus) : wish;
     }
     case Face::keep:
-      return {std::nullopt, state.rest_facing[who]};
+      return {std::nullopt, state.bodies.rest_facing[who]};
     default:
       return wish;
   }
 }
 
 void turn(Simulation::State& state, std::uint32_t who, const Wish& wish) {
-  if (wish.look_along && *wish.look_along == state.facing[who]) return;
+  if (wish.look_along && *wish.look_along == state.bodies.facing[who]) return;
   Vector2d wanted{0.0, 0.0};
   if (wish.look_along) wanted = *wish.look_along;
   if (wish.look_at) wanted = plan_part(state.plane(), *wish.look_at - middle_of(state, who));
   const Kind& kind = state.kind(who);
   if (kind.move.gait == Gait::fixed) return turn_turret(state, who, wanted);
-  state.facing[who] = state.plane() == Plane::upright
-                          ? flip_toward(state.facing[who], wanted)
-                          : turn_toward(state.facing[who], wanted, state.limit(who).turn);
+  state.bodies.facing[who] =
+      state.plane() == Plane::upright
+          ? flip_toward(state.bodies.facing[who], wanted)
+          : turn_toward(state.bodies.facing[who], wanted, state.limit(who).turn);
 }
 
 // A scripted walker looks where it goes.
 Wish along_script(Simulation::State& state, std::uint32_t who) {
   const std::vector<ScriptStep>& script = state.agent(who).script;
-  const Course& course = state.course[who];
-  if (state.trigger[who].aim) return {state.trigger[who].aim, std::nullopt};
+  const Course& course = state.ways.course[who];
+  if (state.bodies.trigger[who].aim) return {state.bodies.trigger[who].aim, std::nullopt};
   if (course.next >= script.size() || script[course.next].what != ScriptStep::What::go) {
-    return {std::nullopt, state.script_facing[who]};
+    return {std::nullopt, state.ways.script_facing[who]};
   }
-  state.script_facing[who].reset();
-  return {std::nullopt, plan_part(state.plane(), script[course.next].place - state.position[who])};
+  state.ways.script_facing[who].reset();
+  return {std::nullopt,
+          plan_part(state.plane(), script[course.next].place - state.bodies.position[who])};
 }
 
 // By a script, or by blows that push.
 bool is_somebody_driven(const Simulation::State& state) {
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
-    const Vector3d& pushed = state.pushed[who];
-    if (state.mode[who] == Mode::script || pushed.x() != 0.0 || pushed.y() != 0.0) return true;
+    const Vector3d& pushed = state.ways.pushed[who];
+    if (state.minds.mode[who] == Mode::script || pushed.x() != 0.0 || pushed.y() != 0.0)
+      return true;
   }
   return false;
 }
@@ -242,18 +247,18 @@ bool is_somebody_driven(const Simulation::State& state) {
 LegResult walk_leg(Simulation::State& state, std::uint32_t who, const Leg& leg, Moment budget) {
   const Kind& kind = state.kind(who);
   const Moment left = state.left_after_rest(who, budget);
-  if (left <= 0) return {state.position[who], budget, false};
+  if (left <= 0) return {state.bodies.position[who], budget, false};
   if (kind.move.gait == Gait::hop) return hop_leg(state, who, leg, left);
   const double step_height = kind.move.gait == Gait::hover ? 0.0 : kind.move.step_height;
-  const WalkingBody body{state.position[who], kind.radius, kind.height, step_height,
+  const WalkingBody body{state.bodies.position[who], kind.radius, kind.height, step_height,
                          state.flies_freely(who)};
   Leg possible = leg;
-  if (!travels(kind.move.gait) || state.is_airborne[who]) possible.speed = 0.0;
+  if (!travels(kind.move.gait) || state.bodies.is_airborne[who]) possible.speed = 0.0;
   const double reach = possible.speed * static_cast<double>(left) / double(kMomentsPerTick) /
-                       state.level->ticks_per_second;
-  LegResult result = walk(state.world, body, possible, left, state.level->ticks_per_second,
+                       state.level().ticks_per_second;
+  LegResult result = walk(state.world, body, possible, left, state.level().ticks_per_second,
                           bodies_in_the_way(state, who, reach));
-  state.position[who] = result.feet;
+  state.bodies.position[who] = result.feet;
   result.used += budget - left;
   return result;
 }
@@ -262,14 +267,15 @@ LegResult walk_leg(Simulation::State& state, std::uint32_t who, const Leg& leg, 
 void make_step_noise(Simulation::State& state, std::uint32_t who) {
   const Move& move = state.kind(who).move;
   if (move.step_reach == 0.0 && move.quiet_reach == 0.0) return;
-  const Vector3d way = state.position[who] - state.previous[who];
+  const Vector3d way = state.bodies.position[who] - state.bodies.previous[who];
   const double walked = std::sqrt(way.x() * way.x() + way.y() * way.y());
   if (walked == 0.0) return;
-  state.stride_left[who] -= walked;
-  if (state.stride_left[who] > 0.0) return;
-  state.stride_left[who] += move.stride * std::ceil(-state.stride_left[who] / move.stride + 1e-12);
-  const double reach = state.quiet[who] ? move.quiet_reach : move.step_reach;
-  state.make_noise(state.position[who], reach, "step", who);
+  state.ways.stride_left[who] -= walked;
+  if (state.ways.stride_left[who] > 0.0) return;
+  state.ways.stride_left[who] +=
+      move.stride * std::ceil(-state.ways.stride_left[who] / move.stride + 1e-12);
+  const double reach = state.ways.quiet[who] ? move.quiet_reach : move.step_reach;
+  state.make_noise(state.bodies.position[who], reach, "step", who);
 }
 
 // Drivers go first and minds travel by where that leaves everybody, all by the same picture: who
@@ -279,8 +285,8 @@ void travel(Simulation::State& state) {
   if (is_somebody_driven(state)) look_for_neighbours(state);
   move_pushed(state);
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
-    if (!state.is_up(who) || state.mode[who] != Mode::script) continue;
-    state.trigger[who] = {};
+    if (!state.is_up(who) || state.minds.mode[who] != Mode::script) continue;
+    state.bodies.trigger[who] = {};
     if (state.is_in_flight(who)) fly_on(state, who);
     if (!state.is_in_flight(who)) follow_script(state, who);
     note_move(state, who);
@@ -289,14 +295,14 @@ void travel(Simulation::State& state) {
   look_for_neighbours(state);
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
     if (!state.is_up(who)) continue;
-    if (state.driver[who] == Driver::mind) {
-      const Vector3d before = state.position[who];
+    if (state.fixed.driver[who] == Driver::mind) {
+      const Vector3d before = state.bodies.position[who];
       if (state.is_in_flight(who)) fly_on(state, who);
       const Wish wish = state.is_in_flight(who) ? in_flight(state, who) : follow_mind(state, who);
       turn(state, who, faced(state, who, before, wish));
     }
-    if (!state.is_in_flight(who) && !state.has_settled[who]) settle(state, who);
-    if (state.mode[who] == Mode::script) turn(state, who, along_script(state, who));
+    if (!state.is_in_flight(who) && !state.ways.has_settled[who]) settle(state, who);
+    if (state.minds.mode[who] == Mode::script) turn(state, who, along_script(state, who));
     note_move(state, who);
     turn_head(state, who);
     make_step_noise(state, who);

@@ -14,14 +14,14 @@ using Index = std::uint32_t;
 // Never through what lies outside its limits, even where that would be shorter.
 void turn_turret(Simulation::State& state, Index who, const Vector2d& wanted) {
   const double most = state.limit(who).turret_turn_deg;
-  Vector2d& facing = state.facing[who];
+  Vector2d& facing = state.bodies.facing[who];
   if (most == 0.0) {
     facing = turn_toward(facing, wanted, state.limit(who).turn);
     return;
   }
   if (dot(wanted, wanted) == 0.0) return;
   const auto [low, high] = state.kind(who).move.turn_limits;
-  const Vector2d& placed = state.placed_facing[who];
+  const Vector2d& placed = state.bodies.placed_facing[who];
   const double from = signed_turn(placed, facing);
   const double to = std::clamp(signed_turn(placed, wanted), low, high);
   const double turn = std::clamp(to - from, -most, most);
@@ -37,11 +37,11 @@ std::optional<Index> mirrored(const Simulation::State& state, Index who) {
   std::optional<Index> nearest;
   const std::uint32_t team = state.kind(who).team;
   for (Index other = 0; other < state.agent_count() && team != kNoTeam; ++other) {
-    const bool is_leader = other != who && state.driver[other] != Driver::mind &&
+    const bool is_leader = other != who && state.fixed.driver[other] != Driver::mind &&
                            state.kind(other).team == team && state.is_up(other);
     if (!is_leader) continue;
-    const double distance =
-        plane_distance(state.plane(), state.position[who], state.seen_position[other]);
+    const double distance = plane_distance(state.plane(), state.bodies.position[who],
+                                           state.bodies.seen_position[other]);
     if (distance > radius || (nearest && distance == radius)) continue;
     radius = distance;
     nearest = other;
@@ -51,11 +51,11 @@ std::optional<Index> mirrored(const Simulation::State& state, Index who) {
 
 // At what its friend aims at, else as that faces; alone it stands as it was placed.
 FacingWish mirror(Simulation::State& state, Index who) {
-  state.leader[who] = mirrored(state, who);
-  if (!state.leader[who]) return {std::nullopt, state.rest_facing[who]};
-  const Trigger& trigger = state.trigger[*state.leader[who]];
+  state.bodies.leader[who] = mirrored(state, who);
+  if (!state.bodies.leader[who]) return {std::nullopt, state.bodies.rest_facing[who]};
+  const Trigger& trigger = state.bodies.trigger[*state.bodies.leader[who]];
   if (trigger.aim) return {trigger.aim, std::nullopt};
-  return {std::nullopt, state.facing[*state.leader[who]]};
+  return {std::nullopt, state.bodies.facing[*state.bodies.leader[who]]};
 }
 
 }  // namespace gaze

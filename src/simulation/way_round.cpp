@@ -7,19 +7,19 @@
 namespace gaze {
 
 std::span<const Cylinder> avoided_by(Simulation::State& state, std::uint32_t who) {
-  const Route& route = state.route[who];
-  state.avoided.clear();
+  const Route& route = state.ways.route[who];
+  state.ways.avoided.clear();
   for (std::size_t i = 0; i < route.avoided_count; ++i) {
-    state.avoided.push_back(state.body(route.avoided[i].who));
+    state.ways.avoided.push_back(state.body(route.avoided[i].who));
   }
-  return state.avoided;
+  return state.ways.avoided;
 }
 
 bool forget_avoided(Simulation::State& state, std::uint32_t who) {
-  Route& route = state.route[who];
+  Route& route = state.ways.route[who];
   const auto end = route.avoided.begin() + route.avoided_count;
   const auto left = std::remove_if(route.avoided.begin(), end, [&](const InTheWay& one) {
-    return !state.alive[one.who] || state.seen_position[one.who] != one.at;
+    return !state.lives.alive[one.who] || state.bodies.seen_position[one.who] != one.at;
   });
   route.avoided_count = static_cast<std::uint32_t>(left - route.avoided.begin());
   return left != end;
@@ -28,7 +28,7 @@ bool forget_avoided(Simulation::State& state, std::uint32_t who) {
 // It touches them, or stands in a line behind them.
 void avoid(Simulation::State& state, std::uint32_t who) {
   constexpr double kBeside = 0.1;  // metres
-  Route& route = state.route[who];
+  Route& route = state.ways.route[who];
   const auto target = state.target_agent(who);
   const auto add = [&](std::uint32_t other) {
     const auto end = route.avoided.begin() + route.avoided_count;
@@ -39,25 +39,26 @@ void avoid(Simulation::State& state, std::uint32_t who) {
       std::shift_left(route.avoided.begin(), end, 1);
       --route.avoided_count;
     }
-    route.avoided[route.avoided_count++] = {other, state.seen_position[other]};
+    route.avoided[route.avoided_count++] = {other, state.bodies.seen_position[other]};
   };
-  const Vector3d& own = state.position[who];
-  const double reach = state.radius[who] + kBeside;
-  state.walkers.near(own, reach + state.widest, [&](std::uint32_t other, double distance2) {
-    const double most = reach + state.radius[other];
-    if (other == who || distance2 > most * most || !state.are_solid(who, other)) return;
-    if (!state.is_on_way[other] && state.pace_length[other] == 0.0) add(other);
-  });
-  const InLine& line = state.line[who];
-  if (line.place != InLine::kNone && state.alive[line.head]) add(line.head);
+  const Vector3d& own = state.bodies.position[who];
+  const double reach = state.fixed.radius[who] + kBeside;
+  state.ways.walkers.near(
+      own, reach + state.fixed.widest, [&](std::uint32_t other, double distance2) {
+        const double most = reach + state.fixed.radius[other];
+        if (other == who || distance2 > most * most || !state.are_solid(who, other)) return;
+        if (!state.ways.is_on_way[other] && state.ways.pace_length[other] == 0.0) add(other);
+      });
+  const InLine& line = state.ways.line[who];
+  if (line.place != InLine::kNone && state.lives.alive[line.head]) add(line.head);
 }
 
 bool stand_in_the_way(Simulation::State& state, std::uint32_t who, const Vector3d& goal) {
-  if (state.route[who].avoided_count == 0) return false;
+  if (state.ways.route[who].avoided_count == 0) return false;
   const NavigationMesh& mesh = mesh_for(state, who);
   const NavigationMesh::Data& data = mesh.data();
   return Standing(mesh, avoided_by(state, who))
-      .bars(data.plan(state.position[who]), data.plan(goal), {true, true});
+      .bars(data.plan(state.bodies.position[who]), data.plan(goal), {true, true});
 }
 
 }  // namespace gaze

@@ -9,28 +9,28 @@ namespace {
 using Index = std::uint32_t;
 
 bool is_triggered_by(const Simulation::State& state, Index zone, Index who) {
-  const Whom& whom = state.triggers[zone].whom;
+  const Whom& whom = state.fixed.triggers[zone].whom;
   return whom.is_empty() ? !state.kind(who).thing : whom.means(state.somebody(who));
 }
 
 void change_tags(Simulation::State& state, const ZoneTrigger& trigger, Index who) {
-  const std::uint64_t before = state.tags[who];
-  state.tags[who] |= trigger.grants;
-  state.tags[who] &= ~trigger.takes;
-  if (state.tags[who] != before) change_body(state, who);
+  const std::uint64_t before = state.knowledge.tags[who];
+  state.knowledge.tags[who] |= trigger.grants;
+  state.knowledge.tags[who] &= ~trigger.takes;
+  if (state.knowledge.tags[who] != before) change_body(state, who);
 }
 
 void trigger(Simulation::State& state, Index zone_index, Index who) {
-  const Zone& zone = state.level->zones[zone_index];
-  if (zone.once && state.zone_spent[zone_index]) return;
+  const Zone& zone = state.level().zones[zone_index];
+  if (zone.once && state.senses.zone_spent[zone_index]) return;
   const bool is_trigger =
       !zone.grants.empty() || !zone.takes.empty() || !zone.tells.empty() || !zone.wakes.empty();
   if (!is_trigger || !is_triggered_by(state, zone_index, who)) return;
-  state.zone_spent[zone_index] = 1;
+  state.senses.zone_spent[zone_index] = 1;
   Event& event = state.tell(Event::What::triggered, who);
   event.zone = zone_index;
-  event.place = state.position[who];
-  change_tags(state, state.triggers[zone_index], who);
+  event.place = state.bodies.position[who];
+  change_tags(state, state.fixed.triggers[zone_index], who);
   for (const Index agent : zone.wakes) {
     wake(state, agent);
     state.fire(agent, Cause::triggered, "");
@@ -42,19 +42,20 @@ void trigger(Simulation::State& state, Index zone_index, Index who) {
 }
 
 void find_zones(Simulation::State& state, Index who) {
-  std::vector<Index>& own = state.zones_of[who];
-  state.candidates = own;  // those it was in
+  std::vector<Index>& own = state.senses.zones_of[who];
+  state.senses.candidates = own;  // those it was in
   own.clear();
-  state.dimness[who] = 0.0;
-  for (Index i = 0; i < state.level->zones.size(); ++i) {
-    const Zone& zone = state.level->zones[i];
-    if (!is_in(state.plane(), zone, state.position[who])) continue;
+  state.knowledge.dimness[who] = 0.0;
+  for (Index i = 0; i < state.level().zones.size(); ++i) {
+    const Zone& zone = state.level().zones[i];
+    if (!is_in(state.plane(), zone, state.bodies.position[who])) continue;
     own.push_back(i);
-    state.dimness[who] = std::max(state.dimness[who], zone.dimness);  // the darkest counts
+    state.knowledge.dimness[who] =
+        std::max(state.knowledge.dimness[who], zone.dimness);  // the darkest counts
   }
   for (const Index zone : own) {
-    const bool is_new =
-        std::find(state.candidates.begin(), state.candidates.end(), zone) == state.candidates.end();
+    const bool is_new = std::find(state.senses.candidates.begin(), state.senses.candidates.end(),
+                                  zone) == state.senses.candidates.end();
     if (is_new) trigger(state, zone, who);
   }
 }
@@ -72,16 +73,16 @@ void tell_of(Simulation::State& state, Index who, Index other) {
   if (!looks_for(state, who, other)) return;
   const auto& tell = state.kind(who).tell;
   const Duration remember = tell ? tell->remember : Tell{}.remember;
-  state.sudden.push_back({who, other, Sense::told,
-                          moments_of(remember, state.level->ticks_per_second),
-                          state.position[other], std::nullopt});
+  state.told.sudden.push_back({who, other, Sense::told, state.moments(remember),
+                               state.bodies.position[other], std::nullopt});
 }
 
 // Who has not moved is where it was. Placed inside a zone is stepped into it at tick 0.
 void enter_zones(Simulation::State& state) {
-  if (state.level->zones.empty()) return;
+  if (state.level().zones.empty()) return;
   for (Index who = 0; who < state.agent_count(); ++who) {
-    if (!state.alive[who] || (state.is_still[who] && state.tick > 0)) continue;
+    if (!state.lives.alive[who] || (state.knowledge.is_still[who] && state.clock.tick > 0))
+      continue;
     find_zones(state, who);
   }
 }

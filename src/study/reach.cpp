@@ -24,8 +24,8 @@ std::vector<AttackReach> attack_reach(const Simulation& simulation, AgentId agen
   const Simulation::State& state = simulation.raw();
   static_cast<void>(state.index_of(agent));
   const Kind& kind = state.kind(agent.index);
-  const Stance stance =
-      stance_of(state.plane(), kind, state.position[agent.index], state.placed_facing[agent.index]);
+  const Stance stance = stance_of(state.plane(), kind, state.bodies.position[agent.index],
+                                  state.bodies.placed_facing[agent.index]);
   std::vector<AttackReach> reaches;
   for (const Attack& attack : kind.attacks) {
     AttackReach& reach = reaches.emplace_back();
@@ -35,8 +35,8 @@ std::vector<AttackReach> attack_reach(const Simulation& simulation, AgentId agen
       for (int column = 0; column < floor.grid.columns; ++column) {
         const std::size_t spot = floor.grid.index(column, row);
         if (floor.is_free[spot] == 0) continue;
-        const Fighter there = standing_at(*state.level, victim, floor.grid.middle(column, row));
-        if (!can_hit(state.world, attack, stance, there, state.level->gravity)) continue;
+        const Fighter there = standing_at(state.level(), victim, floor.grid.middle(column, row));
+        if (!can_hit(state.world, attack, stance, there, state.level().gravity)) continue;
         reach.can_hurt[spot] = 1;
         reach.area += floor.grid.size * floor.grid.size;
       }

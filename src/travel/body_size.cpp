@@ -1,18 +1,7 @@
-#include <algorithm>
-
-#include "travel/openings.hpp"
+#include "travel/body_size.hpp"
 
 namespace gaze {
 namespace {
-
-bool is_door(const Solid& solid) {
-  return solid.form == Solid::Form::door;
-}
-
-template <typename Test>
-bool any(const std::vector<Whom>& all, Test&& test) {
-  return std::any_of(all.begin(), all.end(), test);
-}
 
 BodySize body_of(const Level& level, const Openings& openings, const Somebody& who,
                  double altitude) {
@@ -27,7 +16,8 @@ BodySize body_of(const Level& level, const Openings& openings, const Somebody& w
     if (openings.closed[i].means(who)) body.closed.push_back(i);
   }
   for (std::uint32_t i = 0; i < openings.opens.size(); ++i) {
-    if (is_door(level.solids[i]) && openings.opens_for(i, who)) body.opens.push_back(i);
+    if (level.solids[i].form == Solid::Form::door && openings.opens_for(i, who))
+      body.opens.push_back(i);
   }
   if (move.gait == Gait::hover) {
     body.step_height = 0.0;
@@ -45,25 +35,6 @@ std::uint32_t kind_number(const Level& level, const Kind& kind) {
 }
 
 }  // namespace
-
-Openings::Openings(const Level& level) : tag_names(gaze::tag_names(level)) {
-  if (std::any_of(level.solids.begin(), level.solids.end(), is_door)) {
-    for (const Solid& solid : level.solids) {
-      opens.push_back(is_door(solid) ? Whom(level, solid.door.opens_for, tag_names) : Whom());
-    }
-  }
-  for (const Zone& zone : level.zones) closed.emplace_back(level, zone.closed_to, tag_names);
-}
-
-bool Openings::goes_by_tags() const {
-  const auto test = [](const Whom& whom) { return whom.goes_by_tags(); };
-  return any(opens, test) || any(closed, test);
-}
-
-bool Openings::goes_by_agents() const {
-  const auto test = [](const Whom& whom) { return whom.goes_by_agents(); };
-  return any(opens, test) || any(closed, test);
-}
 
 double altitude_of(const Kind& kind, const Vector3d& at) {
   const Move& move = kind.move;

@@ -93,12 +93,12 @@ class NextMode : public ::testing::Test {
   When when{{rule(Cause::sees, Mode::chase), rule(Cause::loses, Mode::post),
              rule(Cause::hears, Mode::investigate), rule(Cause::hurt, Mode::search)},
             Mode::patrol};
-  const Knowledge nothing{};
-  const Knowledge notices{true, false};
-  const Knowledge remembers{false, true};
+  const Knowing nothing{};
+  const Knowing notices{true, false};
+  const Knowing remembers{false, true};
 
   static News fired(std::uint64_t rules, bool forgot = false) { return {rules, 0, forgot}; }
-  Mode next(Mode mode, const News& news, const Knowledge& knowledge) const {
+  Mode next(Mode mode, const News& news, const Knowing& knowledge) const {
     return next_mode(mode, Mode::patrol, when, news, knowledge);
   }
 };

@@ -1,6 +1,5 @@
 #pragma once
 
-#include "gaze/navigation.hpp"
 #include "level/whom.hpp"
 
 namespace gaze {
@@ -15,12 +14,10 @@ struct Openings {
   bool opens_for(std::uint32_t door, const Somebody& who) const {
     return opens[door].is_empty() || opens[door].means(who);
   }
-  /// What bodies can pass depends on what they hold, or on who they are.
+  /// What bodies can pass depends on what they hold.
   bool goes_by_tags() const;
+  /// What bodies can pass depends on who they are.
   bool goes_by_agents() const;
 };
-
-/// The body of somebody who holds these tags now.
-[[nodiscard]] BodySize body_size(const Level& level, const Openings& openings, const Somebody& who);
 
 }  // namespace gaze

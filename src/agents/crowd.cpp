@@ -1,4 +1,4 @@
-#include "simulation/crowd.hpp"
+#include "agents/crowd.hpp"
 
 namespace gaze {
 

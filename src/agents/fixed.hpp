@@ -1,0 +1,75 @@
+#pragma once
+
+#include <cstdint>
+#include <memory>
+#include <vector>
+
+#include "agents/contact.hpp"
+#include "gaze/level.hpp"
+#include "level/openings.hpp"
+
+namespace gaze {
+
+/// So many foes are looked through one by one.
+constexpr std::size_t kFewFoes = 32;
+
+/// What follows from the values of a kind at this rate of ticks.
+struct KindLimits {
+  NoticeLimits notice;
+  SineCosine turn;                     ///< Most of one step.
+  double head_turn_deg = 0.0;          ///< Most of one step; 0: the head is fixed to the body.
+  double back_to_scan_deg = 0.0;       ///< The same where it scans.
+  bool reacts = false;                 ///< Has rules.
+  std::uint64_t urged_only = 0;        ///< Attacks that a reaction alone makes, by bit.
+  double farthest = 0.0;               ///< No sense but hearing reaches farther, metres.
+  std::uint64_t tags = 0;              ///< That its agents begin with.
+  std::uint64_t wanted_tags = 0;       ///< 0: any.
+  std::vector<char> wants_kind;        ///< By kind; empty: any.
+  std::vector<char> is_foe_of_team;    ///< By team + 1, 0: none; either is hostile to the other.
+  std::vector<char> is_solid_to_team;  ///< By team + 1; nothing where things are.
+  std::vector<char> wants_team;        ///< By team: hostile, and not filtered out.
+  std::vector<Moment> cooldowns;       ///< By attack.
+  Moment grace = 0;
+  Moment heals_after = 0;
+  double turret_turn_deg = 0.0;  ///< Most of one step, if its turning has limits; else 0.
+};
+
+/// Who triggers a zone, and the tags that it gives and takes.
+struct ZoneTrigger {
+  Whom whom;
+  std::uint64_t grants = 0;
+  std::uint64_t takes = 0;
+};
+
+/// The level, and what is worked out from it once, before anything moves.
+struct Fixed {
+  std::shared_ptr<const Level> level;
+  std::size_t placed = 0;  ///< Agents of the level itself; those behind them may be left behind.
+
+  std::vector<KindLimits> limits;     ///< By kind.
+  std::vector<std::uint32_t> bases;   ///< By kind: the one that it is like, or kNoBase.
+  std::vector<Whom> follows;          ///< By kind: whom it may stay by.
+  std::vector<ZoneTrigger> triggers;  ///< By zone.
+  Openings openings;
+
+  std::vector<std::uint32_t> kind_index;            ///< By agent; dense, for hot loops.
+  std::vector<Driver> driver;                       ///< By agent; dense, for hot loops.
+  std::vector<Mode> idle;                           ///< By agent: the mode that it begins in.
+  std::vector<double> radius;                       ///< By agent, metres.
+  std::vector<std::vector<std::uint32_t>> foes_of;  ///< By team: the agents it is hostile to.
+  std::vector<std::uint32_t> touchers;              ///< Agents with an attack by touch.
+  std::vector<std::uint32_t> healers;               ///< Agents that heal by themselves.
+  std::vector<std::uint32_t> things;                ///< Agents that are things.
+  std::vector<std::uint32_t> doors;                 ///< By door: its number as a solid.
+
+  double widest = 0.0;      ///< Radius of any agent, metres.
+  double tallest = 0.0;     ///< Height of any agent, metres.
+  bool uses_crowd = false;  ///< Some sense asks who is near.
+  bool uses_beams = false;  ///< Some kind has a beam.
+  bool has_relief = false;  ///< Somebody may step up, down or fall.
+
+  explicit Fixed(std::shared_ptr<const Level> the_level)
+      : level(std::move(the_level)), openings(*level) {}
+};
+
+}  // namespace gaze

@@ -1,0 +1,39 @@
+#pragma once
+
+#include <cstdint>
+#include <optional>
+#include <vector>
+
+#include "agents/contact.hpp"
+#include "gaze/reaction.hpp"
+
+namespace gaze {
+
+/// One that gave up what it had hardly begun: for a while what it sees does not make it begin
+/// again.
+struct TurnedBack {
+  Moment until = -1;       ///< -1: it did not.
+  std::uint64_t held = 0;  ///< Rules of its kind, by bit, whose cause has come up meanwhile.
+};
+
+/// A reaction that waits for its time.
+struct Pending {
+  std::uint32_t who = 0;
+  std::uint32_t rule = 0;
+  Moment due = 0;
+};
+
+/// What all agents are about, by agent. Minds write it.
+struct Minds {
+  std::vector<char> awake;
+  std::vector<Mode> mode;
+  std::vector<Moment> mode_since;
+  std::vector<std::optional<Contact>> target;
+  std::vector<char> has_target;       ///< The same in short.
+  std::vector<std::uint64_t> urged;   ///< Attacks that a reaction asks for, by bit.
+  std::vector<std::uint64_t> lasted;  ///< Rules of the cause `lasts` that fired in this mode.
+  std::vector<TurnedBack> turned_back;
+  std::vector<Pending> pending;  ///< Of all agents.
+};
+
+}  // namespace gaze

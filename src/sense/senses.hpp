@@ -1,0 +1,51 @@
+#pragma once
+
+#include <cstdint>
+#include <vector>
+
+#include "agents/crowd.hpp"
+#include "agents/told.hpp"
+#include "gaze/feeling.hpp"
+#include "gaze/hearing.hpp"
+
+namespace gaze {
+
+/// The clearest noise of one name that a hearer heard in this step.
+struct Heard {
+  std::size_t noise = 0;  ///< Its number among the noises of the step.
+  double distance = 0.0;
+};
+
+/// A friend's word that will arrive.
+struct Alarm {
+  std::uint32_t to = 0;
+  std::uint32_t from = 0;
+  std::uint32_t about = 0;
+  Moment due = 0;
+  Moment remember = 0;
+  Vector3d place{0.0, 0.0, 0.0};
+};
+
+/// Another that touches a body, and the side on which it came to.
+struct Touching {
+  std::uint32_t other = 0;
+  Side side = Side::front;
+};
+
+/// What senses alone know of: their memory from step to step, and what they work with.
+struct Senses {
+  std::vector<char> was_near;                        ///< Its nearness sense, once only, has fired.
+  std::vector<std::vector<std::uint32_t>> zones_of;  ///< By agent: those it is in, in order.
+  std::vector<char> zone_spent;                      ///< By zone.
+  std::vector<std::vector<Touching>> touching;       ///< By agent: those that touch it.
+  std::vector<Alarm> alarms;
+  Crowd crowd{8.0};
+
+  std::vector<Perceived> perceived;       ///< Scratch: of one agent.
+  std::vector<std::uint32_t> candidates;  ///< Scratch.
+  std::vector<Cylinder> bodies;           ///< Scratch.
+  std::vector<Heard> heard;               ///< Scratch: of one hearer.
+  HearingVerdict hearing;                 ///< Scratch.
+};
+
+}  // namespace gaze

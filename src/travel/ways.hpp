@@ -1,0 +1,127 @@
+#pragma once
+
+#include <array>
+#include <cstdint>
+#include <optional>
+#include <vector>
+
+#include "agents/crowd.hpp"
+#include "gaze/path.hpp"
+#include "travel/arc.hpp"
+#include "travel/keep_apart.hpp"
+
+namespace gaze {
+
+/// How long a goal has been out of reach.
+struct Progress {
+  double best = 0.0;  ///< Nearest so far, metres, in whole centimetres gained.
+  Moment since = 0;   ///< When that was.
+  bool told = false;  ///< `blocked` has been told for this goal.
+};
+
+/// Where a walker with a list of places stands in it.
+struct Course {
+  std::uint32_t next = 0;
+  bool backwards = false;
+  bool is_new = true;      ///< The goal was set since the last look at progress.
+  Moment wait_until = -1;  ///< Scripts: -1 while not waiting.
+  Progress progress;
+};
+
+/// Whose place in a line before one who has arrived, or stands there.
+struct InLine {
+  static constexpr std::uint8_t kNone = 100;  ///< In no line.
+  std::uint8_t place = kNone;                 ///< So many stand before it, that one included.
+  std::uint32_t head = 0;                     ///< Who that is.
+};
+
+/// Somebody who stands where no room is left beside, and where that is.
+struct InTheWay {
+  std::uint32_t who = 0;
+  Vector3d at{0.0, 0.0, 0.0};
+};
+
+/// The way that an agent follows.
+struct Route {
+  static constexpr std::size_t kMostAvoided = 4;
+  std::vector<Vector3d> points;  ///< From `next` on they lie ahead.
+  std::vector<Path::Leg> links;  ///< Legs to some of them, from `next_link` on still ahead.
+  std::uint32_t next_link = 0;
+  std::uint32_t next = 0;
+  Vector3d goal{0.0, 0.0, 0.0};  ///< That it was made for.
+  Path::Outcome outcome = Path::Outcome::none;
+  bool is_made = false;
+  std::uint32_t own_face = 0;                  ///< Where in the mesh it was last.
+  std::uint32_t goal_face = 0;                 ///< Where in the mesh its goal is.
+  bool was_pushed = false;                     ///< Off its line, by others in its way.
+  std::array<InTheWay, kMostAvoided> avoided;  ///< It leads round those as long as they stand.
+  std::uint32_t avoided_count = 0;             ///< So many of them.
+  bool is_asked = false;                       ///< It waits for a search.
+  Vector3d asked_goal{0.0, 0.0, 0.0};          ///< To where it waits for one.
+  Progress progress;
+};
+
+/// A hop, or a link on the way: nothing changes it before it has landed.
+struct Flight {
+  enum class What { none, hop, drop, made };
+  What what = What::none;
+  Arc arc;             ///< Its ends, of all; the rest of hops alone.
+  double speed = 0.0;  ///< Of drops and of what is made, metres a second.
+  Moment start = 0;
+  Moment end = 0;
+};
+
+/// What travel alone knows of, by agent where nothing else is said.
+struct Ways {
+  // Courses: what it goes about.
+  std::vector<Course> course;
+  std::vector<Course> left_course;                     ///< Of its idle mode, where it left that.
+  std::vector<Vector3d> home;                          ///< Where it left its idle mode.
+  std::vector<Vector3d> wander_goal;                   ///< Valid while its course is not new.
+  std::vector<std::optional<Vector2d>> script_facing;  ///< Set by a script's `face`.
+  std::vector<char> quiet;                             ///< Set by a script's `quiet`.
+  std::vector<double> stride_left;                     ///< Metres to the next noise of a step.
+  std::vector<std::uint32_t> has_no_start;  ///< Agents for whom no start place was found.
+
+  // Footing.
+  std::vector<char> is_just_placed;  ///< It has not stood or fallen there for a step.
+  std::vector<char> has_settled;     ///< It has fallen already in this step.
+  std::vector<std::optional<double>> highest_of_fall;  ///< Of one that goes on, metres.
+  std::vector<Vector3d> velocity;                      ///< In the air, metres a second.
+  std::vector<double> air_share;  ///< Of the step in which it took off that it is in the air.
+  std::vector<char> hangs;        ///< What drops has not dropped yet.
+  std::vector<Flight> flight;
+  std::vector<Moment> rests_until;  ///< From a landing on.
+  std::vector<Vector3d> pushed;     ///< By blows: velocity, level, metres a second.
+
+  // Routes.
+  std::vector<std::uint32_t> mesh_of;
+  std::vector<BodySize> mesh_bodies;                  ///< By mesh.
+  std::vector<std::optional<NavigationMesh>> meshes;  ///< By mesh; made when first needed.
+  std::vector<Route> route;
+  std::vector<std::uint32_t> asked;     ///< Who waits for a search, first come, first served.
+  std::vector<std::uint32_t> together;  ///< Scratch: who shares a search.
+  std::vector<Vector3d> starts;         ///< Scratch: where they are.
+  std::int64_t searches_left = 0;       ///< Of the budget of this step.
+  PathFinder finder;
+
+  // Keeping apart.
+  Crowd walkers{0.75};         ///< As minds begin to travel.
+  double strayed = 0.0;        ///< No body is farther from where `walkers` has it, metres.
+  std::vector<Vector2d> pace;  ///< Velocity in the last step, level, metres a second.
+  std::vector<double> pace_length;
+  std::vector<double> gathered;     ///< The speed at which it last walked, whatever stopped it.
+  std::vector<Vector2d> wish;       ///< The velocity that it wanted in the last step.
+  std::vector<Vector2d> next_wish;  ///< The velocity that it wants in this one.
+  std::vector<InLine> line;         ///< As of the last step.
+  std::vector<InLine> next_line;    ///< As of this one.
+  std::vector<char> is_on_way;      ///< It went towards something in the last step.
+  std::vector<char> goes_on_way;    ///< It goes towards something in this one.
+  double fastest = 0.0;             ///< Of all in the last step, metres a second.
+  KeepApart keep_apart;
+  std::vector<Neighbour> neighbours;  ///< Scratch.
+  std::vector<Cylinder> in_the_way;   ///< Scratch: bodies that may stop one that moves.
+  std::vector<Cylinder> avoided;      ///< Scratch: of one search.
+};
+
+}  // namespace gaze
