@@ -28,6 +28,7 @@
 #include "gaze/seen_area.hpp"
 #include "gaze/senses.hpp"
 #include "gaze/shots.hpp"
+#include "gaze/sides.hpp"
 #include "gaze/sight.hpp"
 #include "gaze/simulation.hpp"
 #include "gaze/spots.hpp"

@@ -33,6 +33,7 @@ struct Bodies {
   std::vector<Vector2d> placed_facing;  ///< As it began.
   std::vector<Vector2d> rest_facing;    ///< To which it turns when it has nothing to look at.
   std::vector<char> is_airborne;
+  std::vector<char> has_come;                        ///< It has come to where it went to look.
   std::vector<Trigger> trigger;                      ///< Of those who are driven.
   std::vector<std::optional<std::uint32_t>> leader;  ///< Whom it mirrors.
 };

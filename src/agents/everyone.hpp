@@ -2,12 +2,14 @@
 
 #include <cstdint>
 #include <optional>
+#include <string_view>
 
 #include "agents/bodies.hpp"
 #include "agents/fixed.hpp"
 #include "agents/knowledge.hpp"
 #include "agents/lives.hpp"
 #include "agents/minds.hpp"
+#include "agents/told.hpp"
 #include "gaze/world.hpp"
 #include "geometry/plan.hpp"
 
@@ -68,6 +70,23 @@ class Asking {
     return flies_freely(i) ? plane_distance(plane(), a, b) : level_distance(plane(), a, b);
   }
 
+  /// How an agent moves in this step, metres a second.
+  Vector3d motion_of(std::uint32_t i) const {
+    const Bodies& bodies = parts().bodies;
+    return (bodies.position[i] - bodies.previous[i]) * level().ticks_per_second;
+  }
+
+  /// True if one looks for the other at all: hostile, and not filtered out by kind, team or tag.
+  bool looks_for(std::uint32_t i, std::uint32_t other) const {
+    const KindLimits& limits = limit(i);
+    const std::uint32_t team = kind(other).team;
+    if (i == other || team == kNoTeam || limits.wants_team.empty()) return false;
+    if (!limits.wants_team[team]) return false;
+    const std::uint32_t its_kind = parts().fixed.kind_index[other];
+    if (!limits.wants_kind.empty() && !limits.wants_kind[its_kind]) return false;
+    const std::uint64_t tags = limits.wanted_tags;
+    return tags == 0 || (tags & parts().knowledge.tags[other]) != 0;
+  }
   bool are_foes(std::uint32_t i, std::uint32_t j) const {
     return limit(i).is_foe_of_team[team_slot(kind(j).team)] != 0;
   }
@@ -84,5 +103,64 @@ class Asking {
   const Parts& parts() const { return static_cast<const Parts&>(*this); }
   static std::uint32_t team_slot(std::uint32_t team) { return team == kNoTeam ? 0 : team + 1; }
 };
+
+/// The parts that every room may read. A room's own view of the game derives from this and names
+/// what the room writes once more, not const.
+struct Everyone : Asking<Everyone> {
+  const Fixed& fixed;
+  const World& world;
+  const Clock& clock;
+  const Bodies& bodies;
+  const Lives& lives;
+  const Minds& minds;
+  const Knowledge& knowledge;
+
+  template <typename State>
+  explicit Everyone(const State& state)
+      : fixed(state.fixed),
+        world(state.world),
+        clock(state.clock),
+        bodies(state.bodies),
+        lives(state.lives),
+        minds(state.minds),
+        knowledge(state.knowledge) {}
+};
+
+/// Everyone, and a way to tell others what has happened.
+struct Teller : Everyone {
+  Told& told;
+  Events& events;
+
+  template <typename State>
+  explicit Teller(State& state) : Everyone(state), told(state.told), events(state.events) {}
+
+  Event& tell(Event::What what, std::uint32_t who) const;
+  void make_noise(const Vector3d& place, double reach, std::string_view name,
+                  std::optional<std::uint32_t> maker) const;
+  /// Marks the rule of a cause and a name, if there is one: exactly that name, else any.
+  void fire(std::uint32_t who, Cause cause, std::string_view name) const;
+  /// The same for a cause by kind: that of the other, else the next that it is like, else any.
+  void fire_by_kind(std::uint32_t who, Cause cause, std::uint32_t other) const;
+  /// Tells an agent where another is, if it looks for it.
+  void tell_of(std::uint32_t who, std::uint32_t other) const;
+};
+
+/// What an agent acts on: another that it notices, else the place that it learnt of last.
+struct Focus {
+  std::optional<std::uint32_t> agent;
+  Vector3d place{0.0, 0.0, 0.0};   ///< Of the feet.
+  Vector3d motion{0.0, 0.0, 0.0};  ///< How it moved when last perceived, metres a step.
+  double height = 0.0;             ///< Of what is there.
+};
+
+[[nodiscard]] std::optional<Focus> focus_of(const Everyone& all, std::uint32_t who);
+
+/// Where the hand of an agent is. @param feet  Where the agent is.
+[[nodiscard]] Vector3d hand_of(const Everyone& all, std::uint32_t who, const Vector3d& feet);
+
+/// Metres between two bodies, across and upwards, whichever is more; 0 where they overlap.
+/// @param feet  Where the first is.
+[[nodiscard]] double gap_between(const Everyone& all, std::uint32_t who, const Vector3d& feet,
+                                 std::uint32_t other);
 
 }  // namespace gaze

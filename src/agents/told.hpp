@@ -6,6 +6,8 @@
 #include <vector>
 
 #include "gaze/event.hpp"
+#include "gaze/reaction.hpp"
+#include "gaze/senses.hpp"
 
 namespace gaze {
 
@@ -34,19 +36,100 @@ struct Perceived {
   std::optional<std::uint32_t> teller;
 };
 
+/// What a mind has decided about where it goes, for travel.
+struct CourseChange {
+  enum class What : std::uint8_t {
+    anew,        ///< It begins with what its mode goes about.
+    leaves,      ///< It leaves its idle mode, and will come back to where it is.
+    as_before,   ///< It takes up its idle mode where it left that.
+    turns_round  ///< A reaction has it turn.
+  };
+  std::uint32_t who = 0;
+  What what = What::anew;
+  Angle turn;
+  Mode mode = Mode::post;  ///< In which it turns round.
+};
+
+/// A mode that ends on the way: for its mind.
+struct ModeChange {
+  std::uint32_t who = 0;
+  Mode to = Mode::post;
+};
+
+/// What a script has a hand do, for combat.
+struct HandWish {
+  enum class What : std::uint8_t { take, throw_, drop };
+  std::uint32_t who = 0;
+  What what = What::take;
+  std::uint32_t thing = 0;        ///< The agent to take, or the kind to throw.
+  Vector3d place{0.0, 0.0, 0.0};  ///< To throw to.
+  Vector3d feet{0.0, 0.0, 0.0};   ///< Where who wishes that is at that moment.
+};
+
+/// A blow that pushes: metres a second, level.
+struct Push {
+  std::uint32_t who = 0;
+  Vector3d velocity{0.0, 0.0, 0.0};
+};
+
+/// Where a thing is that is carried, in flight, or comes to lie somewhere.
+struct Placed {
+  std::uint32_t who = 0;
+  Vector3d feet{0.0, 0.0, 0.0};
+  bool is_released = false;  ///< It falls from there to what is below.
+};
+
+/// Somebody who comes into play: something that is left behind.
+struct Coming {
+  std::uint32_t who = 0;
+  Vector3d feet{0.0, 0.0, 0.0};
+  Vector2d facing{1.0, 0.0};
+};
+
+/// An attack that has been made, for which a reaction had asked.
+struct Made {
+  std::uint32_t who = 0;
+  std::uint32_t attack = 0;
+};
+
+/// What has happened, for the host.
+struct Events {
+  std::vector<Event> all;
+  std::size_t sorted = 0;            ///< So many are in their order.
+  bool are_shown = false;            ///< The host has had its chance to read them.
+  std::vector<std::uint64_t> order;  ///< Scratch: the keys of their order.
+  std::vector<Event> in_order;       ///< Scratch.
+};
+
 /// What one stage tells the others: all append, the stage that makes use of it clears.
 struct Told {
-  std::vector<Event> events;
   std::vector<News> news;                            ///< By agent, for its mind.
   std::vector<MadeNoise> noises;                     ///< Made in this step, to be heard in it.
   std::vector<std::optional<MadeNoise>> last_noise;  ///< By maker.
   std::vector<Perceived> sudden;                     ///< Who was hurt, or told of somebody.
 
-  // How events are put into their order.
-  std::size_t sorted_events = 0;
-  bool events_are_old = false;
-  std::vector<std::uint64_t> event_keys;  ///< Scratch: their order.
-  std::vector<Event> ordered_events;      ///< Scratch: the events in it.
+  // For travel.
+  std::vector<CourseChange> courses;
+  std::vector<Push> pushes;
+  std::vector<Placed> placed;
+  std::vector<std::uint32_t> changed_tags;    ///< Agents whose tags are others now.
+  std::vector<std::uint32_t> changed_solids;  ///< What has opened, shut or broken.
+
+  // For minds.
+  std::vector<ModeChange> modes;
+  std::vector<std::uint32_t> wakes;
+  std::vector<Made> made;
+
+  // For senses.
+  std::vector<std::uint32_t> arrivals;  ///< Who has come to where it went to look.
+
+  // For combat, and for who is in play.
+  std::vector<HandWish> hands;
+  std::vector<std::uint32_t> gone;  ///< Who has been defeated, caught or lost.
+  std::vector<Coming> comings;
+
+  Told() = default;
+  explicit Told(std::size_t agents) : news(agents), last_noise(agents) {}
 };
 
 }  // namespace gaze

@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "agents/crowd.hpp"
+#include "agents/touches.hpp"
 #include "gaze/level.hpp"
 #include "gaze/shots.hpp"
 
@@ -99,12 +100,12 @@ struct Fights {
   std::vector<Blow> blows;                    ///< Of this step.
   std::vector<Moment> grace_until;            ///< By agent: it cannot be hurt again before that.
   std::vector<std::optional<BlastMade>> last_blast;  ///< By agent.
+  Touches touches;                                   ///< For attacks by touch.
   bool somebody_caught = false;                      ///< In this step.
 
-  std::vector<Shell> shells;     ///< In flight, in no order.
-  std::vector<Pierced> pierced;  ///< By shell; apart, for few of them pierce.
-  std::vector<Shell> thrown;     ///< In this step; they fly from the next one on.
-  std::int64_t shells_made = 0;
+  std::vector<Shell> shells;            ///< In flight, in no order.
+  std::vector<Pierced> pierced;         ///< By shell; apart, for few of them pierce.
+  std::vector<Shell> thrown;            ///< In this step; they fly from the next one on.
   std::vector<Projectile> projectiles;  ///< The shells, as the host may see them.
   Crowd hittable{2.0};                  ///< Where those are who can be hit.
   double most_moved = 0.0;              ///< In this step along an axis, by anybody, metres.

@@ -11,7 +11,7 @@
 #include "gaze/navigation.hpp"
 #include "gaze/world.hpp"
 #include "level/whom.hpp"
-#include "travel/body_size.hpp"
+#include "navigation/body_size.hpp"
 
 namespace gaze {
 

@@ -6,7 +6,7 @@
 #include "gaze/navigation.hpp"
 #include "judge/judges.hpp"
 #include "level/numbers.hpp"
-#include "simulation/stages.hpp"
+#include "simulation/state.hpp"
 
 namespace gaze {
 namespace {

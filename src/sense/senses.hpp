@@ -5,6 +5,7 @@
 
 #include "agents/crowd.hpp"
 #include "agents/told.hpp"
+#include "agents/touches.hpp"
 #include "gaze/feeling.hpp"
 #include "gaze/hearing.hpp"
 
@@ -26,18 +27,12 @@ struct Alarm {
   Vector3d place{0.0, 0.0, 0.0};
 };
 
-/// Another that touches a body, and the side on which it came to.
-struct Touching {
-  std::uint32_t other = 0;
-  Side side = Side::front;
-};
-
 /// What senses alone know of: their memory from step to step, and what they work with.
 struct Senses {
   std::vector<char> was_near;                        ///< Its nearness sense, once only, has fired.
   std::vector<std::vector<std::uint32_t>> zones_of;  ///< By agent: those it is in, in order.
   std::vector<char> zone_spent;                      ///< By zone.
-  std::vector<std::vector<Touching>> touching;       ///< By agent: those that touch it.
+  Touches touches;
   std::vector<Alarm> alarms;
   Crowd crowd{8.0};
 

@@ -74,6 +74,9 @@ void add_agents(Canvas& canvas, Legend& legend, const Scene& scene) {
       paint_way(canvas, 1, {p - Vector2d{kSwatch / 2, 0}, p + Vector2d{kSwatch / 2 - 4, 0}});
     });
   }
+}
+
+void add_harm(Canvas& canvas, Legend& legend, const Scene& scene) {
   if (!scene.shots.empty()) {
     legend.row("a shot in flight", [&](const Vector2d& p) {
       paint_shot(canvas, p + Vector2d{9, 0}, {1, 0}, 3.5);
@@ -200,6 +203,7 @@ void paint_legend(Canvas& canvas, const Scene& scene, const Rectangle& frame) {
   canvas.fill_rectangle(frame, kPlate);
   Legend legend(canvas, frame);
   add_agents(canvas, legend, scene);
+  add_harm(canvas, legend, scene);
   add_seen(canvas, legend);
   add_lines(canvas, legend);
   add_other_senses(canvas, legend, scene);

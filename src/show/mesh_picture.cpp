@@ -6,10 +6,10 @@
 
 #include "geometry/plan.hpp"
 #include "level/numbers.hpp"
+#include "navigation/arc.hpp"
+#include "navigation/mesh.hpp"
 #include "show/paint.hpp"
 #include "show/palette.hpp"
-#include "travel/arc.hpp"
-#include "travel/mesh.hpp"
 
 namespace gaze {
 namespace {

@@ -143,28 +143,28 @@ std::string Simulation::describe(const Event& event) const {
 }
 
 // By what they are, by agent, and then as they came. The keys are sorted, and events moved once.
-void order_events(Simulation::State& state) {
-  const std::size_t first = state.told.sorted_events;
-  const std::size_t count = state.told.events.size() - first;
-  state.told.event_keys.clear();
-  state.told.ordered_events.clear();
-  state.told.event_keys.reserve(state.told.events.capacity());
-  state.told.ordered_events.reserve(state.told.events.capacity());
+void order_events(Events& events) {
+  const std::size_t first = events.sorted;
+  const std::size_t count = events.all.size() - first;
+  events.order.clear();
+  events.in_order.clear();
+  events.order.reserve(events.all.capacity());
+  events.in_order.reserve(events.all.capacity());
   for (std::size_t i = 0; i < count; ++i) {
-    const Event& event = state.told.events[first + i];
+    const Event& event = events.all[first + i];
     const auto what = static_cast<std::uint64_t>(event.what);
-    state.told.event_keys.push_back(what << 56U | std::uint64_t{event.agent.index} << 28U | i);
+    events.order.push_back(what << 56U | std::uint64_t{event.agent.index} << 28U | i);
   }
-  if (!std::is_sorted(state.told.event_keys.begin(), state.told.event_keys.end())) {
-    std::sort(state.told.event_keys.begin(), state.told.event_keys.end());
+  if (!std::is_sorted(events.order.begin(), events.order.end())) {
+    std::sort(events.order.begin(), events.order.end());
     constexpr std::uint64_t kPlace = (std::uint64_t{1} << 28U) - 1;
-    for (const std::uint64_t key : state.told.event_keys) {
-      state.told.ordered_events.push_back(state.told.events[first + (key & kPlace)]);
+    for (const std::uint64_t key : events.order) {
+      events.in_order.push_back(events.all[first + (key & kPlace)]);
     }
-    std::copy(state.told.ordered_events.begin(), state.told.ordered_events.end(),
-              state.told.events.begin() + static_cast<std::ptrdiff_t>(first));
+    std::copy(events.in_order.begin(), events.in_order.end(),
+              events.all.begin() + static_cast<std::ptrdiff_t>(first));
   }
-  state.told.sorted_events = state.told.events.size();
+  events.sorted = events.all.size();
 }
 
 }  // namespace gaze

@@ -1,3 +1,4 @@
+#include "combat/damage.hpp"
 #include "simulation/stages.hpp"
 #include "world/bounds.hpp"
 
@@ -7,15 +8,16 @@ namespace {
 
 void leave(Simulation::State& state, std::uint32_t who) {
   const Bounds& bounds = *state.level().bounds;
-  Event& event = state.tell(Event::What::left, who);
+  Fighting fighting(state);
+  Event& event = fighting.tell(Event::What::left, who);
   event.place = state.bodies.position[who];
   // Whose own place lies outside would leave it for ever.
   const bool is_thing = state.kind(who).thing.has_value();
   const bool has_a_place = is_within(state.plane(), bounds, state.bodies.post[who]);
   event.is_outside = !bounds.puts_back || is_thing || !has_a_place;
   if (!event.is_outside) return put_back(state, who);
-  if (is_thing) return put_out(state, who);
-  defeat(state, who, std::nullopt, state.now());
+  if (is_thing) return put_out(fighting, who);
+  defeat(fighting, who, state.bodies.position[who], std::nullopt, state.now());
 }
 
 }  // namespace

@@ -21,15 +21,14 @@ bool is_out(const Simulation::State& state, std::uint32_t team) {
 }
 
 void end(Simulation::State& state, std::uint32_t team) {
-  state.run.is_over = true;
+  state.is_over = true;
   const auto last =
-      std::find_if(state.told.events.rbegin(), state.told.events.rend(), [](const Event& event) {
+      std::find_if(state.events.all.rbegin(), state.events.all.rend(), [](const Event& event) {
         return event.what == Event::What::caught || event.what == Event::What::defeated;
       });
-  const Index who = last == state.told.events.rend() ? 0 : last->agent.index;
-  const std::optional<AgentId> other =
-      last == state.told.events.rend() ? std::nullopt : last->other;
-  Event& event = state.tell(Event::What::ended, who);
+  const Index who = last == state.events.all.rend() ? 0 : last->agent.index;
+  const std::optional<AgentId> other = last == state.events.all.rend() ? std::nullopt : last->other;
+  Event& event = Teller(state).tell(Event::What::ended, who);
   event.other = other;
   event.team = team;
 }
@@ -37,7 +36,7 @@ void end(Simulation::State& state, std::uint32_t team) {
 }  // namespace
 
 void judge_round(Simulation::State& state) {
-  const Round& round = state.level().round;
+  const auto& round = state.level().round;
   if (!round.can_end()) return;
   if (round.ends_when_caught && state.fights.somebody_caught) return end(state, kNoTeam);
   for (const std::uint32_t team : round.ends_without) {
@@ -45,25 +44,9 @@ void judge_round(Simulation::State& state) {
   }
 }
 
-// What outlives a round is moved over; all else is made anew.
 void begin_round(Simulation::State& state) {
-  Simulation::State fresh(state.fixed.level, state.world.whole());
-  fresh.clock.tick = state.clock.tick;
-  fresh.run.unspent_ticks = state.run.unspent_ticks;
-  fresh.fixed.placed = state.fixed.placed;
-  place_all(fresh);
-  fresh.chance = std::move(state.chance);
-  fresh.run.score = std::move(state.run.score);
-  fresh.ways.meshes = std::move(state.ways.meshes);
-  fresh.ways.mesh_bodies = std::move(state.ways.mesh_bodies);
-  fresh.run.host_names = std::move(state.run.host_names);
-  fresh.fights.shells_made = state.fights.shells_made;
-  fresh.told.events = std::move(state.told.events);
-  fresh.told.sorted_events = state.told.sorted_events;
-  fresh.told.events_are_old = state.told.events_are_old;
-  std::fill(fresh.minds.mode_since.begin(), fresh.minds.mode_since.end(), fresh.now());
-  begin(fresh);
-  state = std::move(fresh);
+  static_cast<RoundState&>(state) = RoundState(state.fixed, state.world.whole(), state);
+  begin(state);
 }
 
 }  // namespace gaze

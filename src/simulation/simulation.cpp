@@ -4,40 +4,23 @@
 #include <fmt/ranges.h>
 
 #include "combat/cooldown.hpp"
+#include "combat/things.hpp"
+#include "mind/deciding.hpp"
+#include "sense/sensing.hpp"
 #include "simulation/stages.hpp"
+#include "travel/travelling.hpp"
 
 namespace gaze {
 namespace {
 
 using Index = std::uint32_t;
 
-// Once a round is over the next step is its first again, or nothing moves any more.
-void play_step(Simulation::State& state) {
-  ++state.clock.tick;
-  if (state.run.is_over) {
-    if (state.level().round.resets) begin_round(state);
-    return;
-  }
-  decide(state);
-  move_doors(state);
-  travel(state);
-  keep_in_bounds(state);
-  fight(state);
-  sense(state);
-  order_events(state);
-  for (Index who = 0; who < state.agent_count(); ++who) {
-    state.bodies.last_move[who] = state.bodies.position[who] - state.bodies.previous[who];
-  }
-  state.bodies.previous = state.bodies.position;
-  state.bodies.previous_head = state.bodies.head;
-}
-
 void forget_old_events(Simulation::State& state) {
-  if (state.told.events_are_old) {
-    state.told.events.clear();
-    state.told.sorted_events = 0;
+  if (state.events.are_shown) {
+    state.events.all.clear();
+    state.events.sorted = 0;
   }
-  state.told.events_are_old = true;
+  state.events.are_shown = true;
 }
 
 // Hostile, but not chosen: by which of the filters.
@@ -86,7 +69,7 @@ std::string hindrance(const Simulation::State& state, Index looker, Index other)
     return fmt::format("{} ({}) is not hostile to {} ({}) and does not look for it", name,
                        team_name(looker), other_name, team_name(other));
   }
-  if (!looks_for(state, looker, other)) return filter_text(state, looker, other);
+  if (!state.looks_for(looker, other)) return filter_text(state, looker, other);
   return {};
 }
 
@@ -119,12 +102,7 @@ Simulation::Simulation(const Level& level)
     : Simulation(std::make_shared<const Level>(level), World(level)) {}
 
 Simulation::Simulation(std::shared_ptr<const Level> level, World world) {
-  const auto placed = static_cast<std::size_t>(
-      std::count_if(level->agents.begin(), level->agents.end(),
-                    [](const Agent& agent) { return !agent.is_leftover; }));
-  state_ = std::make_unique<State>(with_leftovers(std::move(level)), std::move(world));
-  state_->fixed.placed = placed;
-  place_all(*state_);
+  state_ = std::make_unique<State>(make_fixed(std::move(level)), std::move(world));
   begin(*state_);
 }
 
@@ -149,9 +127,9 @@ int Simulation::advance(double frame_seconds) {
   forget_old_events(*state_);
   // Counted in ticks, so that 60 frames of 1/60 s make 60 steps: what is a billionth of a step
   // short of one has been lost to rounding.
-  state_->run.unspent_ticks += frame_seconds * state_->level().ticks_per_second;
-  const int steps = static_cast<int>(std::floor(state_->run.unspent_ticks + 1e-9));
-  state_->run.unspent_ticks = std::max(0.0, state_->run.unspent_ticks - steps);
+  state_->unspent_ticks += frame_seconds * state_->level().ticks_per_second;
+  const int steps = static_cast<int>(std::floor(state_->unspent_ticks + 1e-9));
+  state_->unspent_ticks = std::max(0.0, state_->unspent_ticks - steps);
   for (int i = 0; i < steps; ++i) play_step(*state_);
   return steps;
 }
@@ -165,8 +143,8 @@ double Simulation::seconds() const {
 }
 
 std::span<const Event> Simulation::events() const {
-  if (!state_->told.events_are_old) return {};
-  return state_->told.events;
+  if (!state_->events.are_shown) return {};
+  return state_->events.all;
 }
 
 std::size_t Simulation::agent_count() const {
@@ -195,7 +173,7 @@ AgentState Simulation::state(AgentId agent) const {
   result.mode = state_->minds.mode[i];
   result.head = state_->bodies.head[i];
   result.is_awake = state_->minds.awake[i] != 0;
-  result.score = state_->run.score[i];
+  result.score = state_->score[i];
   if (const auto& clue = state_->knowledge.clue[i])
     result.goes_by = HeardNoise{clue->noise, clue->place};
   for (std::size_t bit = 0; bit < state_->fixed.openings.tag_names.size(); ++bit) {
@@ -233,7 +211,7 @@ Looker Simulation::looker(AgentId agent) const {
 }
 
 Looked Simulation::looked(AgentId agent) const {
-  return state_->looked(state_->index_of(agent));
+  return gaze::looked(Everyone(*state_), state_->index_of(agent));
 }
 
 Verdict Simulation::look(AgentId looker, AgentId other) const {
@@ -304,7 +282,8 @@ void Simulation::set_trigger(AgentId agent, const std::optional<Vector3d>& aim, 
 bool Simulation::take(AgentId agent, AgentId thing) {
   const Index who = state_->index_of(agent);
   const Index what = state_->index_of(thing);
-  return state_->is_up(who) && gaze::take(*state_, who, what);
+  Fighting fighting(*state_);
+  return state_->is_up(who) && gaze::take(fighting, who, state_->bodies.position[who], what);
 }
 
 bool Simulation::throw_thing(AgentId agent, std::string_view kind, const Vector3d& place) {
@@ -314,17 +293,23 @@ bool Simulation::throw_thing(AgentId agent, std::string_view kind, const Vector3
   for (Index i = 0; i < state_->level().named_kinds; ++i) {
     if (kinds[i].name != kind) continue;
     if (!kinds[i].thing) throw UsageError(fmt::format("a {} is no thing", kind));
-    return state_->is_up(agent.index) && gaze::throw_thing(*state_, agent.index, i, place);
+    Fighting fighting(*state_);
+    const Vector3d& feet = state_->bodies.position[agent.index];
+    return state_->is_up(agent.index) && gaze::throw_thing(fighting, agent.index, feet, i, place);
   }
   throw UsageError(fmt::format("there is no kind '{}'", kind));
 }
 
 void Simulation::drop(AgentId agent) {
-  drop_all(*state_, state_->index_of(agent));
+  Fighting fighting(*state_);
+  Travelling travelling(*state_);
+  drop_all(fighting, state_->index_of(agent));
+  release_things(fighting);
+  place_things(travelling);
 }
 
 bool Simulation::is_over() const {
-  return state_->run.is_over && !state_->level().round.resets;
+  return state_->is_over && !state_->level().round.resets;
 }
 
 void Simulation::make_noise(const Vector3d& place, double reach, std::string_view name,
@@ -333,13 +318,14 @@ void Simulation::make_noise(const Vector3d& place, double reach, std::string_vie
     throw UsageError(fmt::format("the noise '{}' reaches {} m; above 0 is allowed", name, reach));
   }
   if (maker) static_cast<void>(state_->index_of(*maker));
-  auto& names = state_->run.host_names;
+  auto& names = state_->host_names;
   auto known = std::find_if(names.begin(), names.end(),
                             [&](const auto& known_name) { return *known_name == name; });
   if (known == names.end()) {
     known = names.insert(names.end(), std::make_shared<const std::string>(name));
   }
-  state_->make_noise(place, reach, **known, maker ? std::optional(maker->index) : std::nullopt);
+  Teller(*state_).make_noise(place, reach, **known,
+                             maker ? std::optional(maker->index) : std::nullopt);
 }
 
 std::optional<NoiseMade> Simulation::last_noise(AgentId agent) const {
@@ -349,7 +335,8 @@ std::optional<NoiseMade> Simulation::last_noise(AgentId agent) const {
 }
 
 void Simulation::wake(AgentId agent) {
-  gaze::wake(*state_, state_->index_of(agent));
+  Deciding deciding(*state_);
+  gaze::wake(deciding, state_->index_of(agent));
 }
 
 std::optional<Sense> Simulation::noticed_by(AgentId looker, AgentId other) const {

@@ -4,7 +4,7 @@
 #include <map>
 #include <utility>
 
-#include "simulation/stages.hpp"
+#include "sense/sensing.hpp"
 
 namespace gaze {
 namespace {

@@ -2,7 +2,7 @@
 
 #include "combat/reach.hpp"
 #include "geometry/plan.hpp"
-#include "simulation/stages.hpp"
+#include "simulation/state.hpp"
 
 namespace gaze {
 namespace {

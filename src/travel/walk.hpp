@@ -4,12 +4,9 @@
 
 #include "gaze/time.hpp"
 #include "gaze/world.hpp"
+#include "world/contact_gap.hpp"
 
 namespace gaze {
-
-/// How far from a solid a body comes to rest, metres: far above the rounding of the sweep (1e-12),
-/// far below what shows. It keeps "never inside" true whatever the angle of approach.
-constexpr double kContactGap = 1e-6;
 
 /// Moves a body by a horizontal wish, or one in x and z if it flies. Where a solid or one of some
 /// bodies is in the way it goes on along that with what is left of the wish in that direction; in a

@@ -7,7 +7,7 @@
 
 #include "agents/crowd.hpp"
 #include "gaze/path.hpp"
-#include "travel/arc.hpp"
+#include "navigation/arc.hpp"
 #include "travel/keep_apart.hpp"
 
 namespace gaze {
@@ -71,6 +71,16 @@ struct Flight {
   Moment end = 0;
 };
 
+/// Where bodies of each sort that moves about can be: bodies alike share one mesh, made when it is
+/// first needed.
+struct Meshes {
+  std::vector<BodySize> bodies;
+  std::vector<std::optional<NavigationMesh>> meshes;
+
+  /// The number of the mesh for such a body.
+  std::uint32_t number_of(const BodySize& body);
+};
+
 /// What travel alone knows of, by agent where nothing else is said.
 struct Ways {
   // Courses: what it goes about.
@@ -95,9 +105,7 @@ struct Ways {
   std::vector<Vector3d> pushed;     ///< By blows: velocity, level, metres a second.
 
   // Routes.
-  std::vector<std::uint32_t> mesh_of;
-  std::vector<BodySize> mesh_bodies;                  ///< By mesh.
-  std::vector<std::optional<NavigationMesh>> meshes;  ///< By mesh; made when first needed.
+  std::vector<std::uint32_t> mesh_of;  ///< Its number among the meshes.
   std::vector<Route> route;
   std::vector<std::uint32_t> asked;     ///< Who waits for a search, first come, first served.
   std::vector<std::uint32_t> together;  ///< Scratch: who shares a search.
@@ -122,6 +130,8 @@ struct Ways {
   std::vector<Neighbour> neighbours;  ///< Scratch.
   std::vector<Cylinder> in_the_way;   ///< Scratch: bodies that may stop one that moves.
   std::vector<Cylinder> avoided;      ///< Scratch: of one search.
+
+  bool is_in_flight(std::uint32_t who) const { return flight[who].what != Flight::What::none; }
 };
 
 }  // namespace gaze

@@ -1,0 +1,37 @@
+#pragma once
+
+#include <cstdint>
+#include <optional>
+#include <vector>
+
+#include "gaze/senses.hpp"
+
+namespace gaze {
+
+struct Everyone;
+
+/// Who touches whom, and on which side: that of the moment at which they came to, for as long as
+/// they touch. Each room that goes by touches keeps its own.
+class Touches {
+ public:
+  Touches() = default;
+  explicit Touches(std::size_t agents) : touching_(agents) {}
+
+  /// On which of its sides one is touched by another, if it is.
+  [[nodiscard]] std::optional<Side> side(const Everyone& all, std::uint32_t who,
+                                         std::uint32_t other) const;
+  /// The same, and remembers it.
+  std::optional<Side> note(const Everyone& all, std::uint32_t who, std::uint32_t other);
+  /// Forgets those that no longer touch it.
+  void forget_gone(const Everyone& all, std::uint32_t who);
+  void reset(std::uint32_t who) { touching_[who].clear(); }
+
+ private:
+  struct Touching {
+    std::uint32_t other = 0;
+    Side side = Side::front;
+  };
+  std::vector<std::vector<Touching>> touching_;  ///< By agent: those that touch it.
+};
+
+}  // namespace gaze

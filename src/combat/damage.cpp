@@ -1,0 +1,172 @@
+#include "combat/damage.hpp"
+#include "gaze/sides.hpp"
+#include "geometry/polygon.hpp"
+
+/// What blows and blasts do to bodies and to what breaks.
+namespace gaze {
+namespace {
+
+using Index = std::uint32_t;
+
+// Who is hurt knows by whom, if its kind has that sense or reacts to it.
+void feel_hurt(Fighting& state, const Blow& blow) {
+  const Kind& kind = state.kind(blow.victim);
+  state.fire(blow.victim, Cause::hurt, "");
+  const std::vector<Rule>& rules = kind.when.rules;
+  const bool reacts = std::any_of(rules.begin(), rules.end(),
+                                  [](const Rule& rule) { return rule.cause == Cause::hurt; });
+  if (!kind.hurt && !reacts) return;
+  const Duration remember = kind.hurt ? kind.hurt->remember : HurtSense{}.remember;
+  state.told.sudden.push_back({blow.victim, blow.by, Sense::hurt, state.moments(remember),
+                               state.bodies.position[blow.by], std::nullopt});
+}
+
+double damage_of(const Fighting& state, const Blow& blow, Side side) {
+  const Kind& kind = state.kind(blow.victim);
+  return blow.attack->damage * blow.share * share_taken(kind, blow.attack->damage_kind) *
+         kind.side_factors[static_cast<std::size_t>(side)];
+}
+
+// Level, away from where the blow came from.
+void push(Fighting& state, const Blow& blow) {
+  const Attack& attack = *blow.attack;
+  if (attack.push == 0.0 || !travels(state.kind(blow.victim).move.gait)) return;
+  Vector3d away = state.middle(blow.victim) - blow.from;
+  away.z() = 0.0;
+  if (state.plane() == Plane::upright) away.y() = 0.0;
+  const double length = std::sqrt(away.x() * away.x() + away.y() * away.y());
+  if (length == 0.0) return;
+  const double speed = attack.push * blow.share / state.kind(blow.victim).mass;
+  state.told.pushes.push_back({blow.victim, away * (speed / length)});
+}
+
+// The grace after a hit counts from its own moment, at any rate of steps; it does not keep off
+// others of the very same moment.
+bool is_spared(const Fighting& state, Index who, Moment when) {
+  return when < state.fights.grace_until[who] && when != state.lives.hurt_at[who];
+}
+
+void deal(Fighting& state, const Blow& blow) {
+  const Index who = blow.victim;
+  if (!state.lives.alive[who] || is_spared(state, who, blow.when)) return;
+  push(state, blow);
+  const Side side = side_towards(state.plane(), state.body(who), state.bodies.facing[who], blow.at);
+  const double lost = std::min(damage_of(state, blow, side), state.lives.health[who]);
+  if (!(lost > 0.0)) return;
+  state.lives.health[who] -= lost;
+  state.fights.grace_until[who] = blow.when + state.limit(who).grace;
+  state.lives.hurt_at[who] = blow.when;
+  Event& event = state.tell(Event::What::hurt, who);
+  event.other = AgentId{blow.by};
+  event.attack = blow.attack->name;
+  event.damage = lost;
+  event.health = state.lives.health[who];
+  event.side = side;
+  event.place = state.bodies.position[who];
+  if (event.health > 0.0) {
+    feel_hurt(state, blow);
+  } else {
+    defeat(state, who, state.bodies.position[who], blow.by, blow.when);
+  }
+}
+
+double distance_to(const Cylinder& body, const Vector3d& p) {
+  const double x = p.x() - body.feet.x();
+  const double y = p.y() - body.feet.y();
+  const double out = std::max(0.0, std::sqrt(x * x + y * y) - body.radius);
+  const double below = body.feet.z() - p.z();
+  const double off = std::max({0.0, below, -below - body.height});
+  return std::sqrt(out * out + off * off);
+}
+
+double distance_to(Plane plane, const Solid& solid, const Vector3d& p) {
+  const Vector2d plan = plan_part(plane, p);
+  double out = contains(solid.points, plan) ? 0.0 : std::numeric_limits<double>::infinity();
+  for (std::size_t i = 0; i < solid.points.size() && out > 0.0; ++i) {
+    const Vector2d& next = solid.points[(i + 1) % solid.points.size()];
+    out = std::min(out, distance_to_segment(solid.points[i], next, plan));
+  }
+  const double above = p.z() - solid.base;
+  const double off = plane == Plane::upright ? 0.0 : std::max({0.0, -above, above - solid.height});
+  return std::sqrt(out * out + off * off);
+}
+
+// Some point of the body that others look at is not behind anything that stops shots.
+bool is_reached(const Fighting& state, const Vector3d& place, Index who) {
+  const Kind& kind = state.kind(who);
+  return std::any_of(kind.body_points.begin(), kind.body_points.end(), [&](double share) {
+    const Vector3d point = state.bodies.position[who] + Vector3d{0.0, 0.0, kind.height * share};
+    return state.world.is_clear(Segment{place, point}, Stops::shots);
+  });
+}
+
+/// What is left of a blast at a distance, in [0, 1]; nothing outside it.
+double share_at(const Attack& attack, double radius, double distance) {
+  if (distance > radius) return 0.0;
+  return 1.0 - attack.blast_fall_off * distance / radius;
+}
+
+}  // namespace
+
+void blast(Fighting& state, Index by, Index maker, const Attack& attack, const Vector3d& place,
+           double radius, Moment when) {
+  tell_attack(state, Event::What::blast, maker, attack).place = place;
+  state.fights.last_blast[maker] = BlastMade{attack.name, place, radius, state.clock.tick};
+  for (Index who = 0; who < state.agent_count(); ++who) {
+    if (!state.lives.alive[who] || who == maker || !can_hurt(state, by, attack, who)) continue;
+    const double share = share_at(attack, radius, distance_to(state.body(who), place));
+    if (share > 0.0 && is_reached(state, place, who)) {
+      state.fights.blows.push_back({by, who, &attack, share, place, place, when});
+    }
+  }
+  if (state.fights.solid_health.empty()) return;
+  for (Index solid = 0; solid < state.level().solids.size(); ++solid) {
+    const Solid& values = state.level().solids[solid];
+    if (!(values.health > 0.0)) continue;
+    const double share = share_at(attack, radius, distance_to(state.plane(), values, place));
+    if (share > 0.0) wear_down(state, solid, attack.damage * share, by);
+  }
+}
+
+// What is defeated may burst, and so add to the blows that are dealt.
+void deal_blows(Fighting& state) {
+  for (std::size_t i = 0; i < state.fights.blows.size(); ++i) state.fights.blows[i].number = i;
+  std::sort(state.fights.blows.begin(), state.fights.blows.end(), [](const Blow& a, const Blow& b) {
+    return a.when != b.when ? a.when < b.when : a.number < b.number;
+  });
+  for (std::size_t i = 0; i < state.fights.blows.size(); ++i) {
+    const Blow blow = state.fights.blows[i];
+    deal(state, blow);
+  }
+}
+
+// Of the step as much as lies after the wait since it was hurt.
+void heal(Fighting& state) {
+  for (const Index who : state.fixed.healers) {
+    const Kind& kind = state.kind(who);
+    if (!state.lives.alive[who] || state.lives.health[who] >= kind.health) continue;
+    const Moment from =
+        std::max(state.step_start(), state.lives.hurt_at[who] + state.limit(who).heals_after);
+    if (from >= state.now()) continue;
+    const double seconds = static_cast<double>(state.now() - from) / double(kMomentsPerTick) /
+                           state.level().ticks_per_second;
+    state.lives.health[who] = std::min(kind.health, state.lives.health[who] + kind.heals * seconds);
+  }
+}
+
+void look_ahead_again(Fights& fights) {
+  for (Shell& shell : fights.shells) shell.clear_steps = 0;
+}
+
+void wear_down(Fighting& state, std::uint32_t solid, double damage, std::uint32_t by) {
+  if (state.fights.solid_health.empty() || !(state.level().solids[solid].health > 0.0)) return;
+  if (state.world.is_gone({solid})) return;
+  state.fights.solid_health[solid] = std::max(0.0, state.fights.solid_health[solid] - damage);
+  if (state.fights.solid_health[solid] > 0.0) return;
+  state.tell(Event::What::broke, by).solid = SolidId{solid};
+  state.world.set_gone({solid}, true);
+  state.told.changed_solids.push_back(solid);
+  look_ahead_again(state.fights);
+}
+
+}  // namespace gaze

@@ -1,0 +1,90 @@
+#include <algorithm>
+#include <string>
+
+#include "combat/cooldown.hpp"
+#include "combat/damage.hpp"
+#include "combat/things.hpp"
+
+/// What a defeat brings: a burst, what is left behind, score, word of it, and a return.
+namespace gaze {
+namespace {
+
+using Index = std::uint32_t;
+
+void burst_at_defeat(Fighting& state, Index who, const Vector3d& feet, Index by, Moment when) {
+  const Kind& kind = state.kind(who);
+  if (kind.defeat.attack.empty()) return;
+  const Vector3d middle = feet + Vector3d{0.0, 0.0, kind.height / 2.0};
+  for (const Attack& attack : kind.attacks) {
+    if (attack.name != kind.defeat.attack) continue;
+    blast(state, by, who, attack, middle, attack.range, when);
+  }
+}
+
+void tell_and_wake(Fighting& state, Index who, std::optional<Index> by) {
+  const Defeat& defeat = state.kind(who).defeat;
+  const auto named = [](const std::vector<std::string>& ids, const std::string& id) {
+    return std::find(ids.begin(), ids.end(), id) != ids.end();
+  };
+  for (Index other = 0; other < state.fixed.placed; ++other) {
+    const std::string& id = state.agent(other).id;
+    const bool is_woken = named(defeat.wakes, id);
+    const bool is_told = named(defeat.tells, id);
+    if (is_woken) state.told.wakes.push_back(other);
+    if (is_told && by) state.tell_of(other, *by);
+    if (is_woken || is_told) state.fire(other, Cause::triggered, "");
+  }
+}
+
+// The one that has lain longest, if all are in use.
+void put_next(Fighting& state, Leftover& leftover, const Vector3d& feet, const Vector2d& facing) {
+  state.told.comings.push_back({leftover.first + leftover.next, feet, facing});
+  leftover.next = (leftover.next + 1) % leftover.count;
+}
+
+void come_back_later(Fighting& state, Index who) {
+  const auto& respawn = state.kind(who).defeat.respawn;
+  if (!respawn) return;
+  state.lives.returns_at[who] = state.now() + state.moments(*respawn);
+  state.fights.returning.push_back(who);
+}
+
+}  // namespace
+
+void put_out(Fighting& state, Index who) {
+  drop_all(state, who);
+  state.lives.alive[who] = 0;
+  state.lives.presence[who] = Presence::here;
+  state.told.gone.push_back(who);
+}
+
+void defeat(Fighting& state, Index who, const Vector3d& feet, std::optional<Index> by,
+            Moment when) {
+  state.lives.health[who] = 0.0;
+  state.lives.defeated_by[who] = by;
+  Event& event = state.tell(Event::What::defeated, who);
+  if (by) {
+    event.other = AgentId{*by};
+    event.score = state.kind(who).defeat.score;
+    state.score[*by] += event.score;
+  }
+  put_out(state, who);
+  burst_at_defeat(state, who, feet, by.value_or(who), when);
+  for (Leftover& leftover : state.fights.leftovers) {
+    if (leftover.owner != who || leftover.attack != nullptr) continue;
+    put_next(state, leftover, feet, state.bodies.facing[who]);
+  }
+  tell_and_wake(state, who, by);
+  come_back_later(state, who);
+}
+
+void leave_behind(Fighting& state, Index owner, const Attack& attack, const Vector3d& place) {
+  if (!attack.leaves) return;
+  for (Leftover& leftover : state.fights.leftovers) {
+    if (leftover.owner != owner || leftover.attack != &attack) continue;
+    const Vector3d feet = place - Vector3d{0.0, 0.0, attack.radius};
+    put_next(state, leftover, feet, state.bodies.facing[owner]);
+  }
+}
+
+}  // namespace gaze

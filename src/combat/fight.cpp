@@ -1,0 +1,79 @@
+#include "combat/cooldown.hpp"
+#include "combat/damage.hpp"
+#include "combat/fighting.hpp"
+#include "combat/pulls.hpp"
+#include "combat/shells.hpp"
+
+/// The fighting of one step, from shells to healing.
+namespace gaze {
+namespace {
+
+using Index = std::uint32_t;
+
+void show_projectiles(Fighting& state) {
+  state.fights.projectiles.clear();
+  for (const Shell& shell : state.fights.shells) {
+    state.fights.projectiles.push_back({{shell.shooter},
+                                        shell.attack->name,
+                                        shell.position,
+                                        shell.velocity,
+                                        shell.attack->radius,
+                                        shell.number});
+  }
+}
+
+}  // namespace
+
+Fighter fighter_of(const Everyone& all, Index who) {
+  const Kind& own = all.kind(who);
+  return {all.bodies.position[who], all.bodies.facing[who], own.radius, own.height,
+          own.move.tilt_limits,     flips(all.plane(), own)};
+}
+
+Event& tell_attack(const Teller& state, Event::What what, Index who, const Attack& attack) {
+  Event& event = state.tell(what, who);
+  event.attack = attack.name;
+  return event;
+}
+
+bool may_harm(const Everyone& state, Index who, Index other) {
+  return is_hostile(state.level(), state.kind(who).team, state.kind(other).team);
+}
+
+bool can_hurt(const Everyone& state, Index by, const Attack& attack, Index victim) {
+  if (victim == by) return false;
+  if (state.kind(victim).thing || may_harm(state, by, victim)) return true;
+  const std::uint32_t team = state.kind(by).team;
+  return attack.friends == Attack::Friends::hurt && team != kNoTeam &&
+         team == state.kind(victim).team;
+}
+
+double damage_share(const Attack& attack, double distance) {
+  if (attack.far_damage == 1.0) return 1.0;
+  const double faded = distance / attack.range - attack.fade_from;
+  if (!(faded > 0.0)) return 1.0;
+  const double share =
+      attack.fade_from < 1.0 ? std::min(1.0, faded / (1.0 - attack.fade_from)) : 1.0;
+  return 1.0 - (1.0 - attack.far_damage) * share;
+}
+
+// Shells of earlier steps fly before this step's leave their muzzles, so that these start with the
+// next one. Blows fall together at the end, against the health that everybody began with.
+void fight(Fighting& state) {
+  state.fights.blows.clear();
+  state.fights.somebody_caught = false;
+  fly_shells(state);
+  make_attacks(state);
+  make_touches(state);
+  let_go_of_what_is_due(state);
+  state.fights.shells.insert(state.fights.shells.end(), state.fights.thrown.begin(),
+                             state.fights.thrown.end());
+  state.fights.pierced.resize(state.fights.shells.size());
+  state.fights.thrown.clear();
+  shine_beams(state);
+  deal_blows(state);
+  heal(state);
+  show_projectiles(state);
+}
+
+}  // namespace gaze

@@ -1,0 +1,155 @@
+#include <algorithm>
+#include <cmath>
+
+#include "combat/damage.hpp"
+#include "combat/things.hpp"
+
+/// Things: carried, thrown, dropped and broken.
+namespace gaze {
+namespace {
+
+using Index = std::uint32_t;
+
+std::optional<Index> carried_of(const Fighting& state, Index who, Index kind) {
+  for (const Index thing : state.fixed.things) {
+    if (state.lives.presence[thing] != Presence::carried || state.lives.carrier[thing] != who)
+      continue;
+    if (state.kind(thing).name == state.level().kinds[kind].name) return thing;
+  }
+  return std::nullopt;
+}
+
+bool take_from_pocket(Fighting& state, Index who, Index kind) {
+  const std::vector<Pocket>& carries = state.kind(who).carries;
+  for (std::size_t i = 0; i < carries.size(); ++i) {
+    if (carries[i].kind != kind || state.fights.pockets[who][i] == 0) continue;
+    --state.fights.pockets[who][i];
+    return true;
+  }
+  return false;
+}
+
+// To land there; what is too far off is thrown as far as it goes, at half a right angle.
+Vector3d throwing(const Fighting& state, const Attack& flight, const Vector3d& hand,
+                  const Vector3d& place) {
+  const Vector3d still{0.0, 0.0, 0.0};
+  const double gravity = state.level().gravity * flight.gravity_share;
+  const auto lob =
+      aim_lob(hand, place, still, flight.speed, gravity, flight.aim == Attack::Aim::high_lob);
+  if (lob) return lob->velocity;
+  if (!(gravity > 0.0)) {
+    const auto straight = aim_lead(hand, place, still, flight.speed);
+    return straight ? straight->velocity : still;
+  }
+  const Vector3d way = place - hand;
+  const double length = std::sqrt(way.x() * way.x() + way.y() * way.y());
+  if (length == 0.0) return {0.0, 0.0, flight.speed};
+  const double part = flight.speed * std::sqrt(0.5);
+  return {way.x() / length * part, way.y() / length * part, part};
+}
+
+// What comes out of a pocket is nobody: it bursts, and that is all.
+void burst(Fighting& state, const Shell& shell, const Vector3d& place) {
+  const Kind& kind = state.level().kinds[shell.thing_kind];
+  for (const Attack& attack : kind.attacks) {
+    if (attack.name == kind.defeat.attack) {
+      blast(state, shell.shooter, shell.shooter, attack, place, attack.range, shell.met_at);
+    }
+  }
+}
+
+// What it cannot take or does not have, it goes on without.
+void use_hand(Fighting& state, const HandWish& wish) {
+  using What = HandWish::What;
+  if (wish.what == What::drop) return drop_all(state, wish.who);
+  if (wish.what == What::throw_) {
+    if (throw_thing(state, wish.who, wish.feet, wish.thing, wish.place)) return;
+    Event& event = state.tell(Event::What::blocked, wish.who);
+    event.place = wish.place;
+    event.attack = state.level().kinds[wish.thing].name;
+    return;
+  }
+  if (take(state, wish.who, wish.feet, wish.thing)) return;
+  Event& event = state.tell(Event::What::blocked, wish.who);
+  event.place = state.bodies.position[wish.thing];
+  event.other = AgentId{wish.thing};
+  event.distance = gap_between(state, wish.who, wish.feet, wish.thing);
+}
+
+}  // namespace
+
+bool take(Fighting& state, Index who, const Vector3d& feet, Index thing) {
+  const Kind& kind = state.kind(thing);
+  const bool is_there =
+      kind.thing && state.lives.presence[thing] == Presence::here && state.lives.alive[thing];
+  if (!is_there || gap_between(state, who, feet, thing) > kind.thing->take_reach) return false;
+  state.lives.presence[thing] = Presence::carried;
+  state.lives.carrier[thing] = who;
+  state.lives.alive[thing] = 0;
+  state.tell(Event::What::took, who).other = AgentId{thing};
+  return true;
+}
+
+bool throw_thing(Fighting& state, Index who, const Vector3d& feet, Index kind,
+                 const Vector3d& place) {
+  const auto carried = carried_of(state, who, kind);
+  if (!carried && !take_from_pocket(state, who, kind)) return false;
+  const Kind& values = carried ? state.kind(*carried) : state.level().kinds[kind];
+  const Attack& flight = values.thing->flight;
+  Shell shell;
+  shell.shooter = who;
+  shell.attack = &flight;
+  shell.thing = carried;
+  shell.thing_kind = kind;
+  shell.number = state.shells_made++;
+  shell.lifetime = state.moments(flight.lifetime);
+  shell.position = shell.origin = hand_of(state, who, feet);
+  shell.velocity =
+      throwing(state, flight, shell.position, place + Vector3d{0.0, 0.0, flight.radius});
+  shell.bounces_left = flight.bounces;
+  state.fights.thrown.push_back(shell);
+  if (carried) state.lives.presence[*carried] = Presence::thrown;
+  Event& event = tell_attack(state, Event::What::fired, who, flight);
+  event.projectile = shell.number;
+  event.place = shell.position;
+  return true;
+}
+
+void drop_all(Fighting& state, Index who) {
+  for (const Index thing : state.fixed.things) {
+    const bool is_its =
+        state.lives.presence[thing] == Presence::carried && state.lives.carrier[thing] == who;
+    if (!is_its) continue;
+    state.lives.presence[thing] = Presence::here;
+    state.told.placed.push_back({thing, state.bodies.position[who], true});
+  }
+}
+
+void land(Fighting& state, const Shell& shell, const Vector3d& place) {
+  const bool breaks = state.level().kinds[shell.thing_kind].thing->breaks;
+  if (shell.thing) {
+    const Index thing = *shell.thing;
+    const Vector3d feet = place - Vector3d{0.0, 0.0, state.kind(thing).radius};
+    state.lives.presence[thing] = Presence::here;
+    state.told.placed.push_back({thing, feet, !breaks});
+    if (breaks) defeat(state, thing, feet, shell.shooter, shell.met_at);
+  } else if (breaks) {
+    burst(state, shell, place);
+  }
+}
+
+// What has been put out meanwhile stays out.
+void release_things(Fighting& state) {
+  for (const Placed& placed : state.told.placed) {
+    if (placed.is_released) state.lives.alive[placed.who] = 1;
+  }
+}
+
+void use_hands(Fighting& state) {
+  for (const HandWish& wish : state.told.hands) {
+    if (state.is_up(wish.who)) use_hand(state, wish);
+  }
+  state.told.hands.clear();
+}
+
+}  // namespace gaze

@@ -1,0 +1,248 @@
+#include <algorithm>
+
+#include "mind/choose.hpp"
+#include "mind/deciding.hpp"
+
+namespace gaze {
+namespace {
+
+using Index = std::uint32_t;
+
+void take_target(Deciding& state, Index who) {
+  if (state.knowledge.contacts[who].empty() && !state.minds.has_target[who]) return;
+  state.minds.target[who] = choose_target(
+      state.knowledge.contacts[who], state.kind(who).choose, state.target_agent(who),
+      [&](Index other) {
+        return Trait{
+            plane_distance(state.plane(), state.bodies.position[who], state.bodies.position[other]),
+            state.lives.health[other]};
+      });
+  state.minds.has_target[who] = state.minds.target[who].has_value();
+}
+
+Knowing knowing_of(const Deciding& state, Index who) {
+  Knowing knowing;
+  knowing.remembers_any = state.knowledge.clue[who].has_value();
+  for (const Contact& contact : state.knowledge.contacts[who]) {
+    knowing.notices_any |= contact.state == Contact::State::noticed;
+    knowing.remembers_any |= contact.state == Contact::State::remembered;
+  }
+  return knowing;
+}
+
+// Rules of the cause `lasts`, each once while the mode goes on.
+void fire_lasting_modes(Deciding& state, Index who) {
+  const std::vector<Rule>& rules = state.kind(who).when.rules;
+  for (std::size_t i = 0; i < rules.size(); ++i) {
+    const std::uint64_t bit = std::uint64_t{1} << i;
+    if (rules[i].cause != Cause::lasts || (state.minds.lasted[who] & bit) != 0) continue;
+    if (rules[i].name != name_of(state.minds.mode[who])) continue;
+    // As of the poses on which minds decide: those of the step before.
+    const Moment after = state.moments(rules[i].reaction.after);
+    if (state.step_start() - state.minds.mode_since[who] < after) continue;
+    state.minds.lasted[who] |= bit;
+    state.told.news[who].due |= bit;
+  }
+}
+
+bool goes_on(const Everyone& state, Index who, const Rule& rule) {
+  const std::vector<Contact>& contacts = state.knowledge.contacts[who];
+  const auto any = [&](bool Contact::*what) {
+    return std::any_of(contacts.begin(), contacts.end(),
+                       [&](const Contact& contact) { return contact.*what; });
+  };
+  if (rule.cause == Cause::near) return any(&Contact::is_near);
+  if (rule.cause == Cause::touches) return any(&Contact::is_touched);
+  const std::vector<Feeler>& feelers = state.kind(who).feelers;
+  for (std::size_t i = 0; i < feelers.size(); ++i) {
+    if (!rule.name.empty() && rule.name != feelers[i].name) continue;
+    const bool says_yes = (state.knowledge.feelers[who] >> i & 1U) != 0;
+    if (says_yes == (rule.cause == Cause::feels)) return true;
+  }
+  return false;
+}
+
+bool asks_while_it_lasts(const Rule& rule) {
+  return rule.cause == Cause::feels || rule.cause == Cause::misses || rule.cause == Cause::near ||
+         rule.cause == Cause::touches;
+}
+
+// What is felt, missed, near or touching asks for its attack as long as it lasts, other causes
+// once.
+void urge_attack(Deciding& state, Index who, const Rule& rule, bool came_up) {
+  const std::vector<Attack>& attacks = state.kind(who).attacks;
+  const auto it = std::find_if(attacks.begin(), attacks.end(), [&](const Attack& attack) {
+    return attack.name == rule.reaction.attack;
+  });
+  if (it == attacks.end()) return;
+  const std::uint64_t bit = std::uint64_t{1} << (it - attacks.begin());
+  if (asks_while_it_lasts(rule)) {
+    state.minds.urged[who] &= ~bit;
+    if (goes_on(state, who, rule)) state.minds.urged[who] |= bit;
+  } else if (came_up) {
+    state.minds.urged[who] |= bit;
+  }
+}
+
+void tell_travel(const Deciding& state, Index who, CourseChange::What what, Angle turn = {}) {
+  state.told.courses.push_back({who, what, turn, state.minds.mode[who]});
+}
+
+void act(Deciding& state, Index who, const Reaction& reaction) {
+  if (reaction.turn) {
+    tell_travel(state, who, CourseChange::What::turns_round, *reaction.turn);
+  }
+  if (!reaction.noise.empty()) {
+    state.make_noise(state.middle(who), reaction.reach, reaction.noise, who);
+  }
+  for (const std::string& id : reaction.wakes) {
+    for (Index i = 0; i < state.agent_count(); ++i) {
+      if (state.agent(i).id == id) wake(state, i);
+    }
+  }
+}
+
+void react(Deciding& state, Index who) {
+  const std::vector<Rule>& rules = state.kind(who).when.rules;
+  News& news = state.told.news[who];
+  for (std::size_t i = 0; i < rules.size(); ++i) {
+    const std::uint64_t bit = std::uint64_t{1} << i;
+    const Reaction& reaction = rules[i].reaction;
+    bool is_now = (news.due & bit) != 0;
+    if ((news.fired & bit) != 0) {
+      const Moment after = state.moments(reaction.after);
+      if (after > 0) {
+        state.minds.pending.push_back({who, static_cast<Index>(i), state.step_start() + after});
+      } else {
+        is_now = true;
+      }
+    }
+    if (!reaction.attack.empty()) urge_attack(state, who, rules[i], is_now);
+    if (is_now) act(state, who, reaction);
+  }
+}
+
+std::uint64_t rules_of(const Kind& kind, Cause cause) {
+  std::uint64_t bits = 0;
+  for (std::size_t i = 0; i < kind.when.rules.size(); ++i) {
+    if (kind.when.rules[i].cause == cause) bits |= std::uint64_t{1} << i;
+  }
+  return bits;
+}
+
+Moment half_second(const Deciding& state) {
+  return kMomentsPerTick * state.level().ticks_per_second / 2;
+}
+
+// Without a memory, at the rim of what it sees, a chaser would lose its target with each step that
+// it takes, find it again with each step back, and stand. Who gives up what it has hardly begun
+// goes on with that for half a second, whatever it sees; what it still sees then counts.
+void hold_back(Deciding& state, Index who) {
+  TurnedBack& back = state.minds.turned_back[who];
+  if (back.until < 0) return;
+  News& news = state.told.news[who];
+  const std::uint64_t sees = rules_of(state.kind(who), Cause::sees);
+  back.held |= news.fired & sees;
+  news.fired &= ~sees;
+  if (state.now() < back.until) return;
+  if (knowing_of(state, who).notices_any) news.fired |= back.held;
+  back = {};
+}
+
+void note_turning_back(Deciding& state, Index who, Mode after) {
+  const bool is_hardly_begun = state.now() - state.minds.mode_since[who] < half_second(state);
+  if (state.told.news[who].forgot && after != state.minds.mode[who] && is_hardly_begun) {
+    state.minds.turned_back[who] = {state.now() + half_second(state), 0};
+  }
+}
+
+void decide_one(Deciding& state, Index who) {
+  take_target(state, who);
+  News& news = state.told.news[who];
+  const bool has_news = state.limit(who).reacts || news.forgot;
+  if (has_news && state.fixed.driver[who] == Driver::mind) {
+    hold_back(state, who);
+    fire_lasting_modes(state, who);
+    react(state, who);
+    const Mode before = state.minds.mode[who];
+    const Mode after = next_mode(before, state.fixed.idle[who], state.kind(who).when, news,
+                                 knowing_of(state, who));
+    if (before == state.fixed.idle[who] && after != before) {
+      tell_travel(state, who, CourseChange::What::leaves);
+    }
+    const bool goes_anew = news.fired != 0 && (after == Mode::investigate || after == Mode::search);
+    if (before != after || goes_anew) tell_travel(state, who, CourseChange::What::anew);
+    if (before != after && after == state.fixed.idle[who]) {
+      tell_travel(state, who, CourseChange::What::as_before);
+    }
+    note_turning_back(state, who, after);
+    change_mode(state, who, after);
+  }
+  news = {};
+}
+
+void take_pending(Deciding& state) {
+  std::erase_if(state.minds.pending, [&](const Pending& pending) {
+    if (pending.due > state.step_start()) return false;
+    state.told.news[pending.who].due |= std::uint64_t{1} << pending.rule;
+    return true;
+  });
+}
+
+}  // namespace
+
+bool is_asked_for(const Everyone& state, std::uint32_t who, std::uint32_t attack) {
+  if ((state.minds.urged[who] >> attack & 1U) != 0) return true;
+  const std::string& name = state.attack(who, attack).name;
+  const std::vector<Rule>& rules = state.kind(who).when.rules;
+  return std::any_of(rules.begin(), rules.end(), [&](const Rule& rule) {
+    return rule.reaction.attack == name && asks_while_it_lasts(rule) && goes_on(state, who, rule);
+  });
+}
+
+void wake(Deciding& state, std::uint32_t who) {
+  if (state.minds.awake[who]) return;
+  state.minds.awake[who] = 1;
+  state.minds.mode_since[who] = state.now();
+}
+
+void wake_up(Deciding& state) {
+  for (const Index who : state.told.wakes) wake(state, who);
+  state.told.wakes.clear();
+}
+
+void change_mode(Deciding& state, Index who, Mode to) {
+  const Mode from = state.minds.mode[who];
+  if (from == to) return;
+  Event& event = state.tell(Event::What::mode, who);
+  event.from = from;
+  event.to = to;
+  state.minds.mode[who] = to;
+  state.minds.mode_since[who] = state.now();
+  state.minds.lasted[who] = 0;
+}
+
+void end_modes(Deciding& state) {
+  for (const ModeChange& change : state.told.modes) change_mode(state, change.who, change.to);
+  state.told.modes.clear();
+}
+
+void note_made(Deciding& state) {
+  for (const Made& made : state.told.made) {
+    state.minds.urged[made.who] &= ~(std::uint64_t{1} << made.attack);
+  }
+  state.told.made.clear();
+}
+
+void decide(Deciding& state) {
+  take_pending(state);
+  for (Index who = 0; who < state.agent_count(); ++who) {
+    if (state.is_up(who)) {
+      decide_one(state, who);
+    } else {
+      state.told.news[who] = {};
+    }
+  }
+}
+
+}  // namespace gaze

@@ -1,0 +1,39 @@
+#include "mind/make_minds.hpp"
+
+#include <algorithm>
+
+namespace gaze {
+
+Minds make_minds(const Fixed& fixed, Moment now) {
+  const std::vector<Agent>& agents = fixed.level->agents;
+  const std::size_t count = agents.size();
+  Minds minds;
+  minds.mode = fixed.idle;
+  for (std::size_t who = 0; who < count; ++who) {
+    minds.awake.push_back(!agents[who].is_asleep);
+    if (agents[who].is_leftover) minds.mode[who] = Mode::out;
+  }
+  minds.mode_since.assign(count, now);
+  minds.target.resize(count);
+  minds.has_target.resize(count);
+  minds.urged.resize(count);
+  minds.lasted.resize(count);
+  minds.turned_back.resize(count);
+  return minds;
+}
+
+void clear_mind(Minds& minds, std::uint32_t who) {
+  minds.target[who].reset();
+  minds.has_target[who] = 0;
+  minds.urged[who] = 0;
+  std::erase_if(minds.pending, [&](const Pending& one) { return one.who == who; });
+}
+
+void reset(Minds& minds, std::uint32_t who) {
+  clear_mind(minds, who);
+  minds.awake[who] = 1;
+  minds.lasted[who] = 0;
+  minds.turned_back[who] = {};
+}
+
+}  // namespace gaze

@@ -1,0 +1,15 @@
+#pragma once
+
+#include "agents/everyone.hpp"
+
+/// What minds write, as it is when a round begins.
+namespace gaze {
+
+[[nodiscard]] Minds make_minds(const Fixed& fixed, Moment now);
+
+/// Somebody acts on nobody any more, and what it was about to do is not done.
+void clear_mind(Minds& minds, std::uint32_t who);
+/// The same, and it is awake and as fresh as in the beginning.
+void reset(Minds& minds, std::uint32_t who);
+
+}  // namespace gaze

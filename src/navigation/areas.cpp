@@ -1,0 +1,118 @@
+#include <algorithm>
+#include <cmath>
+#include <limits>
+#include <utility>
+
+#include "geometry/polygon.hpp"
+#include "navigation/mesh.hpp"
+
+/// Areas of the plan that cost more or less than the rest, or are closed.
+namespace gaze {
+namespace {
+
+// A place over the rim of an area, both ways.
+void add_crossings(NavigationMesh::Data& mesh, const MeshBorder& border, double spacing) {
+  const MeshPoint a = mesh.edges[border.edge].from;
+  const MeshPoint b = mesh.edges[mesh.next(border.edge)].from;
+  const auto count = static_cast<int>(std::ceil(distance(a, b) / spacing));
+  for (int i = 0; i < count; ++i) {
+    const double share = (i + 0.5) / count;
+    const MeshPoint p{a.x + (b.x - a.x) * share, a.y + (b.y - a.y) * share};
+    const std::uint32_t inside = mesh.edges[border.edge].polygon;
+    const std::uint32_t outside = mesh.edges[border.beyond].polygon;
+    mesh.crossings.push_back({p, p, inside, outside, 0.0, kNone, border.edge});
+    mesh.crossings.push_back({p, p, outside, inside, 0.0, kNone, border.edge});
+  }
+}
+
+// Seen from the side, the stretches of a ledge inside an outline, as strips.
+std::vector<Polygon> strips_inside(const Polygon& outline, const Surface& ledge) {
+  const HeightPlane& line = ledge.height;
+  std::vector<double> crossed;
+  for (std::size_t i = 0; i < outline.size(); ++i) {
+    const Vector2d& a = outline[i];
+    const Vector2d& b = outline[(i + 1) % outline.size()];
+    const double at_a = a.y() - line.at(a.x(), 0.0);
+    const double at_b = b.y() - line.at(b.x(), 0.0);
+    crossed.push_back(a.x());
+    if ((at_a < 0.0) != (at_b < 0.0)) {
+      crossed.push_back(a.x() + (b.x() - a.x()) * at_a / (at_a - at_b));
+    }
+  }
+  std::sort(crossed.begin(), crossed.end());
+  std::vector<Polygon> strips;
+  for (std::size_t i = 0; i + 1 < crossed.size(); ++i) {
+    const double middle = (crossed[i] + crossed[i + 1]) / 2.0;
+    if (!contains(outline, {middle, line.at(middle, 0.0)})) continue;
+    constexpr double kDepth = 1.0;  // metres: over the strips that ledges are
+    strips.push_back({{crossed[i], -kDepth},
+                      {crossed[i + 1], -kDepth},
+                      {crossed[i + 1], kDepth},
+                      {crossed[i], kDepth}});
+  }
+  return strips;
+}
+
+}  // namespace
+
+std::vector<MeshArea> areas_on(const NavigationMesh::Data& mesh, const Surface& surface) {
+  if (mesh.plane != Plane::upright) return mesh.areas;
+  std::vector<MeshArea> areas;
+  for (MeshArea area : mesh.areas) {
+    area.low = -std::numeric_limits<double>::infinity();
+    area.high = -area.low;
+    if (mesh.is_side_on) {
+      areas.push_back(area);
+      continue;
+    }
+    for (Polygon& strip : strips_inside(area.outline, surface)) {
+      area.outline = std::move(strip);
+      areas.push_back(area);
+    }
+  }
+  return areas;
+}
+
+void find_areas(NavigationMesh::Data& mesh, const Level& level) {
+  for (std::uint32_t i = 0; i < level.zones.size(); ++i) {
+    const Zone& zone = level.zones[i];
+    const auto& closed = mesh.body.closed;
+    const bool is_closed = std::find(closed.begin(), closed.end(), i) != closed.end();
+    if (zone.cost == 1.0 && !is_closed) continue;
+    mesh.areas.push_back({zone.outline, zone.base, zone.base + zone.height, zone.cost, is_closed});
+  }
+}
+
+void part_areas(NavigationMesh::Data& mesh) {
+  double length = 0.0;
+  for (std::uint32_t e = 0; e < mesh.edges.size(); ++e) {
+    const std::uint32_t twin = mesh.edges[e].twin;
+    if (twin == kNone) continue;
+    const MeshFace& own = mesh.faces[mesh.edges[e].polygon];
+    const MeshFace& other = mesh.faces[mesh.edges[twin].polygon];
+    if (own.cost == other.cost && own.patch == other.patch) continue;
+    mesh.borders.push_back({e, twin});
+    length += distance(mesh.edges[e].from, mesh.edges[mesh.next(e)].from) / 2.0;
+  }
+  const double spacing = std::max(NavigationMesh::kRimSpacing,
+                                  length / static_cast<double>(NavigationMesh::kMostCrossings));
+  for (const MeshBorder& border : mesh.borders) {
+    mesh.edges[border.edge].twin = kNone;
+    if (border.edge < border.beyond) add_crossings(mesh, border, spacing);
+  }
+}
+
+void list_crossings(NavigationMesh::Data& mesh) {
+  mesh.first_crossing.assign(mesh.faces.size() + 1, 0);
+  for (const Crossing& crossing : mesh.crossings) ++mesh.first_crossing[crossing.from_face + 1];
+  for (std::size_t i = 1; i < mesh.first_crossing.size(); ++i) {
+    mesh.first_crossing[i] += mesh.first_crossing[i - 1];
+  }
+  std::vector<std::uint32_t> at(mesh.first_crossing.begin(), mesh.first_crossing.end() - 1);
+  mesh.crossings_from.resize(mesh.crossings.size());
+  for (std::uint32_t i = 0; i < mesh.crossings.size(); ++i) {
+    mesh.crossings_from[at[mesh.crossings[i].from_face]++] = i;
+  }
+}
+
+}  // namespace gaze

@@ -1,0 +1,56 @@
+#pragma once
+
+#include <cstdint>
+#include <vector>
+
+#include "navigation/fan.hpp"
+
+namespace gaze {
+
+/// Looks from one corner along the ways that touch it on one side: between its rim's directions; or
+/// from the end of a crossing all round. What it holds is scratch and may serve any mesh.
+class CornerFan {
+ public:
+  /// The turns that are seen, in ascending order; valid until the next look.
+  const std::vector<std::uint32_t>& look(const NavigationMesh::Data& mesh, std::uint32_t corner,
+                                         Hand side);
+
+  /// From the end of a crossing.
+  const std::vector<std::uint32_t>& look_beyond(const NavigationMesh::Data& mesh,
+                                                const Crossing& crossing);
+
+  /// Nothing farther was seen in the last look from a corner, metres.
+  double reach() const { return reach_; }
+
+  /// Gaps that were looked through, in all looks so far.
+  std::size_t gaps_looked_through() const { return gaps_looked_through_; }
+
+ private:
+  void begin(const NavigationMesh::Data& mesh, const MeshPoint& root);
+  const std::vector<std::uint32_t>& look_on();
+  template <typename Visit>
+  void look_through(const Gap& gap, Visit&& visit);
+  void look_edge_by_edge();
+  void open(std::uint32_t edge);
+  void open_face(std::uint32_t first, std::uint32_t last);
+  bool clip(Gap& gap) const;
+  void reach_over(std::uint32_t number, bool with_dead_ends = true);
+  bool is_outside(const MeshPoint& p) const;
+  void take(std::uint32_t corner);
+  void take_crossing(std::uint32_t crossing);
+  void take_crossings(std::uint32_t face);
+
+  const NavigationMesh::Data* mesh_ = nullptr;
+  MeshPoint root_;
+  MeshPoint right_;  ///< The sides of the fan pass through these.
+  MeshPoint left_;
+  std::vector<Gap> gaps_;
+  std::vector<std::vector<Gap>> waiting_;  ///< By edge.
+  std::vector<std::uint32_t> about_;       ///< Scratch.
+  std::vector<std::uint32_t> seen_;
+  double reach_ = 0.0;
+  bool sees_all_ = false;
+  std::size_t gaps_looked_through_ = 0;
+};
+
+}  // namespace gaze

@@ -1,0 +1,106 @@
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+#include "gaze/path.hpp"
+#include "geometry/plan.hpp"
+#include "navigation/mesh.hpp"
+#include "navigation/obstacles.hpp"
+
+namespace gaze {
+namespace {
+
+// Where it turns in the plan; a round corner is several turns close together.
+int corners_of(const NavigationMesh& mesh, const Path& path) {
+  const double radius = mesh.body().radius;
+  std::vector<Vector2d> plan;  // a step up is no turn
+  for (const Vector3d& p : path.points) {
+    const MeshPoint at = mesh.data().plan(p);
+    if (plan.empty() || plan.back() != Vector2d{at.x, at.y}) plan.emplace_back(at.x, at.y);
+  }
+  int corners = 0;
+  double since_turn = std::numeric_limits<double>::infinity();
+  for (std::size_t i = 1; i + 1 < plan.size(); ++i) {
+    const Vector2d in = plan[i] - plan[i - 1];
+    const Vector2d out = plan[i + 1] - plan[i];
+    since_turn += std::sqrt(dot(in, in));
+    if (std::abs(cross(in, out)) <= 1e-6 * std::sqrt(dot(in, in) * dot(out, out))) continue;
+    corners += since_turn > radius ? 1 : 0;
+    since_turn = 0.0;
+  }
+  return corners;
+}
+
+// "round 2 corners, by hop, ladder-1".
+std::string course_of(const Level& level, const NavigationMesh& mesh, const Path& path) {
+  const int corners = corners_of(mesh, path);
+  std::string text;
+  if (corners > 0) {
+    text = fmt::format("round {} {}", corners, corners == 1 ? "corner" : "corners");
+  }
+  if (path.links.empty()) return text;
+  std::vector<std::string> names;
+  for (const Path::Leg& leg : path.links) names.push_back(name_of(level, mesh.links()[leg.link]));
+  return fmt::format("{}{}by {}", text, text.empty() ? "" : ", ", fmt::join(names, ", "));
+}
+
+}  // namespace
+
+std::string NavigationMesh::hindrance(const Level& level, const World& world,
+                                      const Vector3d& place) const {
+  if (find(place)) return "";
+  const Cylinder cylinder = body_at(body(), place, body().radius);
+  const auto name = [&](SolidId solid) -> const std::string& {
+    return level.solids[solid.index].id;
+  };
+  Cylinder thin = cylinder;
+  thin.radius = 1e-3;
+  if (const auto inside = world.first_overlap(thin, Stops::bodies)) {
+    return fmt::format("lies in {}", name(*inside));
+  }
+  const auto solids = solids_at(world, cylinder);
+  const auto on = nearest(place);
+  if (!on) return "there is no floor for this body";
+  const double away = plane_distance(Plane::space, on->place, place);
+  if (!solids.empty()) {
+    return fmt::format("is {:.2f} m too near {} for a body {:.2f} m wide", away,
+                       name(solids.front()), 2.0 * body().radius);
+  }
+  return fmt::format("is {:.2f} m off the nearest floor for this body", away);
+}
+
+std::optional<Parting> parting(const Level& level, const World& world, const NavigationMesh& mesh,
+                               const Path& path, const Vector3d& from, const Vector3d& to) {
+  const bool is_cut_off =
+      path.outcome == Path::Outcome::partial || path.outcome == Path::Outcome::none;
+  return is_cut_off ? std::optional(parting(level, world, mesh, from, to)) : std::nullopt;
+}
+
+std::string explain(const Level& level, const World& world, const NavigationMesh& mesh,
+                    const Path& path, const Vector3d& from, const Vector3d& to,
+                    const std::optional<Parting>& parting) {
+  const auto island = [&](const Vector3d& p) {
+    const auto place = mesh.find(p);
+    return place ? mesh.islands()[mesh.data().faces[place->polygon].island].name : "";
+  };
+  switch (path.outcome) {
+    case Path::Outcome::whole: {
+      const double straight = distance(mesh.data().plan(from), mesh.data().plan(to));
+      const std::string course = course_of(level, mesh, path);
+      if (course.empty()) return "straight and free";
+      return fmt::format("{}; {:.2f} m longer than straight", course,
+                         std::max(0.0, path.length - straight));
+    }
+    case Path::Outcome::bad_start:
+      return fmt::format("the start {}", mesh.hindrance(level, world, from));
+    case Path::Outcome::bad_goal:
+      return fmt::format("the goal {}", mesh.hindrance(level, world, to));
+    default:
+      return fmt::format("the start is on {}, the goal on {}: {}", island(from), island(to),
+                         parting ? describe(level, *parting) : "");
+  }
+}
+
+}  // namespace gaze

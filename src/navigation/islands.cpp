@@ -1,0 +1,168 @@
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <map>
+#include <numeric>
+#include <utility>
+
+#include "navigation/mesh.hpp"
+
+namespace gaze {
+namespace {
+
+/// Which faces hang together.
+class Joined {
+ public:
+  explicit Joined(std::size_t count) : parent_(count) {
+    std::iota(parent_.begin(), parent_.end(), 0U);
+  }
+  std::uint32_t root(std::uint32_t i) {
+    while (parent_[i] != i) i = parent_[i] = parent_[parent_[i]];
+    return i;
+  }
+  void join(std::uint32_t a, std::uint32_t b) {
+    const std::uint32_t one = root(a);
+    const std::uint32_t other = root(b);
+    parent_[std::max(one, other)] = std::min(one, other);
+  }
+
+ private:
+  std::vector<std::uint32_t> parent_;
+};
+
+/// Which of some places, joined both ways inside, can be reached from which by crossings.
+class Reaching {
+ public:
+  Reaching(const NavigationMesh::Data& mesh, Joined& joined) {
+    for (const Crossing& crossing : mesh.crossings) {
+      const std::uint32_t from = number(joined.root(crossing.from_face));
+      const std::uint32_t to = number(joined.root(crossing.to_face));
+      // What may go is there until it goes.
+      const bool is_open = mesh.faces[crossing.to_face].patch == 0;
+      if (from != to && is_open) ways_[from].push_back(to);
+    }
+    for (std::uint32_t i = 0; i < roots_.size(); ++i) rows_.push_back(row_from(i));
+  }
+
+  // Joins what can be reached from each other; then rows are equal.
+  void join(Joined& joined) const {
+    for (std::uint32_t i = 0; i < roots_.size(); ++i) {
+      for (std::uint32_t j = 0; j < i; ++j) {
+        if (rows_[i][j] && rows_[j][i]) joined.join(roots_[i], roots_[j]);
+      }
+    }
+  }
+
+  const std::vector<std::uint32_t>& roots() const { return roots_; }
+  const std::vector<char>& row(std::size_t i) const { return rows_[i]; }
+
+ private:
+  std::uint32_t number(std::uint32_t root) {
+    const auto [at, is_new] =
+        number_of_.try_emplace(root, static_cast<std::uint32_t>(roots_.size()));
+    if (is_new) {
+      roots_.push_back(root);
+      ways_.emplace_back();
+    }
+    return at->second;
+  }
+
+  std::vector<char> row_from(std::uint32_t start) const {
+    std::vector<char> row(roots_.size(), 0);
+    std::vector<std::uint32_t> to_visit{start};
+    row[start] = 1;
+    while (!to_visit.empty()) {
+      const std::uint32_t at = to_visit.back();
+      to_visit.pop_back();
+      for (const std::uint32_t next : ways_[at]) {
+        if (std::exchange(row[next], char{1}) == 0) to_visit.push_back(next);
+      }
+    }
+    return row;
+  }
+
+  std::map<std::uint32_t, std::uint32_t> number_of_;
+  std::vector<std::uint32_t> roots_;
+  std::vector<std::vector<std::uint32_t>> ways_;
+  std::vector<std::vector<char>> rows_;
+};
+
+void note_reaches(NavigationMesh::Data& mesh, const Reaching& reaching) {
+  mesh.reach_row.assign(mesh.islands.size(), kNone);
+  for (std::size_t i = 0; i < reaching.roots().size(); ++i) {
+    const std::uint32_t island = mesh.faces[reaching.roots()[i]].island;
+    if (mesh.reach_row[island] != kNone) continue;
+    mesh.reach_row[island] = static_cast<std::uint32_t>(mesh.reaches.size());
+    std::vector<char>& row = mesh.reaches.emplace_back(mesh.islands.size(), char{0});
+    for (std::size_t j = 0; j < reaching.roots().size(); ++j) {
+      if (reaching.row(i)[j]) row[mesh.faces[reaching.roots()[j]].island] = 1;
+    }
+  }
+}
+
+// After the solid that carries a face: that on whose part its middle lies.
+std::string name_of(const NavigationMesh::Data& mesh, std::uint32_t face, const Level& level) {
+  const Surface& surface = mesh.surfaces[mesh.faces[face].surface];
+  const auto& to_go = mesh.patches[mesh.faces[face].patch];
+  if (!to_go.empty()) return fmt::format("where {} stands", level.solids[to_go[0]].id);
+  if (mesh.body.altitude) return "air";
+  if (surface.solids.empty()) return "ground";
+  Vector2d middle{0.0, 0.0};
+  const MeshFace& its = mesh.faces[face];
+  for (std::uint32_t e = its.first; e < its.first + its.count; ++e) {
+    middle += Vector2d{mesh.edges[e].from.x, mesh.edges[e].from.y} / double(its.count);
+  }
+  for (std::size_t i = 0; i < surface.parts.size(); ++i) {
+    if (contains(surface.parts[i], middle)) return level.solids[surface.solids[i]].id;
+  }
+  return level.solids[surface.solids.front()].id;
+}
+
+// Two of one name are told apart by a number, the largest first.
+void name_islands(NavigationMesh::Data& mesh, const Level& level) {
+  std::map<std::string, int> used;
+  for (Island& island : mesh.islands) {
+    const std::string name = name_of(mesh, island.some_polygon, level);
+    const int number = ++used[name];
+    island.name = number == 1 ? name : fmt::format("{} {}", name, number);
+  }
+}
+
+}  // namespace
+
+void find_islands(NavigationMesh::Data& mesh, const Level& level) {
+  Joined joined(mesh.faces.size());
+  for (const MeshEdge& edge : mesh.edges) {
+    if (edge.twin != kNone) joined.join(edge.polygon, mesh.edges[edge.twin].polygon);
+  }
+  for (std::uint32_t i = 0; i < mesh.faces.size(); ++i) mesh.cell.push_back(joined.root(i));
+  const Reaching reaching(mesh, joined);
+  reaching.join(joined);
+  std::map<std::uint32_t, Island> by_root;
+  std::map<std::uint32_t, double> largest_face;
+  for (std::uint32_t i = 0; i < mesh.faces.size(); ++i) {
+    const std::uint32_t root = joined.root(i);
+    const double area = area_of(mesh, mesh.faces[i]);
+    Island& island = by_root[root];
+    island.area += area;
+    double& largest = largest_face[root];
+    if (area <= largest) continue;
+    largest = area;
+    island.some_polygon = i;
+  }
+  std::vector<std::pair<std::uint32_t, Island>> sorted(by_root.begin(), by_root.end());
+  std::stable_sort(sorted.begin(), sorted.end(),
+                   [](const auto& a, const auto& b) { return a.second.area > b.second.area; });
+  std::map<std::uint32_t, std::uint32_t> number_of;
+  for (const auto& [root, island] : sorted) {
+    number_of[root] = static_cast<std::uint32_t>(mesh.islands.size());
+    mesh.islands.push_back(island);
+  }
+  for (std::uint32_t i = 0; i < mesh.faces.size(); ++i) {
+    mesh.faces[i].island = number_of[joined.root(i)];
+  }
+  note_reaches(mesh, reaching);
+  name_islands(mesh, level);
+}
+
+}  // namespace gaze

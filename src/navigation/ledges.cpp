@@ -1,0 +1,139 @@
+#include "navigation/ledges.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+#include <optional>
+
+#include "geometry/plan_grid.hpp"
+#include "navigation/reach.hpp"
+#include "world/index.hpp"
+
+namespace gaze {
+namespace {
+
+constexpr double kHalfDepth = 0.5;  // metres: of a strip, so that its area is its length
+
+struct Stretch {
+  double low = -std::numeric_limits<double>::infinity();
+  double high = std::numeric_limits<double>::infinity();
+
+  /// Keeps where start + slope * x is above 0.
+  void keep(double start, double slope) {
+    if (slope > 0.0) low = std::max(low, -start / slope);
+    if (slope < 0.0) high = std::min(high, -start / slope);
+    if (slope == 0.0 && !(start > 0.0)) high = low = 0.0;
+  }
+  bool is_empty() const { return !(low < high); }
+};
+
+/// Where, along a ledge, a solid reaches into the box of a body: from `low` to `high` above its
+/// feet and `radius` to either side. The box is moved along a line and the solid is convex, so it
+/// is one stretch: that of the line within the sum of the two.
+Stretch stretch_within(const Prism& prism, const HeightPlane& ledge, double radius, double low,
+                       double high) {
+  Stretch stretch;
+  double left = std::numeric_limits<double>::infinity();
+  double right = -left;
+  double bottom = left;
+  double top = right;
+  for (const PrismEdge& edge : prism.edges) {
+    left = std::min(left, edge.x);
+    right = std::max(right, edge.x);
+    bottom = std::min(bottom, edge.y);
+    top = std::max(top, edge.y);
+    // side(x - a, z(x) + b) for the corner of the box that lies farthest inside.
+    const double b = std::max(edge.dx * low, edge.dx * high);
+    const double start =
+        edge.dx * (ledge.base - edge.y) + edge.dy * edge.x + b + std::abs(edge.dy) * radius;
+    stretch.keep(start, edge.dx * ledge.along_x - edge.dy);
+  }
+  stretch.keep(radius - left, 1.0);
+  stretch.keep(right + radius, -1.0);
+  stretch.keep(ledge.base + high - bottom, ledge.along_x);
+  stretch.keep(top - low - ledge.base, -ledge.along_x);
+  return stretch;
+}
+
+std::optional<HeightPlane> upper_side(const PrismEdge& edge) {
+  if (!(edge.dx < 0.0)) return std::nullopt;  // what faces up runs to the left
+  HeightPlane height;
+  height.along_x = edge.dy / edge.dx;
+  height.base = edge.y - height.along_x * edge.x;
+  return height;
+}
+
+// A convex piece is never in the way of who stands on one of its sides.
+bool carries(const Prism& prism, const HeightPlane& ledge) {
+  return std::any_of(prism.edges.begin(), prism.edges.end(),
+                     [&](const PrismEdge& edge) { return upper_side(edge) == ledge; });
+}
+
+Polygon strip(double from, double to, double half_depth) {
+  return {{from, -half_depth}, {to, -half_depth}, {to, half_depth}, {from, half_depth}};
+}
+
+void add_ledge(std::vector<Surface>& ledges, const HeightPlane& height, const Polygon& part,
+               std::optional<std::uint32_t> solid) {
+  for (Surface& known : ledges) {
+    if (!(known.height == height)) continue;
+    if (known.solids.empty()) return;  // the ground is there already
+    known.parts.push_back(part);
+    known.solids.push_back(*solid);
+    return;
+  }
+  ledges.push_back({height, {part}, {}});
+  if (solid) ledges.back().solids = {*solid};
+}
+
+}  // namespace
+
+std::vector<Surface> ledges_of(const Level& level, const World& world, const BodySize& body) {
+  std::vector<Surface> ledges;
+  if (level.ground_height) {
+    const PlanBox extent = extent_of(level, world);
+    add_ledge(ledges, {*level.ground_height, 0.0, 0.0},
+              strip(extent.low.x() - kFreeMargin, extent.high.x() + kFreeMargin, kHalfDepth), {});
+  }
+  const World::Index& index = world.index();
+  for (std::uint32_t i = 0; i < index.pieces.size(); ++i) {
+    if (!index.stops(i, Stops::bodies)) continue;
+    if (can_go_away(level.solids[index.pieces[i].solid])) continue;
+    for (const PrismEdge& edge : index.prism(i).edges) {
+      const auto height = upper_side(edge);
+      if (!height || !is_walkable(*height, body)) continue;
+      add_ledge(ledges, *height, strip(edge.x + edge.dx, edge.x, kHalfDepth),
+                index.pieces[i].solid);
+    }
+  }
+  return ledges;
+}
+
+std::vector<Hindrance> hindrances_on_ledge(const Surface& ledge, const Level& level,
+                                           const World& world, const BodySize& body) {
+  const World::Index& index = world.index();
+  const PlanBox box = box_of(ledge);
+  std::vector<Hindrance> hindrances;
+  const auto add = [&](Stretch stretch, std::uint32_t tag) {
+    stretch.low = std::max(stretch.low, box.low.x() - 1.0);
+    stretch.high = std::min(stretch.high, box.high.x() + 1.0);
+    if (!stretch.is_empty()) {
+      hindrances.push_back({strip(stretch.low, stretch.high, 2.0 * kHalfDepth), tag});
+    }
+  };
+  // In the plan of this view the second axis is the height: any.
+  constexpr double kAnyHeight = 1e12;
+  const double reach = body.radius + 1.0;
+  const PlanBox about{{box.low.x() - reach, -kAnyHeight}, {box.high.x() + reach, kAnyHeight}};
+  for (const std::uint32_t i : pieces_near(index, about)) {
+    const Prism prism = index.prism(i);
+    const auto tag = may_go(level, body, index.pieces[i].solid);
+    if (!tag || (carries(prism, ledge.height) && *tag == Hindrance::kStays)) continue;
+    add(stretch_within(prism, ledge.height, body.radius + kSkin, body.step_height, body.height),
+        *tag);
+    add(stretch_within(prism, ledge.height, 0.0, 0.0, body.step_height), *tag);
+  }
+  return hindrances;
+}
+
+}  // namespace gaze

@@ -1,0 +1,320 @@
+#include "navigation/mesh.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+#include "geometry/plan.hpp"
+
+namespace gaze {
+namespace {
+
+std::shared_ptr<const NavigationMesh::Data> make_mesh(const Level& level, const World& world,
+                                                      const BodySize& body,
+                                                      std::size_t most_looks) {
+  auto mesh = std::make_shared<NavigationMesh::Data>();
+  mesh->body = body;
+  mesh->plane = level.plane;
+  mesh->is_side_on = level.plane == Plane::upright && body.altitude.has_value();
+  mesh->gravity = level.gravity;
+  mesh->surfaces = surfaces_of(level, world, body);
+  find_areas(*mesh, level);
+  cover_surfaces(*mesh, level, world);
+  join_surfaces(*mesh);
+  make_convex(*mesh);
+  lay_grid(*mesh);
+  find_links(*mesh, level, world);
+  part_areas(*mesh);
+  list_crossings(*mesh);
+  measure_faces(*mesh);
+  find_islands(*mesh, level);
+  find_corners(*mesh);
+  link_turns(*mesh, most_looks);
+  return mesh;
+}
+
+Vector2d nearest_on_edge(const MeshPoint& a, const MeshPoint& b, const Vector2d& p) {
+  const Vector2d along{b.x - a.x, b.y - a.y};
+  const Vector2d from{p.x() - a.x, p.y() - a.y};
+  const double length2 = dot(along, along);
+  const double share = length2 > 0.0 ? std::clamp(dot(from, along) / length2, 0.0, 1.0) : 0.0;
+  return Vector2d{a.x, a.y} + along * share;
+}
+
+// Farther than what counts as near outside one of its edges: a quick answer for most.
+bool is_clearly_off(const NavigationMesh::Data& mesh, std::uint32_t face, const Vector2d& p,
+                    double near) {
+  const MeshFace& its = mesh.faces[face];
+  const MeshPoint point{p.x(), p.y()};
+  MeshPoint a = mesh.edges[its.first + its.count - 1].from;
+  for (std::uint32_t e = its.first; e < its.first + its.count; ++e) {
+    const MeshPoint& b = mesh.edges[e].from;
+    const double side = turn(a, b, point);
+    const double x = b.x - a.x;
+    const double y = b.y - a.y;
+    if (side < 0.0 && side * side > near * near * (x * x + y * y)) return true;
+    a = b;
+  }
+  return false;
+}
+
+// The face that holds a point, or on whose rim it lies, if it is a few faces away: over whatever
+// edge the point is beyond.
+std::uint32_t face_beside(const NavigationMesh::Data& mesh, std::uint32_t face,
+                          const MeshPoint& p) {
+  constexpr int kMostFaces = 6;
+  for (int i = 0; i < kMostFaces; ++i) {
+    const MeshFace& its = mesh.faces[face];
+    std::uint32_t edge = its.first + its.count - 1;
+    std::uint32_t beyond = kNone;
+    for (std::uint32_t e = its.first; e < its.first + its.count && beyond == kNone; ++e) {
+      if (turn(mesh.edges[edge].from, mesh.edges[e].from, p) < 0.0) beyond = edge;
+      edge = e;
+    }
+    if (beyond == kNone || mesh.edges[beyond].twin == kNone) return face;
+    face = mesh.edges[mesh.edges[beyond].twin].polygon;
+  }
+  return kNone;
+}
+
+std::uint32_t across_border(const NavigationMesh::Data& mesh, std::uint32_t edge) {
+  if (mesh.edges[edge].twin != kNone) return mesh.edges[edge].twin;
+  const auto it =
+      std::lower_bound(mesh.borders.begin(), mesh.borders.end(), edge,
+                       [](const MeshBorder& border, std::uint32_t e) { return border.edge < e; });
+  return it != mesh.borders.end() && it->edge == edge ? it->beyond : kNone;
+}
+
+}  // namespace
+
+double area_of(const NavigationMesh::Data& mesh, const MeshFace& face) {
+  double twice = 0.0;
+  const MeshPoint& origin = mesh.edges[face.first].from;
+  for (std::uint32_t k = 1; k + 1 < face.count; ++k) {
+    const MeshPoint& a = mesh.edges[face.first + k].from;
+    const MeshPoint& b = mesh.edges[face.first + k + 1].from;
+    twice += (a.x - origin.x) * (b.y - origin.y) - (a.y - origin.y) * (b.x - origin.x);
+  }
+  return twice / 2.0;
+}
+
+double squared_distance(const NavigationMesh::Data& mesh, std::uint32_t face, const Vector2d& p,
+                        Vector2d& nearest) {
+  const MeshFace& its = mesh.faces[face];
+  bool inside = true;
+  double best = std::numeric_limits<double>::infinity();
+  for (std::uint32_t e = its.first; e < its.first + its.count; ++e) {
+    const MeshPoint& a = mesh.edges[e].from;
+    const MeshPoint& b = mesh.edges[mesh.next(e)].from;
+    if ((b.x - a.x) * (p.y() - a.y) - (b.y - a.y) * (p.x() - a.x) >= 0.0) continue;
+    inside = false;
+    const Vector2d on = nearest_on_edge(a, b, p);
+    const double distance2 = dot(p - on, p - on);
+    if (distance2 >= best) continue;
+    best = distance2;
+    nearest = on;
+  }
+  if (!inside) return best;
+  nearest = p;
+  return 0.0;
+}
+
+NavigationMesh::NavigationMesh(const Level& level, const World& world, const BodySize& body,
+                               std::size_t most_looks)
+    : data_(make_mesh(level, world.whole(), body, most_looks)) {}
+
+std::size_t NavigationMesh::corner_count() const noexcept {
+  return data_->corners.size();
+}
+
+std::size_t NavigationMesh::corners_without_sights() const noexcept {
+  return data_->corners.size() - data_->turns.linked;
+}
+
+const BodySize& NavigationMesh::body() const noexcept {
+  return data_->body;
+}
+
+std::size_t NavigationMesh::polygon_count() const noexcept {
+  return data_->faces.size();
+}
+
+MeshPolygon NavigationMesh::polygon(std::size_t index) const {
+  const MeshFace& face = data_->faces[index];
+  MeshPolygon polygon;
+  polygon.island = face.island;
+  const auto number = static_cast<std::uint32_t>(index);
+  for (std::uint32_t e = face.first; e < face.first + face.count; ++e) {
+    const MeshEdge& edge = data_->edges[e];
+    polygon.corners.push_back(data_->lift(number, edge.from));
+    const std::uint32_t across = across_border(*data_, e);
+    polygon.beyond.push_back(across == kNone ? std::nullopt
+                                             : std::optional(data_->edges[across].polygon));
+  }
+  return polygon;
+}
+
+std::uint32_t NavigationMesh::island_of(const MeshPlace& place) const noexcept {
+  return data_->faces[place.polygon].island;
+}
+
+double NavigationMesh::area() const noexcept {
+  return data_->area;
+}
+
+const std::vector<Island>& NavigationMesh::islands() const noexcept {
+  return data_->islands;
+}
+
+const std::vector<MeshLink>& NavigationMesh::links() const noexcept {
+  return data_->links;
+}
+
+double NavigationMesh::cost(const MeshPlace& place) const noexcept {
+  return data_->faces[place.polygon].cost;
+}
+
+bool NavigationMesh::is_reachable(std::uint32_t from_island,
+                                  std::uint32_t to_island) const noexcept {
+  if (from_island == to_island) return true;
+  const std::uint32_t row = data_->reach_row[from_island];
+  return row != kNone && data_->reaches[row][to_island] != 0;
+}
+
+std::optional<MeshPlace> place_below(const NavigationMesh::Data& mesh, const Vector3d& place,
+                                     double within) {
+  const MeshPoint plan = mesh.plan(place);
+  const Vector2d p{plan.x, plan.y};
+  std::optional<MeshPlace> best;
+  double best_distance2 = within * within;
+  double best_height = 0.0;
+  mesh.grid.outward(
+      p,
+      [&](std::uint32_t face) {
+        if (is_clearly_off(mesh, face, p, within)) return;
+        Vector2d on{0.0, 0.0};
+        const double distance2 = squared_distance(mesh, face, p, on);
+        if (distance2 > best_distance2) return;
+        const double height = mesh.height_at(face, on.x(), on.y());
+        if (!mesh.body.altitude && height > place.z()) return;
+        if (best && distance2 == best_distance2 && height <= best_height) return;
+        best = MeshPlace{face, mesh.lift(face, {on.x(), on.y()})};
+        best_distance2 = distance2;
+        best_height = height;
+      },
+      [&](double metres) { return metres > within; });
+  return best;
+}
+
+std::optional<MeshPlace> NavigationMesh::find(const Vector3d& feet) const noexcept {
+  return place_below(*data_, feet + Vector3d{0.0, 0.0, body().step_height}, kNearMesh);
+}
+
+std::optional<MeshPlace> NavigationMesh::find(const Vector3d& feet,
+                                              std::uint32_t hint) const noexcept {
+  const Data& mesh = *data_;
+  const MeshPoint p = mesh.plan(feet);
+  const std::uint32_t face = hint < mesh.faces.size() ? face_beside(mesh, hint, p) : kNone;
+  if (face == kNone) return find(feet);
+  Vector2d on{0.0, 0.0};
+  const double off2 = squared_distance(mesh, face, {p.x, p.y}, on);
+  const Vector3d place = mesh.lift(face, {on.x(), on.y()});
+  const bool is_level =
+      mesh.body.altitude || std::abs(place.z() - feet.z()) <= mesh.body.step_height;
+  // Beside its rim another surface may be nearer.
+  const double farthest = mesh.surfaces.size() == 1 ? kNearMesh : 0.0;
+  if (!is_level || off2 > farthest * farthest) return find(feet);
+  return MeshPlace{face, place};
+}
+
+std::optional<MeshPlace> nearest_place(const NavigationMesh::Data& mesh, const Vector3d& place,
+                                       const std::function<bool(std::uint32_t)>& counts,
+                                       const Vector3d* from) {
+  constexpr double kAlike = 1e-6;  // metres
+  const MeshPoint plan = mesh.plan(place);
+  const Vector2d p{plan.x, plan.y};
+  std::optional<MeshPlace> best;
+  double best_distance = std::numeric_limits<double>::infinity();
+  double best_way = best_distance;
+  mesh.grid.outward(
+      p,
+      [&](std::uint32_t face) {
+        if (!counts(face)) return;
+        Vector2d on{0.0, 0.0};
+        const double level2 = squared_distance(mesh, face, p, on);
+        const Vector3d there = mesh.lift(face, {on.x(), on.y()});
+        const double rise = mesh.body.altitude ? 0.0 : there.z() - place.z();
+        const double distance = std::sqrt(level2 + rise * rise);
+        const double way = from == nullptr ? 0.0 : plane_distance(Plane::space, *from, there);
+        const bool is_alike = from != nullptr && std::abs(distance - best_distance) <= kAlike;
+        if (is_alike ? way >= best_way : distance >= best_distance) return;
+        best = MeshPlace{face, there};
+        best_distance = std::min(best_distance, distance);
+        best_way = way;
+      },
+      [&](double metres) { return metres > best_distance + kAlike; });
+  return best;
+}
+
+std::optional<MeshPlace> NavigationMesh::nearest(
+    const Vector3d& place, std::optional<std::uint32_t> from_island) const noexcept {
+  return nearest_place(*data_, place, [&](std::uint32_t face) {
+    const MeshFace& its = data_->faces[face];
+    return !from_island ? its.patch == 0 : is_reachable(*from_island, its.island);
+  });
+}
+
+std::optional<MeshPlace> NavigationMesh::straight_on(const MeshPlace& from,
+                                                     const Vector3d& to) const noexcept {
+  const MeshPoint end = data_->plan(to);
+  const std::uint32_t face =
+      face_straight_on(*data_, from.polygon, data_->plan(from.place), kNone, end);
+  return face == kNone ? std::nullopt : std::optional(MeshPlace{face, data_->lift(face, end)});
+}
+
+std::string name_of(const Level& level, const MeshLink& link) {
+  if (link.what == MeshLink::What::made) return level.links[link.made].id;
+  return link.what == MeshLink::What::hop ? "hop" : "drop";
+}
+
+bool NavigationMesh::is_free(const Vector3d& from, const Vector3d& to) const noexcept {
+  const auto start = find(from);
+  const auto goal = find(to);
+  return start && goal && is_free(*start, *goal);
+}
+
+bool NavigationMesh::is_free(const MeshPlace& from, const MeshPlace& to) const noexcept {
+  return data_->faces[from.polygon].cost <= data_->least_cost &&
+         is_straight_free(*data_, from.polygon, data_->plan(from.place), to.polygon,
+                          data_->plan(to.place));
+}
+
+void measure_faces(NavigationMesh::Data& mesh) {
+  mesh.is_even = mesh.surfaces.size() == 1 && mesh.crossings.empty();
+  for (MeshFace& face : mesh.faces) {
+    mesh.least_cost = std::min(mesh.least_cost, face.cost);
+    mesh.is_even &= face.cost == 1.0;
+    mesh.area += area_of(mesh, face);
+    face.exits = static_cast<std::uint32_t>(
+        mesh.crossings_of(static_cast<std::uint32_t>(&face - mesh.faces.data())).size());
+    for (std::uint32_t e = face.first; e < face.first + face.count; ++e) {
+      if (mesh.edges[e].twin != kNone) ++face.exits;
+    }
+  }
+}
+
+void lay_grid(NavigationMesh::Data& mesh) {
+  std::vector<PlanBox> boxes;
+  boxes.reserve(mesh.faces.size());
+  std::vector<Vector2d> corners;
+  for (const MeshFace& face : mesh.faces) {
+    corners.clear();
+    for (std::uint32_t e = face.first; e < face.first + face.count; ++e) {
+      corners.emplace_back(mesh.edges[e].from.x, mesh.edges[e].from.y);
+    }
+    boxes.push_back(box_around(corners));
+  }
+  mesh.grid = PlanGrid(boxes);
+}
+
+}  // namespace gaze

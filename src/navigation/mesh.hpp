@@ -1,0 +1,228 @@
+#pragma once
+
+#include <array>
+#include <cmath>
+#include <cstdint>
+#include <functional>
+#include <span>
+#include <vector>
+
+#include "gaze/navigation.hpp"
+#include "geometry/plan.hpp"
+#include "geometry/plan_grid.hpp"
+#include "geometry/triangulation.hpp"
+#include "navigation/surface.hpp"
+
+namespace gaze {
+
+/// The plan coordinates of a vertex or corner.
+struct MeshPoint {
+  double x = 0.0;
+  double y = 0.0;
+};
+
+/// One edge of a polygon, seen from inside; edges of a polygon follow each other.
+struct MeshEdge {
+  MeshPoint from;
+  std::uint32_t vertex = 0;      ///< That of `from`.
+  std::uint32_t twin = kNone;    ///< The same edge of the polygon beyond, if there is one.
+  std::uint32_t polygon = 0;     ///< Whose edge it is.
+  std::uint32_t corner = kNone;  ///< At `from`, as seen from within the polygon, if there is one.
+};
+
+struct MeshFace {
+  std::uint32_t first = 0;  ///< Its edges.
+  std::uint32_t count = 0;
+  std::uint32_t surface = 0;
+  std::uint32_t island = 0;
+  std::uint32_t exits = 0;  ///< Edges with a polygon beyond, and crossings.
+  double cost = 1.0;        ///< Of a metre in it.
+  std::uint32_t patch = 0;  ///< What has to go first, in `patches`.
+};
+
+/// A level area of the plan with a cost, or closed. Heights: [low, high).
+struct MeshArea {
+  Polygon outline;
+  double low = 0.0;
+  double high = 0.0;
+  double cost = 1.0;
+  bool is_closed = false;
+};
+
+/// From one place of the mesh to another without a walk: by a link, or over the rim of an area, in
+/// no time.
+struct Crossing {
+  MeshPoint from;
+  MeshPoint to;
+  std::uint32_t from_face = 0;
+  std::uint32_t to_face = 0;
+  double length = 0.0;
+  std::uint32_t link = kNone;  ///< Index in `links`; none: over a rim,
+  std::uint32_t edge = kNone;  ///< this edge.
+};
+
+/// An edge of a face and that of the face beyond, which costs something else.
+struct MeshBorder {
+  std::uint32_t edge = 0;
+  std::uint32_t beyond = 0;
+};
+
+/// What a way may turn round: where the rim, the free space to its left, turns right.
+struct MeshCorner {
+  MeshPoint at;
+  MeshPoint before;            ///< The rim comes from there
+  MeshPoint after;             ///< and goes on to there,
+  std::uint32_t edge = kNone;  ///< along this edge.
+};
+
+/// On which hand of a way the corner stands that it turns round.
+enum class Hand : std::uint32_t { right, left };
+
+/// What the search needs of a corner, in one place.
+struct TurnNode {
+  MeshPoint at;
+  std::array<std::uint32_t, 2> first{};  ///< By hand: where the turns seen from there begin.
+  std::array<float, 2> reach{};          ///< By hand: nothing farther is seen, metres.
+  double cost = 1.0;                     ///< Of a metre around it.
+};
+
+/// From each corner and hand the corners to which a shortest way may go on from there: those that
+/// it sees and touches, and the crossings. Turn 2 c + hand is that round corner c; the number of a
+/// crossing is that of the crossing after all turns. What the first corners and crossings see is
+/// kept; what the rest see, past the budget of looks, is looked up by each search.
+struct TurnGraph {
+  std::vector<TurnNode> nodes;              ///< By corner; one more than there are.
+  std::vector<std::uint32_t> to;            ///< Turns and crossings.
+  std::vector<std::uint32_t> first_beyond;  ///< By crossing: what is seen from its end.
+  std::uint32_t linked = 0;                 ///< So many corners are linked
+  std::uint32_t linked_crossings = 0;       ///< and so many crossings.
+
+  std::uint32_t turn_count() const { return static_cast<std::uint32_t>(2 * (nodes.size() - 1)); }
+
+  std::span<const std::uint32_t> seen_beyond(std::uint32_t crossing) const {
+    return {to.data() + first_beyond[crossing],
+            first_beyond[crossing + 1] - first_beyond[crossing]};
+  }
+
+  std::span<const std::uint32_t> seen_from(std::uint32_t turn) const {
+    const TurnNode& node = nodes[turn / 2];
+    const bool is_right = turn % 2 == 0;
+    const std::uint32_t begin = node.first[turn % 2];
+    const std::uint32_t end = is_right ? node.first[1] : nodes[turn / 2 + 1].first[0];
+    return {to.data() + begin, end - begin};
+  }
+};
+
+struct NavigationMesh::Data {
+  BodySize body;
+  Plane plane = Plane::ground;
+  std::vector<Surface> surfaces;
+  std::vector<MeshFace> faces;
+  std::vector<MeshEdge> edges;
+  std::vector<MeshPoint> vertices;
+  std::vector<MeshCorner> corners;
+  TurnGraph turns;
+  std::vector<Island> islands;
+  PlanGrid grid;  ///< Of the faces.
+  double area = 0.0;
+  bool is_side_on = false;  ///< Its plan is x and z.
+  double gravity = 0.0;
+  std::vector<MeshArea> areas;
+  std::vector<MeshBorder> borders;                      ///< By edge.
+  std::vector<std::vector<std::uint32_t>> patches{{}};  ///< Solids that have to go; 0: none.
+  std::vector<std::uint32_t> cell;  ///< By face: those of one cell are joined by edges.
+  std::vector<MeshLink> links;
+  std::vector<Crossing> crossings;
+  std::vector<std::uint32_t> first_crossing;  ///< By face, in `crossings_from`; one more.
+  std::vector<std::uint32_t> crossings_from;
+  double least_cost = 1.0;
+  bool is_even = true;  ///< One surface, every metre of which costs the same, without crossings.
+  std::vector<std::uint32_t> reach_row;  ///< By island, in `reaches`; kNone: itself alone.
+  std::vector<std::vector<char>> reaches;
+
+  std::uint32_t next(std::uint32_t edge) const {
+    const MeshFace& face = faces[edges[edge].polygon];
+    return edge + 1 == face.first + face.count ? face.first : edge + 1;
+  }
+  double height_at(std::uint32_t face, double x, double y) const {
+    return surfaces[faces[face].surface].height.at(x, y);
+  }
+  MeshPoint plan(const Vector3d& p) const { return {p.x(), is_side_on ? p.z() : p.y()}; }
+  Vector3d lift(std::uint32_t face, const MeshPoint& p) const {
+    if (is_side_on) return {p.x, 0.0, p.y};
+    return {p.x, p.y, height_at(face, p.x, p.y)};
+  }
+  std::span<const std::uint32_t> crossings_of(std::uint32_t face) const {
+    return {crossings_from.data() + first_crossing[face],
+            first_crossing[face + 1] - first_crossing[face]};
+  }
+};
+
+inline double distance(const MeshPoint& a, const MeshPoint& b) {
+  const double x = b.x - a.x;
+  const double y = b.y - a.y;
+  return std::sqrt(x * x + y * y);
+}
+
+/// From a point to a segment, which may have no length.
+inline double distance_to_segment(const MeshPoint& a, const MeshPoint& b, const MeshPoint& p) {
+  return distance_to_segment(Vector2d{a.x, a.y}, Vector2d{b.x, b.y}, Vector2d{p.x, p.y});
+}
+
+/// Positive if c lies to the left of a to b.
+inline double turn(const MeshPoint& a, const MeshPoint& b, const MeshPoint& c) {
+  return (b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x);
+}
+
+/// The steps by which a mesh is made, each from what the ones before it wrote.
+void find_areas(NavigationMesh::Data& mesh, const Level& level);
+void cover_surfaces(NavigationMesh::Data& mesh, const Level& level, const World& world);
+void join_surfaces(NavigationMesh::Data& mesh);
+void make_convex(NavigationMesh::Data& mesh);
+void part_areas(NavigationMesh::Data& mesh);
+void find_links(NavigationMesh::Data& mesh, const Level& level, const World& world);
+void list_crossings(NavigationMesh::Data& mesh);
+void find_corners(NavigationMesh::Data& mesh);
+void link_turns(NavigationMesh::Data& mesh, std::size_t most_looks);
+void find_islands(NavigationMesh::Data& mesh, const Level& level);
+void measure_faces(NavigationMesh::Data& mesh);
+void lay_grid(NavigationMesh::Data& mesh);
+
+/// The face in which the straight way from a point in a face to another ends; kNone if it leaves
+/// the mesh. The face of its end may be given, or kNone.
+[[nodiscard]] std::uint32_t face_straight_on(const NavigationMesh::Data& mesh,
+                                             std::uint32_t from_face, const MeshPoint& from,
+                                             std::uint32_t to_face, const MeshPoint& to);
+
+/// True if the straight way from a point in a face to another stays on the mesh, rim included. The
+/// face of its end may be kNone: any that holds it.
+[[nodiscard]] bool is_straight_free(const NavigationMesh::Data& mesh, std::uint32_t from_face,
+                                    const MeshPoint& from, std::uint32_t to_face,
+                                    const MeshPoint& to);
+
+/// The areas of a mesh on one of its surfaces, in its plan.
+[[nodiscard]] std::vector<MeshArea> areas_on(const NavigationMesh::Data& mesh,
+                                             const Surface& surface);
+
+/// The place nearest to a place, of the faces that `counts`. Of places as near, to a micrometre,
+/// the one nearest to where one comes from, if that is given: not round to the far side of a block.
+[[nodiscard]] std::optional<MeshPlace> nearest_place(
+    const NavigationMesh::Data& mesh, const Vector3d& place,
+    const std::function<bool(std::uint32_t)>& counts, const Vector3d* from = nullptr);
+
+/// The highest place at or below a height, within some distance in the plan; of equally high ones
+/// the nearest.
+[[nodiscard]] std::optional<MeshPlace> place_below(const NavigationMesh::Data& mesh,
+                                                   const Vector3d& place, double within);
+
+/// True if a point lies in a face or on its edge, to rounding.
+[[nodiscard]] bool holds(const NavigationMesh::Data& mesh, std::uint32_t face, const MeshPoint& p);
+
+/// Square metres, level.
+[[nodiscard]] double area_of(const NavigationMesh::Data& mesh, const MeshFace& face);
+
+/// In the plan, from a point to a face; 0 inside. `nearest` becomes the face's point next to it.
+[[nodiscard]] double squared_distance(const NavigationMesh::Data& mesh, std::uint32_t face,
+                                      const Vector2d& p, Vector2d& nearest);
+
+}  // namespace gaze

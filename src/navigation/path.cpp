@@ -1,0 +1,436 @@
+#include "gaze/path.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+#include "geometry/plan.hpp"
+#include "navigation/follow.hpp"
+#include "navigation/path_search.hpp"
+
+namespace gaze {
+
+/// The faces that one leg of a way leads over.
+struct Walked {
+  struct Step {
+    std::uint32_t face = 0;
+    std::uint32_t through = kNone;  ///< The edge by which it was entered.
+  };
+  std::vector<Step> steps;
+
+  void begin(std::size_t faces) {
+    steps.clear();
+    if (entered_.size() < faces) entered_.resize(faces);
+    if (++leg_ == 0) {
+      std::fill(entered_.begin(), entered_.end(), 0U);
+      leg_ = 1;
+    }
+  }
+  void enter(std::uint32_t face, std::uint32_t through) {
+    entered_[face] = leg_;
+    steps.push_back({face, through});
+  }
+  bool has_entered(std::uint32_t face) const { return entered_[face] == leg_; }
+
+ private:
+  std::vector<std::uint32_t> entered_;  ///< By face: the last leg that did so.
+  std::uint32_t leg_ = 0;
+};
+
+struct PathFinder::Scratch {
+  PathSearch search;
+  WayInPlan way;
+  Walked walked;
+  Path path;
+  std::vector<char> shut;     ///< By patch.
+  std::vector<char> reached;  ///< By face, the first of its cell.
+  // Of many starts:
+  struct Start {
+    std::size_t number = 0;
+    PlaceInPlan place;
+  };
+  std::vector<Start> left;            ///< Those still to be searched for,
+  std::vector<std::size_t> together;  ///< those that are searched for together,
+  std::vector<PlaceInPlan> starts;    ///< and where these are.
+  std::size_t looked_at = 0;
+};
+
+namespace {
+
+void add_point(std::vector<Vector3d>& points, const Vector3d& p) {
+  if (points.empty() || points.back() != p) points.push_back(p);
+}
+
+constexpr double kSameHeight = 1e-9;  // metres
+
+/// Puts a way in the plan onto the surfaces that it leads over.
+class Lifting {
+ public:
+  Lifting(const NavigationMesh::Data& mesh, std::uint32_t face, Walked& walked, Path& path)
+      : mesh_(mesh), face_(face), walked_(walked), path_(path), points_(path.points) {}
+
+  void lift(const WayInPlan& way) {
+    if (mesh_.is_even) {
+      for (const MeshPoint& point : way.points) add(point);
+      return;
+    }
+    add(way.points.front());
+    auto crossing = way.crossings.begin();
+    for (std::uint32_t i = 1; i < way.points.size(); ++i) {
+      const MeshPoint& from = way.points[i - 1];
+      const MeshPoint& to = way.points[i];
+      if (crossing != way.crossings.end() && crossing->to_point == i) {
+        cross(mesh_.crossings[crossing->crossing], to);
+        ++crossing;
+        continue;
+      }
+      path_.cost += (mesh_.faces[face_].cost - 1.0) * distance(from, to);
+      walk(from, to);
+      add(to);
+    }
+  }
+
+ private:
+  void cross(const Crossing& crossing, const MeshPoint& to) {
+    face_ = crossing.from_face;
+    if (crossing.link != kNone) add(crossing.from);
+    face_ = crossing.to_face;
+    add(to);
+    if (crossing.link == kNone) return;
+    path_.links.push_back({static_cast<std::uint32_t>(points_.size() - 1), crossing.link});
+    path_.length += crossing.length - distance(crossing.from, crossing.to);
+  }
+
+  void walk(const MeshPoint& from, const MeshPoint& to) {
+    walked_.begin(mesh_.faces.size());
+    walked_.enter(face_, kNone);
+    while (!holds(mesh_, walked_.steps.back().face, to)) {
+      const std::uint32_t exit =
+          exit_towards(mesh_, walked_.steps.back().face, from, to,
+                       [&](std::uint32_t beyond) { return walked_.has_entered(beyond); });
+      if (exit != kNone) {
+        walked_.enter(mesh_.edges[mesh_.edges[exit].twin].polygon, exit);
+      } else if (walked_.steps.size() > 1) {
+        walked_.steps.pop_back();
+      } else {
+        return;
+      }
+    }
+    double share = 0.0;
+    for (const Walked::Step& step : walked_.steps) {
+      if (mesh_.faces[step.face].surface != mesh_.faces[face_].surface) {
+        share = crossing(from, to, step.through, share);
+        const MeshPoint place{from.x + (to.x - from.x) * share, from.y + (to.y - from.y) * share};
+        const double rise =
+            mesh_.height_at(step.face, place.x, place.y) - mesh_.height_at(face_, place.x, place.y);
+        add(place);
+        face_ = step.face;
+        if (std::abs(rise) > kSameHeight) add(place);
+      }
+      face_ = step.face;
+    }
+  }
+
+  // Where a leg leaves a face by an edge, as a share of it, not before it entered that face. Along
+  // the edge: as soon as it comes to it.
+  double crossing(const MeshPoint& from, const MeshPoint& to, std::uint32_t edge,
+                  double entered) const {
+    const MeshPoint& a = mesh_.edges[edge].from;
+    const MeshPoint& b = mesh_.edges[mesh_.next(edge)].from;
+    const double at_from = turn(a, b, from);
+    const double at_to = turn(a, b, to);
+    const double share = at_from == at_to ? std::min(share_of(from, to, a), share_of(from, to, b))
+                                          : at_from / (at_from - at_to);
+    return std::clamp(share, entered, 1.0);
+  }
+
+  static double share_of(const MeshPoint& from, const MeshPoint& to, const MeshPoint& p) {
+    const double x = to.x - from.x;
+    const double y = to.y - from.y;
+    const double length2 = x * x + y * y;
+    return length2 > 0.0 ? ((p.x - from.x) * x + (p.y - from.y) * y) / length2 : 0.0;
+  }
+
+  void add(const MeshPoint& p) { add_point(points_, mesh_.lift(face_, p)); }
+
+  const NavigationMesh::Data& mesh_;
+  std::uint32_t face_;
+  Walked& walked_;
+  Path& path_;
+  std::vector<Vector3d>& points_;
+};
+
+double length_in_plan(const NavigationMesh::Data& mesh, const std::vector<Vector3d>& points) {
+  double length = 0.0;
+  for (std::size_t i = 1; i < points.size(); ++i) {
+    length += distance(mesh.plan(points[i - 1]), mesh.plan(points[i]));
+  }
+  return length;
+}
+
+void note_shut(PathFinder::Scratch& scratch, const NavigationMesh::Data& mesh, const World* now) {
+  scratch.shut.clear();
+  for (const std::vector<std::uint32_t>& to_go : mesh.patches) {
+    const bool is_shut = std::any_of(to_go.begin(), to_go.end(), [&](std::uint32_t solid) {
+      return now == nullptr || !now->is_gone({solid});
+    });
+    scratch.shut.push_back(is_shut ? 1 : 0);
+  }
+}
+
+// Which cells can be reached as things are now, where some may have gone: over all crossings until
+// none leads farther.
+void note_reached(PathFinder::Scratch& scratch, const NavigationMesh::Data& mesh,
+                  std::uint32_t from_face) {
+  scratch.reached.assign(mesh.faces.size(), 0);
+  scratch.reached[mesh.cell[from_face]] = 1;
+  for (bool goes_on = true; goes_on;) {
+    goes_on = false;
+    for (const Crossing& crossing : mesh.crossings) {
+      char& is_reached = scratch.reached[mesh.cell[crossing.to_face]];
+      if (is_reached != 0 || scratch.reached[mesh.cell[crossing.from_face]] == 0) continue;
+      if (scratch.shut[mesh.faces[crossing.to_face].patch] != 0) continue;
+      is_reached = 1;
+      goes_on = true;
+    }
+  }
+}
+
+/// Asks which faces can be reached from one.
+class Reach {
+ public:
+  Reach(PathFinder::Scratch& scratch, const NavigationMesh& mesh, std::uint32_t from_face)
+      : scratch_(scratch), mesh_(mesh), from_(mesh.data().faces[from_face].island) {
+    has_patches_ = mesh.data().patches.size() > 1;
+    if (has_patches_) note_reached(scratch, mesh.data(), from_face);
+  }
+  bool holds(std::uint32_t face) const {
+    if (has_patches_) return scratch_.reached[mesh_.data().cell[face]] != 0;
+    return mesh_.is_reachable(from_, mesh_.data().faces[face].island);
+  }
+  std::optional<MeshPlace> nearest(const Vector3d& place, const Vector3d& from) const {
+    return nearest_place(
+        mesh_.data(), place, [&](std::uint32_t face) { return holds(face); }, &from);
+  }
+
+ private:
+  const PathFinder::Scratch& scratch_;
+  const NavigationMesh& mesh_;
+  std::uint32_t from_;
+  bool has_patches_ = false;
+};
+
+// A goal that cannot be reached is replaced by the place nearest to it that can.
+Path::Outcome choose_goal(PathFinder::Scratch& scratch, const NavigationMesh& mesh,
+                          const MeshPlace& start, MeshPlace& goal) {
+  const Reach reach(scratch, mesh, start.polygon);
+  if (reach.holds(goal.polygon)) return Path::Outcome::whole;
+  const auto reachable = reach.nearest(goal.place, start.place);
+  const auto distance = [&](const Vector3d& p) {
+    return plane_distance(Plane::space, p, goal.place);
+  };
+  if (!reachable || !(distance(reachable->place) < distance(start.place))) {
+    return Path::Outcome::none;
+  }
+  goal = *reachable;
+  return Path::Outcome::partial;
+}
+
+PlaceInPlan in_plan(const NavigationMesh::Data& mesh, const MeshPlace& place) {
+  return {mesh.plan(place.place), place.polygon};
+}
+
+void lift(PathFinder::Scratch& scratch, const NavigationMesh::Data& mesh, std::uint32_t from_face) {
+  shift_crossings(mesh, scratch.way);
+  Lifting(mesh, from_face, scratch.walked, scratch.path).lift(scratch.way);
+}
+
+void find_whole(PathFinder::Scratch& scratch, const NavigationMesh& mesh, const MeshPlace& start,
+                const MeshPlace& goal, std::span<const Cylinder> standing) {
+  const NavigationMesh::Data& data = mesh.data();
+  const PlaceInPlan to = in_plan(data, goal);
+  std::optional<Standing> bars;
+  if (!standing.empty()) bars.emplace(mesh, standing);
+  scratch.search.find(data, in_plan(data, start), {&to, 1}, scratch.shut, bars ? &*bars : nullptr);
+  if (!scratch.search.has_found(0)) {
+    scratch.path.outcome = Path::Outcome::none;
+    scratch.path.points.clear();
+    return;
+  }
+  scratch.search.trace(0, scratch.way);
+  lift(scratch, data, start.polygon);
+}
+
+void begin(Path& path) {
+  path.length = 0.0;
+  path.cost = 0.0;
+  path.points.clear();
+  path.links.clear();
+}
+
+// With its ends as they were asked for.
+void finish(Path& path, const NavigationMesh& mesh, const MeshPlace& goal, const Vector3d& to) {
+  if (path.outcome == Path::Outcome::whole) {
+    add_point(path.points, mesh.body().altitude ? goal.place : to);
+  }
+  path.length += length_in_plan(mesh.data(), path.points);
+  path.cost += path.length;
+}
+
+/// Of the starts that are left takes the first and those near it: in a box so small for its
+/// distance from the goal that a search towards the box looks at little more than one towards a
+/// place in it.
+void take_cluster(PathFinder::Scratch& scratch, const MeshPoint& goal) {
+  constexpr double kMostSize = 0.1;  // of the box, as a share of its distance
+  scratch.together.clear();
+  scratch.starts.clear();
+  MeshPoint low = scratch.left.front().place.at;
+  MeshPoint high = low;
+  const auto takes = [&](const PathFinder::Scratch::Start& start) {
+    const MeshPoint& at = start.place.at;
+    const MeshPoint new_low{std::min(low.x, at.x), std::min(low.y, at.y)};
+    const MeshPoint new_high{std::max(high.x, at.x), std::max(high.y, at.y)};
+    const MeshPoint nearest{std::clamp(goal.x, new_low.x, new_high.x),
+                            std::clamp(goal.y, new_low.y, new_high.y)};
+    const bool is_first = scratch.together.empty();
+    if (!is_first && distance(new_low, new_high) > kMostSize * distance(nearest, goal))
+      return false;
+    low = new_low;
+    high = new_high;
+    scratch.together.push_back(start.number);
+    scratch.starts.push_back(start.place);
+    return true;
+  };
+  std::erase_if(scratch.left, takes);
+}
+
+// The other way over the same place of the rim: both were made one after the other, first the one
+// out of the face whose edge it is.
+std::uint32_t turned_round(const NavigationMesh::Data& mesh, std::uint32_t crossing) {
+  const Crossing& its = mesh.crossings[crossing];
+  return mesh.edges[its.edge].polygon == its.from_face ? crossing + 1 : crossing - 1;
+}
+
+void turn_round(const NavigationMesh::Data& mesh, WayInPlan& way) {
+  std::reverse(way.points.begin(), way.points.end());
+  std::reverse(way.crossings.begin(), way.crossings.end());
+  const auto count = static_cast<std::uint32_t>(way.points.size());
+  for (WayInPlan::Leg& leg : way.crossings) {
+    leg = {count - leg.to_point, turned_round(mesh, leg.crossing)};
+  }
+}
+
+}  // namespace
+
+PathFinder::PathFinder() : scratch_(std::make_unique<Scratch>()) {}
+PathFinder::PathFinder(const PathFinder& other)
+    : scratch_(std::make_unique<Scratch>(*other.scratch_)) {}
+PathFinder::PathFinder(PathFinder&& other) noexcept = default;
+PathFinder& PathFinder::operator=(const PathFinder& other) {
+  return *this = PathFinder(other);
+}
+PathFinder& PathFinder::operator=(PathFinder&& other) noexcept = default;
+PathFinder::~PathFinder() = default;
+
+const Path& PathFinder::find(const NavigationMesh& mesh, const Vector3d& from, const Vector3d& to,
+                             const World* now, std::span<const Cylinder> standing) {
+  Path& path = scratch_->path;
+  begin(path);
+  scratch_->looked_at = 0;
+  const auto start = mesh.find(from);
+  if (!start) {
+    path.outcome = Path::Outcome::bad_start;
+    return path;
+  }
+  auto goal = mesh.find(to);
+  note_shut(*scratch_, mesh.data(), now);
+  const bool is_shut = goal && scratch_->shut[mesh.data().faces[goal->polygon].patch] != 0;
+  if (!goal || is_shut) {
+    path.outcome = Path::Outcome::bad_goal;
+    return path;
+  }
+  path.outcome = choose_goal(*scratch_, mesh, *start, *goal);
+  if (path.outcome == Path::Outcome::none) return path;
+  add_point(path.points, mesh.body().altitude ? start->place : from);
+  find_whole(*scratch_, mesh, *start, *goal, standing);
+  finish(path, mesh, *goal, to);
+  scratch_->looked_at = scratch_->search.looked_at();
+  return path;
+}
+
+// Ways are the same in both directions but for links: from the goal one search finds those to all
+// starts that lie together.
+void PathFinder::find_all(const NavigationMesh& mesh, std::span<const Vector3d> from,
+                          const Vector3d& to, const World* now, const Found& found) {
+  Scratch& scratch = *scratch_;
+  const NavigationMesh::Data& data = mesh.data();
+  note_shut(scratch, data, now);
+  const auto goal = mesh.find(to);
+  const bool is_good =
+      goal && data.links.empty() && scratch.shut[data.faces[goal->polygon].patch] == 0;
+  std::optional<Reach> reach;
+  if (is_good) reach.emplace(scratch, mesh, goal->polygon);
+  scratch.left.clear();
+  std::size_t looked_at = 0;
+  for (std::size_t i = 0; i < from.size(); ++i) {
+    const auto start = is_good ? mesh.find(from[i]) : std::nullopt;
+    if (start && reach->holds(start->polygon)) {
+      scratch.left.push_back({i, in_plan(data, *start)});
+    } else {
+      found(i, find(mesh, from[i], to, now));
+      looked_at += scratch.looked_at;
+    }
+  }
+  note_shut(scratch, data, now);
+  while (!scratch.left.empty()) {
+    take_cluster(scratch, data.plan(goal->place));
+    scratch.search.find(data, in_plan(data, *goal), scratch.starts, scratch.shut);
+    looked_at += scratch.search.looked_at();
+    for (std::size_t k = 0; k < scratch.together.size(); ++k) {
+      const std::size_t i = scratch.together[k];
+      const PlaceInPlan& start = scratch.starts[k];
+      begin(scratch.path);
+      scratch.path.outcome = Path::Outcome::whole;
+      add_point(scratch.path.points,
+                mesh.body().altitude ? data.lift(start.face, start.at) : from[i]);
+      scratch.search.trace(k, scratch.way);
+      turn_round(data, scratch.way);
+      lift(scratch, data, start.face);
+      finish(scratch.path, mesh, *goal, to);
+      found(i, scratch.path);
+    }
+  }
+  scratch.looked_at = looked_at;
+}
+
+std::optional<MeshPlace> PathFinder::nearest_reachable(const NavigationMesh& mesh,
+                                                       const MeshPlace& from, const Vector3d& to,
+                                                       const World* now) {
+  note_shut(*scratch_, mesh.data(), now);
+  return Reach(*scratch_, mesh, from.polygon).nearest(to, from.place);
+}
+
+std::size_t PathFinder::looked_at() const noexcept {
+  return scratch_->looked_at;
+}
+
+Path find_path(const NavigationMesh& mesh, const Vector3d& from, const Vector3d& to) {
+  return PathFinder().find(mesh, from, to);
+}
+
+std::string_view name_of(Path::Outcome outcome) {
+  switch (outcome) {
+    case Path::Outcome::whole:
+      return "whole";
+    case Path::Outcome::partial:
+      return "partial";
+    case Path::Outcome::none:
+      return "none";
+    case Path::Outcome::bad_start:
+      return "bad start";
+    default:
+      return "bad goal";
+  }
+}
+
+}  // namespace gaze

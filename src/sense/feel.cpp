@@ -1,0 +1,107 @@
+#include <algorithm>
+
+#include "sense/sensing.hpp"
+
+namespace gaze {
+namespace {
+
+using Index = std::uint32_t;
+
+// Bodies whose middle lies so near that a sense could reach them, in file order.
+void find_candidates(Sensing& state, Index who, double reach) {
+  state.senses.candidates.clear();
+  state.senses.crowd.near(state.bodies.position[who], reach, [&](Index other, double) {
+    if (other != who) state.senses.candidates.push_back(other);
+  });
+  std::sort(state.senses.candidates.begin(), state.senses.candidates.end());
+}
+
+bool answer(const Sensing& state, Index who, const Feeler& feeler, const Felt& felt) {
+  switch (feeler.finds) {
+    case Feeler::Finds::hostile:
+      return felt.body && state.looks_for(who, state.senses.candidates[*felt.body]);
+    case Feeler::Finds::anything:
+      return felt.distance.has_value();
+    default:
+      return !felt.distance.has_value();
+  }
+}
+
+void use_feelers(Sensing& state, Index who) {
+  const std::vector<Feeler>& feelers = state.kind(who).feelers;
+  state.senses.bodies.clear();
+  for (const Index other : state.senses.candidates)
+    state.senses.bodies.push_back(state.body(other));
+  for (std::size_t i = 0; i < feelers.size(); ++i) {
+    const Felt felt =
+        feel(state.world, state.level().ground_height, feelers[i], state.bodies.position[who],
+             feeler_facing(state, who, feelers[i]), state.senses.bodies);
+    const bool says_yes = answer(state, who, feelers[i], felt);
+    const std::uint32_t bit = 1U << i;
+    const bool said_yes = (state.knowledge.feelers[who] & bit) != 0;
+    const bool is_first = state.clock.tick == 0;
+    if (says_yes && !said_yes) state.fire(who, Cause::feels, feelers[i].name);
+    if (!says_yes && (said_yes || is_first)) state.fire(who, Cause::misses, feelers[i].name);
+    state.knowledge.feelers[who] =
+        says_yes ? state.knowledge.feelers[who] | bit : state.knowledge.feelers[who] & ~bit;
+    if (says_yes && feelers[i].finds == Feeler::Finds::hostile) {
+      const Index other = state.senses.candidates[*felt.body];
+      state.senses.perceived.push_back({who, other, Sense::feeler,
+                                        state.moments(feelers[i].remember),
+                                        state.bodies.position[other], std::nullopt});
+    }
+  }
+}
+
+// To the nearest of those it looks for; ties by file order.
+void use_nearness(Sensing& state, Index who, const Nearness& nearness) {
+  if (nearness.once && state.senses.was_near[who]) return;
+  double best = nearness.range;
+  std::optional<Index> nearest;
+  const std::uint32_t team = state.kind(who).team;
+  if (team == kNoTeam) return;
+  for (const Index other : state.fixed.foes_of[team]) {
+    if (other == who || !state.lives.alive[other] || !state.looks_for(who, other)) continue;
+    const double distance =
+        distance_along(nearness.axes, state.bodies.position[who], state.bodies.position[other]);
+    if (distance < best || (distance == best && !nearest)) {
+      best = distance;
+      nearest = other;
+    }
+  }
+  if (!nearest) return;
+  state.senses.was_near[who] = 1;
+  state.senses.perceived.push_back({who, *nearest, Sense::nearness,
+                                    state.moments(nearness.remember),
+                                    state.bodies.position[*nearest], std::nullopt});
+}
+
+void use_touch(Sensing& state, Index who, const TouchSense& touch) {
+  state.senses.touches.forget_gone(state, who);
+  for (const Index other : state.senses.candidates) {
+    const auto side = state.senses.touches.note(state, who, other);
+    if (!side || !touch.sides.test(static_cast<std::size_t>(*side))) continue;
+    if (!state.looks_for(who, other)) continue;
+    const auto& contacts = state.knowledge.contacts[who];
+    const bool is_new = std::none_of(contacts.begin(), contacts.end(), [&](const Contact& contact) {
+      return contact.other == other && contact.is_touched;
+    });
+    if (is_new) state.fire(who, Cause::touches, kSideNames[static_cast<std::size_t>(*side)]);
+    state.senses.perceived.push_back({who, other, Sense::touch, state.moments(touch.remember),
+                                      state.bodies.position[other], std::nullopt});
+  }
+}
+
+}  // namespace
+
+void perceive_bodies(Sensing& state, std::uint32_t who) {
+  const Kind& kind = state.kind(who);
+  if (!kind.feelers.empty() || kind.touch) {
+    find_candidates(state, who, state.limit(who).farthest);
+  }
+  if (!kind.feelers.empty()) use_feelers(state, who);
+  if (kind.nearness) use_nearness(state, who, *kind.nearness);
+  if (kind.touch) use_touch(state, who, *kind.touch);
+}
+
+}  // namespace gaze

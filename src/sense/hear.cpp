@@ -1,0 +1,103 @@
+#include <algorithm>
+
+#include "sense/listen.hpp"
+#include "sense/sensing.hpp"
+
+namespace gaze {
+namespace {
+
+using Index = std::uint32_t;
+
+bool is_ignored(const Sensing& state, Index who, const Hearing& hearing, const MadeNoise& made) {
+  if (!made.maker) return false;
+  if (*made.maker == who) return !hearing.own;
+  const std::uint32_t team = state.kind(who).team;
+  if (team != kNoTeam && team == state.kind(*made.maker).team && !hearing.friends) return true;
+  // Seeing beats hearing: what somebody does that it perceives is no news to it.
+  const std::vector<Contact>& contacts = state.knowledge.contacts[who];
+  return std::any_of(contacts.begin(), contacts.end(), [&](const Contact& contact) {
+    return contact.other == *made.maker && contact.state == Contact::State::noticed;
+  });
+}
+
+// Ten thousand noises of one name in a step are heard as one, the nearest that is heard at all.
+void find_heard(Sensing& state, Index who, const Hearing& hearing) {
+  const Kind& kind = state.kind(who);
+  const double ear = kind.sight ? kind.sight->eye.z() : 0.9 * kind.height;
+  const Listener listener{state.bodies.position[who], ear, hearing};
+  std::vector<Heard>& heard = state.senses.heard;
+  heard.clear();
+  for (std::size_t i = 0; i < state.told.noises.size(); ++i) {
+    const MadeNoise& made = state.told.noises[i];
+    const double x = made.noise.place.x() - state.bodies.position[who].x();
+    if (std::abs(x) > hearing.range || is_ignored(state, who, hearing, made)) continue;
+    listen_into(state.world, state.level(), listener, made.noise, state.senses.hearing);
+    if (!state.senses.hearing.hears) continue;
+    const auto same = std::find_if(heard.begin(), heard.end(), [&](const Heard& other) {
+      return state.told.noises[other.noise].name == made.name;
+    });
+    if (same == heard.end()) {
+      heard.push_back({i, state.senses.hearing.distance});
+    } else if (state.senses.hearing.distance < same->distance) {
+      *same = {i, state.senses.hearing.distance};
+    }
+  }
+}
+
+void tell_heard(Sensing& state, Index who, const Hearing& hearing, const Heard& heard) {
+  const MadeNoise& made = state.told.noises[heard.noise];
+  Event& event = state.tell(Event::What::heard, who);
+  event.noise = made.name;
+  event.distance = heard.distance;
+  event.place = made.noise.place;
+  if (made.maker) event.other = AgentId{*made.maker};
+  state.fire(who, Cause::hears, made.name);
+  auto& clue = state.knowledge.clue[who];
+  const bool is_nearer = clue && clue->since == state.now() && clue->distance <= heard.distance;
+  if (is_nearer) return;
+  const Moment remember = state.moments(hearing.remember);
+  clue = Clue{made.noise.place, made.name, state.now(), state.now() + remember, heard.distance};
+}
+
+// Who has come to where it went to look remembers what it came for from then on.
+void remember_from_now(Sensing& state, Index who) {
+  auto& clue = state.knowledge.clue[who];
+  const auto& hearing = state.kind(who).hearing;
+  if (!clue || !hearing) return;
+  clue->forget_at = std::max(clue->forget_at, state.now() + state.moments(hearing->remember));
+}
+
+// Who went to look forgets so long after it came there, others so long after they heard it.
+void forget(Sensing& state, Index who) {
+  auto& clue = state.knowledge.clue[who];
+  if (!clue || state.now() < clue->forget_at) return;
+  const Mode mode = state.minds.mode[who];
+  const bool is_on_its_way =
+      (mode == Mode::investigate || mode == Mode::search) && !state.bodies.has_come[who];
+  if (is_on_its_way) return;
+  Event& event = state.tell(Event::What::forgot, who);
+  event.noise = clue->noise;
+  event.place = clue->place;
+  state.told.news[who].forgot = true;
+  state.fire(who, Cause::forgets, "");
+  clue.reset();
+}
+
+}  // namespace
+
+void hear(Sensing& state) {
+  for (const Index who : state.told.arrivals) remember_from_now(state, who);
+  state.told.arrivals.clear();
+  for (Index who = 0; who < state.agent_count(); ++who) {
+    if (!state.is_up(who)) continue;
+    if (state.knowledge.clue[who]) forget(state, who);
+    if (state.told.noises.empty()) continue;
+    const auto& hearing = state.kind(who).hearing;
+    if (!hearing) continue;
+    find_heard(state, who, *hearing);
+    for (const Heard& one : state.senses.heard) tell_heard(state, who, *hearing, one);
+  }
+  state.told.noises.clear();
+}
+
+}  // namespace gaze

@@ -1,0 +1,435 @@
+#include <algorithm>
+#include <cmath>
+
+#include "geometry/plan_grid.hpp"
+#include "navigation/body_size.hpp"
+#include "travel/find_way.hpp"
+#include "travel/footing.hpp"
+#include "travel/neighbours.hpp"
+
+namespace gaze {
+namespace {
+
+/// Gaps and turns that searches may look at in one step, about a third of a millisecond. What is
+/// asked beyond that waits for the next step, first come, first served.
+constexpr std::int64_t kSearchBudget = 2'000;
+
+bool has_ways(const Level& level) {
+  return !level.solids.empty() || !level.zones.empty();
+}
+
+bool uses_paths(const Travelling& state, std::uint32_t who) {
+  const Move& move = state.kind(who).move;
+  return travels(move.gait) && move.route == RouteStyle::path && has_ways(state.level());
+}
+
+bool sweeps_free(const Travelling& state, std::uint32_t who, const Vector3d& goal) {
+  const Kind& kind = state.kind(who);
+  const double step = kind.move.step_height;
+  const Cylinder body{state.bodies.position[who] + Vector3d{0.0, 0.0, step}, kind.radius,
+                      kind.height - step};
+  return !state.world.sweep(body, goal - state.bodies.position[who], Stops::bodies);
+}
+
+/// Where on its mesh a walker is and where its goal, if anywhere.
+struct Ends {
+  std::optional<MeshPlace> own;
+  std::optional<MeshPlace> goal;
+};
+
+// A goal that is off the mesh by no more than the body's radius only stands nearer to a wall than
+// this body can: the place next to it will do.
+Ends ends_of(Travelling& state, std::uint32_t who, const Vector3d& goal) {
+  Route& route = state.ways.route[who];
+  const NavigationMesh& mesh = mesh_for(state, who);
+  Ends ends{mesh.find(state.bodies.position[who], route.own_face),
+            mesh.find(goal, route.goal_face)};
+  if (ends.own) route.own_face = ends.own->polygon;
+  if (ends.own && !ends.goal) {
+    const auto nearest = state.ways.finder.nearest_reachable(mesh, *ends.own, goal, &state.world);
+    const double radius = state.kind(who).radius;
+    const bool is_beside = nearest && plane_distance(Plane::space, nearest->place, goal) <= radius;
+    if (is_beside) ends.goal = nearest;
+  }
+  if (ends.goal) route.goal_face = ends.goal->polygon;
+  return ends;
+}
+
+/// The end of the straight way to a goal, if that is free.
+std::optional<Vector3d> straight_end(Travelling& state, std::uint32_t who, const Vector3d& goal) {
+  if (!uses_paths(state, who)) return goal;
+  const auto& mesh = state.meshes.meshes[state.ways.mesh_of[who]];
+  if (!mesh && !state.fixed.has_relief && !state.flies_freely(who) && state.level().zones.empty()) {
+    if (sweeps_free(state, who, goal)) return goal;
+  }
+  const Ends ends = ends_of(state, who, goal);
+  if (!ends.own || !ends.goal || !mesh_for(state, who).is_free(*ends.own, *ends.goal)) {
+    return std::nullopt;
+  }
+  if (stand_in_the_way(state, who, goal)) return std::nullopt;
+  const Vector3d& end = ends.goal->place;
+  return end.x() == goal.x() && end.y() == goal.y() ? goal : end;
+}
+
+bool is_free(Travelling& state, std::uint32_t who, const Vector3d& goal) {
+  return straight_end(state, who, goal).has_value();
+}
+
+// Without the start, so that the leg to a point has the point's number.
+void follow_points(Route& route, const Path& path) {
+  route.points.assign(path.points.begin() + (path.points.empty() ? 0 : 1), path.points.end());
+  route.links = path.links;
+  for (Path::Leg& leg : route.links) --leg.to_point;
+}
+
+const Path::Leg* link_ahead(const Route& route) {
+  const bool is_next =
+      route.next_link < route.links.size() && route.links[route.next_link].to_point == route.next;
+  return is_next ? &route.links[route.next_link] : nullptr;
+}
+
+/// A new way, straight for now. A goal that the body cannot be near is replaced by the place
+/// nearest to it that can be reached.
+/// @return Where a search for it has to lead; nothing if none is needed or nothing can be found.
+std::optional<Vector3d> begin_route(Travelling& state, std::uint32_t who, const Vector3d& goal) {
+  Route& route = state.ways.route[who];
+  route.next = 0;
+  route.links.clear();
+  route.next_link = 0;
+  route.goal = goal;
+  route.is_made = true;
+  route.outcome = Path::Outcome::whole;
+  route.progress = {std::numeric_limits<double>::infinity(), state.now(), false};
+  const auto end = straight_end(state, who, goal);
+  route.points.assign({end.value_or(goal)});
+  if (end) return std::nullopt;
+  const Ends ends = ends_of(state, who, goal);
+  if (!ends.own) {
+    route.outcome = Path::Outcome::bad_start;  // straight, for what it is worth
+    return std::nullopt;
+  }
+  if (ends.goal) return ends.goal->place;
+  route.outcome = Path::Outcome::bad_goal;
+  const auto nearest =
+      state.ways.finder.nearest_reachable(mesh_for(state, who), *ends.own, goal, &state.world);
+  return nearest ? std::optional(nearest->place) : std::nullopt;
+}
+
+void follow_path(Route& route, const Path& path) {
+  if (route.outcome != Path::Outcome::bad_goal) route.outcome = path.outcome;
+  follow_points(route, path);
+}
+
+void note_search(Travelling& state) {
+  state.ways.searches_left -= static_cast<std::int64_t>(state.ways.finder.looked_at()) + 1;
+}
+
+void search(Travelling& state, std::uint32_t who, const Vector3d& goal) {
+  const auto to = begin_route(state, who, goal);
+  if (!to) return;
+  const NavigationMesh& mesh = mesh_for(state, who);
+  const Vector3d& from = state.bodies.position[who];
+  const Path* path = &state.ways.finder.find(mesh, from, *to, &state.world, avoided_by(state, who));
+  note_search(state);
+  // Where no way leads round them it waits behind them.
+  if (path->outcome == Path::Outcome::none && state.ways.route[who].avoided_count > 0) {
+    path = &state.ways.finder.find(mesh, from, *to, &state.world);
+    note_search(state);
+  }
+  follow_path(state.ways.route[who], *path);
+}
+
+bool is_about(const Travelling& state, std::uint32_t who) {
+  return state.is_up(who) && !state.ways.is_in_flight(who);
+}
+
+// Who waits for a way to the same place as the first of those that are still to come, over the same
+// mesh, and is near it for so long a way, shares its search.
+void search_together(Travelling& state, std::size_t first) {
+  constexpr std::size_t kMostTogether = 64;
+  constexpr double kNear = 0.04;  // of the straight way
+  const std::uint32_t leader = state.ways.asked[first];
+  const Vector3d goal = state.ways.route[leader].asked_goal;
+  const Vector3d start = state.bodies.position[leader];
+  const double near = kNear * plane_distance(Plane::space, start, goal);
+  std::optional<Vector3d> common;
+  state.ways.together.clear();
+  state.ways.starts.clear();
+  for (std::size_t i = first; i < state.ways.asked.size(); ++i) {
+    const std::uint32_t who = state.ways.asked[i];
+    Route& route = state.ways.route[who];
+    const bool is_alike = route.is_asked && route.asked_goal == goal &&
+                          state.ways.mesh_of[who] == state.ways.mesh_of[leader] &&
+                          plane_distance(Plane::space, state.bodies.position[who], start) <= near &&
+                          is_about(state, who);
+    if (!is_alike || state.ways.together.size() == kMostTogether) continue;
+    route.is_asked = false;
+    const auto to = begin_route(state, who, goal);
+    if (!to) continue;
+    if (!common) common = to;
+    if (*to != *common || route.avoided_count > 0) {
+      search(state, who, goal);
+      continue;
+    }
+    state.ways.together.push_back(who);
+    state.ways.starts.push_back(state.bodies.position[who]);
+  }
+  if (state.ways.together.empty()) return;
+  state.ways.finder.find_all(mesh_for(state, leader), state.ways.starts, *common, &state.world,
+                             [&state](std::size_t i, const Path& path) {
+                               follow_path(state.ways.route[state.ways.together[i]], path);
+                             });
+  note_search(state);
+}
+
+// Who has a way already goes on by it until the next step, when those who want to go to the same
+// place are looked after together.
+void ask(Travelling& state, std::uint32_t who, const Vector3d& goal, bool can_wait = false) {
+  Route& route = state.ways.route[who];
+  if (route.is_asked) {
+    route.asked_goal = goal;
+  } else if (state.ways.searches_left > 0 && !can_wait) {
+    search(state, who, goal);
+  } else {
+    route.is_asked = true;
+    route.asked_goal = goal;
+    state.ways.asked.push_back(who);
+  }
+}
+
+double left_of(const Everyone& state, const Ways& ways, std::uint32_t who) {
+  const Route& route = ways.route[who];
+  double length = 0.0;
+  Vector3d at = state.bodies.position[who];
+  for (std::size_t i = route.next; i < route.points.size(); ++i) {
+    length += state.apart(who, at, route.points[i]);
+    at = route.points[i];
+  }
+  return length;
+}
+
+// Who has been pushed past a turn goes on to the next one and not back.
+void skip_points(Travelling& state, std::uint32_t who) {
+  Route& route = state.ways.route[who];
+  while (route.next + 1 < route.points.size() && link_ahead(route) == nullptr) {
+    ++route.next;
+    if (link_ahead(route) != nullptr || !is_free(state, who, route.points[route.next])) {
+      --route.next;
+      return;
+    }
+  }
+}
+
+// A new search when the goal is another, has moved too far, or nothing has been gained for long.
+void keep_route(Travelling& state, std::uint32_t who, const Leg& leg, bool is_agent) {
+  Route& route = state.ways.route[who];
+  const Move& move = state.kind(who).move;
+  if (!route.is_made) return ask(state, who, leg.goal);
+  if (route.avoided_count > 0 && forget_avoided(state, who)) return ask(state, who, leg.goal);
+  if (route.goal != leg.goal) {
+    if (!is_agent) return ask(state, who, leg.goal);
+    const bool is_last = route.next + 1 >= route.points.size();
+    const auto end = is_last ? straight_end(state, who, leg.goal) : std::nullopt;
+    if (end) {
+      route.points.assign({*end});
+      route.links.clear();
+      route.next = 0;
+      route.next_link = 0;
+      route.goal = leg.goal;
+      route.outcome = Path::Outcome::whole;
+      route.was_pushed = false;  // that way has just been found free
+    } else if (plane_distance(Plane::space, route.goal, leg.goal) > move.repath_distance) {
+      return ask(state, who, leg.goal, true);
+    }
+  }
+  if (route.was_pushed && route.next < route.points.size()) {
+    route.was_pushed = false;
+    skip_points(state, who);
+    if (!is_free(state, who, route.points[route.next])) return ask(state, who, leg.goal);
+  }
+  const double left = left_of(state, state.ways, who);
+  if (left < route.progress.best - 0.01) {
+    route.progress = {left, state.now(), false};
+  } else if (state.now() - route.progress.since >= state.moments(move.stuck_time)) {
+    if (state.plane() != Plane::upright) avoid(state, who);
+    ask(state, who, leg.goal);
+  }
+}
+
+bool has_no_way(const Travelling& state, std::uint32_t who) {
+  const Path::Outcome outcome = state.ways.route[who].outcome;
+  return outcome != Path::Outcome::whole && outcome != Path::Outcome::bad_start;
+}
+
+// Where on a straight way it first comes within its stop distance of the goal, which may lie beside
+// the way's end.
+Vector3d stop_on_way(const Travelling& state, std::uint32_t who, const Vector3d& to,
+                     const Leg& leg) {
+  const Vector3d& from = state.bodies.position[who];
+  const auto in_plan = [&](const Vector3d& way) {
+    if (state.flies_freely(who)) return Vector2d{way.x(), way.z()};
+    return Vector2d{way.x(), state.plane() == Plane::upright ? 0.0 : way.y()};
+  };
+  const Vector2d along = in_plan(to - from);
+  const Vector2d off = in_plan(from - leg.goal);
+  const double a = dot(along, along);
+  const double b = dot(off, along);
+  const double c = dot(off, off) - leg.stop * leg.stop;
+  const double root2 = b * b - a * c;
+  if (a == 0.0 || root2 < 0.0) return to;
+  const double share = c <= 0.0 ? 0.0 : (-b - std::sqrt(root2)) / a;
+  return share >= 0.0 && share < 1.0 ? Vector3d(from + (to - from) * share) : to;
+}
+
+// One leg of its route, the last only up to its stop distance.
+Leg next_leg(const Travelling& state, std::uint32_t who, const Leg& leg) {
+  const Route& route = state.ways.route[who];
+  const Vector3d& to = route.points[route.next];
+  const bool is_last = route.next + 1 == route.points.size();
+  if (!is_last || leg.stop == 0.0) return {to, 0.0, leg.speed};
+  if (to == leg.goal) return {to, leg.stop, leg.speed};
+  return {stop_on_way(state, who, to, leg), 0.0, leg.speed};
+}
+
+// True if what is left of a way comes near a box, by the boxes of its legs.
+bool leads_past(const Travelling& state, std::uint32_t who, const PlanBox& box, double reach) {
+  const Route& route = state.ways.route[who];
+  Vector2d at = plan_part(state.plane(), state.bodies.position[who]);
+  for (std::size_t i = route.next; i < route.points.size(); ++i) {
+    const Vector2d to = plan_part(state.plane(), route.points[i]);
+    const Vector2d low = at.cwiseMin(to).array() - reach;
+    const Vector2d high = at.cwiseMax(to).array() + reach;
+    if ((low.array() <= box.high.array()).all() && (high.array() >= box.low.array()).all()) {
+      return true;
+    }
+    at = to;
+  }
+  return false;
+}
+
+void give_up(Travelling& state, std::uint32_t who) {
+  if (state.minds.mode[who] == state.fixed.idle[who] || state.minds.mode[who] == Mode::return_)
+    return;
+  state.told.modes.push_back({who, Mode::return_});
+  state.ways.course[who] = {};
+  state.ways.route[who].is_made = false;
+}
+
+}  // namespace
+
+const NavigationMesh& mesh_for(Travelling& state, std::uint32_t who) {
+  std::optional<NavigationMesh>& mesh = state.meshes.meshes[state.ways.mesh_of[who]];
+  if (!mesh) mesh.emplace(state.level(), state.world, state.meshes.bodies[state.ways.mesh_of[who]]);
+  return *mesh;
+}
+
+LegResult find_way(Travelling& state, std::uint32_t who, const Leg& leg, Moment budget,
+                   bool is_agent) {
+  const LegResult stands{state.bodies.position[who], budget, false};
+  if (!travels(state.kind(who).move.gait)) return stands;
+  if (state.apart(who, state.bodies.position[who], leg.goal) <= leg.stop &&
+      is_free(state, who, leg.goal)) {
+    return {state.bodies.position[who], 0, true};
+  }
+  if (state.left_after_rest(who, budget) == 0) return stands;
+  keep_route(state, who, leg, is_agent);
+  Route& route = state.ways.route[who];
+  if (!route.is_made) return walk_apart(state, who, leg, budget, is_agent);
+  const NoPath no_path = state.kind(who).move.no_path;
+  if (has_no_way(state, who) && no_path != NoPath::nearest) {
+    if (no_path == NoPath::give_up) give_up(state, who);
+    return stands;
+  }
+  Moment used = 0;
+  while (used < budget && route.next < route.points.size()) {
+    const bool is_last = route.next + 1 == route.points.size();
+    if (const Path::Leg* link = link_ahead(route)) {
+      const Moment start = state.now() - state.left_after_rest(who, budget - used);
+      ++route.next;
+      ++route.next_link;
+      take_link(state, who, mesh_for(state, who).links()[link->link], start);
+      if (state.ways.is_in_flight(who)) return {state.bodies.position[who], budget, false};
+      used = std::max(used, budget - state.left_after_rest(who, budget));
+      continue;
+    }
+    const Leg next = next_leg(state, who, leg);
+    const LegResult result = walk_apart(state, who, next, budget - used, is_agent);
+    used += result.used;
+    if (!result.arrived) return {result.feet, budget, false};
+    if (is_last) return {result.feet, used, next.goal == leg.goal};
+    ++route.next;
+  }
+  return {state.bodies.position[who], budget, false};
+}
+
+double landing_height(Travelling& state, std::uint32_t who, const Vector3d& place) {
+  if (!uses_paths(state, who)) return place.z();
+  const NavigationMesh& mesh = mesh_for(state, who);
+  const auto from = mesh.find(state.bodies.position[who], state.ways.route[who].own_face);
+  auto to = from ? mesh.straight_on(*from, place) : std::nullopt;
+  if (!to) to = mesh.find(place);
+  return to ? to->place.z() : place.z();
+}
+
+std::optional<Vector3d> standing_place(Travelling& state, std::uint32_t who,
+                                       const Vector3d& place) {
+  if (!has_ways(state.level())) return place;
+  const auto on = mesh_for(state, who).find(place, state.ways.route[who].own_face);
+  return on ? std::optional(on->place) : std::nullopt;
+}
+
+bool can_go(Travelling& state, std::uint32_t who, const Vector3d& place) {
+  if (!has_ways(state.level())) return true;
+  const NavigationMesh& mesh = mesh_for(state, who);
+  const auto own = mesh.find(state.bodies.position[who], state.ways.route[who].own_face);
+  if (!own) return false;
+  state.ways.route[who].own_face = own->polygon;
+  const auto there = mesh.find(place, own->polygon);
+  return there && mesh.is_free(*own, *there);
+}
+
+double way_left(const Everyone& all, const Ways& ways, std::uint32_t who, const Vector3d& goal) {
+  const Route& route = ways.route[who];
+  if (route.is_made && route.goal == goal) return left_of(all, ways, who);
+  return all.apart(who, all.bodies.position[who], goal);
+}
+
+void search_asked(Travelling& state) {
+  state.ways.searches_left = kSearchBudget;
+  for (std::size_t i = 0; i < state.ways.asked.size() && state.ways.searches_left > 0; ++i) {
+    Route& route = state.ways.route[state.ways.asked[i]];
+    if (!route.is_asked) continue;  // it has shared the search of another
+    if (is_about(state, state.ways.asked[i])) search_together(state, i);
+    route.is_asked = false;
+  }
+  std::erase_if(state.ways.asked,
+                [&](std::uint32_t who) { return !state.ways.route[who].is_asked; });
+}
+
+// Ways that lead past what has come are sought anew; and all that are not whole, if one has gone.
+void mend_routes(Travelling& state, std::uint32_t solid) {
+  const bool is_gone = state.world.is_gone({solid});
+  const PlanBox box = box_around(state.level().solids[solid].points);
+  for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
+    Route& route = state.ways.route[who];
+    if (!route.is_made) continue;
+    const double reach = state.kind(who).radius + state.level().solids[solid].thickness;
+    const bool is_concerned =
+        is_gone ? route.outcome != Path::Outcome::whole : leads_past(state, who, box, reach);
+    if (is_concerned) route.is_made = false;
+  }
+}
+
+void change_body(Travelling& state, std::uint32_t who) {
+  if (!state.fixed.openings.goes_by_tags()) return;
+  const std::uint32_t mesh =
+      state.meshes.number_of(body_size(state.level(), state.fixed.openings, state.somebody(who)));
+  if (mesh == state.ways.mesh_of[who]) return;
+  state.ways.mesh_of[who] = mesh;
+  Route& route = state.ways.route[who];
+  route.is_made = false;
+  route.own_face = 0;
+  route.goal_face = 0;
+}
+
+}  // namespace gaze

@@ -1,0 +1,169 @@
+#include <algorithm>
+#include <cmath>
+#include <limits>
+#include <utility>
+
+#include "travel/footing.hpp"
+
+namespace gaze {
+namespace {
+
+/// Metres: nothing is looked for farther below.
+constexpr double kDeepest = 100'000.0;
+
+// Of what lies below the middle of a body, not above its step.
+double support_below(const Travelling& state, std::uint32_t who) {
+  const Vector3d& feet = state.bodies.position[who];
+  const double step = state.kind(who).move.step_height;
+  const double ground =
+      state.level().ground_height.value_or(-std::numeric_limits<double>::infinity());
+  // From just above the step: what is exactly as high as a step is still stepped on.
+  const Segment down{feet + Vector3d{0.0, 0.0, step + kContactGap},
+                     feet - Vector3d{0.0, 0.0, kDeepest}};
+  const auto touch = state.world.first_touch(down, Stops::bodies);
+  if (!touch) return ground;
+  // Inside a solid there is no telling what it stands on: it stays at its height.
+  return std::max(ground, touch->share == 0.0 ? feet.z() : touch->place.z());
+}
+
+// On the very rim of something higher, or past it by rounding: what lies a centimetre beside the
+// middle carries too. Slopes alone do not count.
+std::optional<double> rim_above(const Travelling& state, std::uint32_t who, double support) {
+  constexpr double kBeside = 0.01;  // metres
+  constexpr double kHigher = 0.02;  // metres
+  const Vector3d& feet = state.bodies.position[who];
+  const double step = state.kind(who).move.step_height;
+  const double from = std::max(support, feet.z() - step) + kHigher;
+  const double top = feet.z() + step;
+  if (!(from < top)) return std::nullopt;
+  const Cylinder about{{feet.x(), feet.y(), from}, kBeside, top - from};
+  if (!state.world.overlaps(about, Stops::bodies)) return std::nullopt;
+  const Cylinder thin{{feet.x(), feet.y(), top}, kBeside, step};
+  const auto touch = state.world.sweep(thin, {0.0, 0.0, from - top}, Stops::bodies);
+  if (!touch || touch->share == 0.0) return std::nullopt;
+  return touch->place.z();
+}
+
+// Its middle is beyond a ledge, and a part of it is not.
+bool rests_on_something(const Travelling& state, std::uint32_t who) {
+  return state.world.sweep(state.body(who), {0.0, 0.0, -kContactGap}, Stops::bodies).has_value();
+}
+
+// Of what is higher than it steps.
+bool is_in_a_solid(const Travelling& state, std::uint32_t who, double height) {
+  const Vector3d& feet = state.bodies.position[who];
+  const Kind& kind = state.kind(who);
+  const double step = std::min(kind.move.step_height, kind.height) + kContactGap;
+  const Cylinder body{
+      {feet.x(), feet.y(), height + step}, kind.radius - kContactGap, kind.height - step};
+  return body.radius > 0.0 && body.height > 0.0 && state.world.overlaps(body, Stops::bodies);
+}
+
+// Beside a slope or stairs it does not step down into their side.
+bool stays_above(const Travelling& state, std::uint32_t who, double support) {
+  const double height = state.bodies.position[who].z();
+  return support < height && is_in_a_solid(state, who, support) &&
+         !is_in_a_solid(state, who, height) && rests_on_something(state, who);
+}
+
+// As high as it will come: on its way up it goes on until gravity has used up its speed.
+void note_height(Travelling& state, std::uint32_t who) {
+  if (state.ways.highest_of_fall[who]) return;
+  const double up = std::max(0.0, state.ways.velocity[who].z());
+  const double gravity = state.level().gravity;
+  const double rise = gravity > 0.0 ? up * up / (2.0 * gravity) : 0.0;
+  state.ways.highest_of_fall[who] = state.bodies.position[who].z() + rise;
+}
+
+// One step of free flight: sideways as far as nothing is in the way, then down onto whatever is
+// met.
+void fly(Travelling& state, std::uint32_t who, bool also_sideways) {
+  const double seconds =
+      std::exchange(state.ways.air_share[who], 1.0) / state.level().ticks_per_second;
+  Vector3d& velocity = state.ways.velocity[who];
+  note_height(state, who);
+  const double fall = velocity.z() * seconds - state.level().gravity * seconds * seconds / 2.0;
+  velocity.z() -= state.level().gravity * seconds;
+  const Vector3d sideways{velocity.x() * seconds, velocity.y() * seconds, 0.0};
+  Cylinder body = state.body(who);
+  if (also_sideways && (sideways.x() != 0.0 || sideways.y() != 0.0)) {
+    body.feet = slide(state.world, body, sideways);
+  }
+  const Vector3d down{0.0, 0.0, fall};
+  const auto touch = state.world.sweep(body, down, Stops::bodies);
+  double height = body.feet.z() + (touch ? fall * touch->share : fall);
+  bool has_landed = touch.has_value() && fall < 0.0;
+  const auto& ground = state.level().ground_height;
+  if (ground && height <= *ground) {
+    height = *ground;
+    has_landed = true;
+  }
+  if (touch && fall > 0.0) {
+    velocity.z() = 0.0;
+    state.ways.highest_of_fall[who] = height;
+  }
+  state.bodies.position[who] = {body.feet.x(), body.feet.y(), height};
+  if (!has_landed) return;
+  state.bodies.is_airborne[who] = 0;
+  velocity = {0.0, 0.0, 0.0};
+  tell_landing(state, who,
+               std::exchange(state.ways.highest_of_fall[who], std::nullopt).value_or(height));
+}
+
+// It hangs while it waits, falls once it does anything else, and lies where it lands.
+void hang(Travelling& state, std::uint32_t who) {
+  if (state.ways.hangs[who]) {
+    if (state.minds.mode[who] == Mode::post || state.minds.mode[who] == Mode::return_) return;
+    state.ways.hangs[who] = 0;
+    state.bodies.is_airborne[who] = 1;
+  }
+  if (state.bodies.is_airborne[who]) fly(state, who, false);
+}
+
+}  // namespace
+
+// Things that are thrown hit something instead.
+void tell_landing(Travelling& state, std::uint32_t who, double highest) {
+  if (state.kind(who).thing) return;
+  Event& event = state.tell(Event::What::landed, who);
+  event.place = state.bodies.position[who];
+  event.distance = std::max(0.0, highest - event.place.z());
+}
+
+void settle(Travelling& state, std::uint32_t who) {
+  const Gait gait = state.kind(who).move.gait;
+  if (gait == Gait::drop) return hang(state, who);
+  if (state.kind(who).thing && state.bodies.is_airborne[who]) return fly(state, who, false);
+  if (!state.fixed.has_relief || (gait != Gait::walk && gait != Gait::hop)) return;
+  if (state.fixed.driver[who] == Driver::host) return;
+  if (state.bodies.is_airborne[who]) return fly(state, who, true);
+  const double step = state.kind(who).move.step_height;
+  double support = support_below(state, who);
+  if (const auto rim = rim_above(state, who, support)) support = *rim;
+  double& height = state.bodies.position[who].z();
+  if (height - support <= step) {
+    if (!stays_above(state, who, support)) height = support;
+    return;
+  }
+  if (rests_on_something(state, who)) return;
+  // A hop that has just ended there was its way, and no speed that it goes on with.
+  const bool has_hopped = state.ways.flight[who].end > state.step_start();
+  const Vector3d moved = state.bodies.position[who] - state.bodies.previous[who];
+  state.ways.velocity[who] = moved * (has_hopped ? 0.0 : 1.0 * state.level().ticks_per_second);
+  state.ways.velocity[who].z() = 0.0;
+  state.bodies.is_airborne[who] = 1;
+  fly(state, who, false);  // sideways it has moved in this step
+}
+
+void find_footing(Travelling& state) {
+  for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
+    state.ways.has_settled[who] = 0;
+    if (!state.ways.is_just_placed[who] || !state.is_up(who)) continue;
+    state.ways.is_just_placed[who] = 0;
+    settle(state, who);
+    // Who stands now may yet walk; who falls has done so for this step.
+    state.ways.has_settled[who] = state.bodies.is_airborne[who];
+  }
+}
+
+}  // namespace gaze

@@ -1,0 +1,204 @@
+#include <algorithm>
+#include <cmath>
+
+#include "navigation/arc_room.hpp"
+#include "travel/find_way.hpp"
+#include "travel/footing.hpp"
+
+/// Hops and links: where they lead is settled when they begin.
+namespace gaze {
+namespace {
+
+Moment moments_for(const Travelling& state, double seconds) {
+  return state.moments(Duration::from_seconds(seconds));
+}
+
+double seconds_of(const Travelling& state, Moment moments) {
+  return static_cast<double>(moments) / 1e9 / state.level().ticks_per_second;
+}
+
+double level_way(const Arc& ends) {
+  const Vector3d way = ends.to - ends.from;
+  return std::sqrt(way.x() * way.x() + way.y() * way.y());
+}
+
+// Level to above where it ends, then down under gravity.
+Vector3d place_in_drop(const Flight& flight, double seconds) {
+  const Arc& ends = flight.arc;
+  const double level_seconds = level_way(ends) / flight.speed;
+  const double share = std::min(1.0, seconds / level_seconds);
+  const double falling = std::max(0.0, seconds - level_seconds);
+  Vector3d place = ends.from + (ends.to - ends.from) * share;
+  place.z() = std::max(ends.to.z(), ends.from.z() - ends.gravity * falling * falling / 2.0);
+  return place;
+}
+
+// Upwards first, so that it comes over the rim; downwards last.
+Vector3d place_on_made(const Flight& flight, double seconds) {
+  const Arc& ends = flight.arc;
+  const double rise = ends.to.z() - ends.from.z();
+  const double level_length = level_way(ends);
+  const double gone = seconds * flight.speed;
+  const double upright_first = rise > 0.0 ? rise : 0.0;
+  const double level_gone = std::clamp(gone - upright_first, 0.0, level_length);
+  const double upright_gone =
+      rise > 0.0 ? std::min(gone, rise) : -std::clamp(gone - level_length, 0.0, -rise);
+  Vector3d place = ends.from;
+  if (level_length > 0.0) place += (ends.to - ends.from) * (level_gone / level_length);
+  place.z() = ends.from.z() + upright_gone;
+  return place;
+}
+
+Vector3d place_in(const Flight& flight, double seconds) {
+  switch (flight.what) {
+    case Flight::What::hop:
+      return place_on(flight.arc, seconds);
+    case Flight::What::drop:
+      return place_in_drop(flight, seconds);
+    default:
+      return place_on_made(flight, seconds);
+  }
+}
+
+double seconds_for(const Flight& flight) {
+  const double rise = flight.arc.to.z() - flight.arc.from.z();
+  switch (flight.what) {
+    case Flight::What::hop:
+      return flight.arc.seconds;
+    case Flight::What::drop:
+      return level_way(flight.arc) / flight.speed + std::sqrt(-2.0 * rise / flight.arc.gravity);
+    default:
+      return (level_way(flight.arc) + std::abs(rise)) / flight.speed;
+  }
+}
+
+double highest_of(const Flight& flight) {
+  const Arc& arc = flight.arc;
+  if (flight.what != Flight::What::hop) return arc.from.z();
+  return arc.from.z() + arc.up * arc.up / (2.0 * arc.gravity);
+}
+
+void begin(Travelling& state, std::uint32_t who, Flight flight, Moment start) {
+  flight.start = start;
+  flight.end = start + moments_for(state, seconds_for(flight));
+  state.ways.flight[who] = flight;
+  fly_on(state, who);
+}
+
+// Where others stand, or are about to land, it does not land.
+bool is_taken(const Travelling& state, std::uint32_t who, const Vector3d& place) {
+  bool is_taken = false;
+  const double reach = state.kind(who).radius + state.fixed.widest;
+  state.ways.walkers.near(place, reach, [&](std::uint32_t other, double) {
+    if (other == who || !state.is_up(other) || is_taken) return;
+    const double gap = state.kind(who).radius + state.kind(other).radius;
+    const Vector3d& at = state.ways.is_in_flight(other) ? state.ways.flight[other].arc.to
+                                                        : state.bodies.seen_position[other];
+    const bool is_beside = std::abs(at.z() - place.z()) < state.kind(who).height;
+    is_taken = is_beside && level_distance(state.plane(), at, place) < gap;
+  });
+  return is_taken;
+}
+
+// As high as it hops where there is room; below a low ceiling lower, and at last just over the
+// ground, where the mesh says that there is room to walk.
+std::optional<Arc> arc_with_room(const Travelling& state, std::uint32_t who, const Vector3d& to) {
+  const Vector3d& from = state.bodies.position[who];
+  const Kind& kind = state.kind(who);
+  const double gravity = state.level().gravity;
+  const double rise = std::max(0.0, to.z() - from.z());
+  BodySize body;
+  body.radius = kind.radius;
+  body.height = kind.height;
+  for (const double share : {1.0, 0.5, 0.25, 0.125}) {
+    const auto arc = arc_between(from, to, std::max(rise, kind.move.hop_height * share), gravity);
+    if (arc && has_room_for(state.world, body, *arc, kind.move.step_height)) return arc;
+  }
+  constexpr double kLowest = 0.01;  // metres
+  if (kind.move.route != RouteStyle::path || rise > kind.move.step_height) return std::nullopt;
+  return arc_between(from, to, rise + kLowest, gravity);
+}
+
+}  // namespace
+
+void fly_on(Travelling& state, std::uint32_t who) {
+  Flight& flight = state.ways.flight[who];
+  if (state.now() < flight.end) {
+    state.bodies.position[who] = place_in(flight, seconds_of(state, state.now() - flight.start));
+    return;
+  }
+  state.bodies.position[who] = flight.arc.to;
+  if (flight.what != Flight::What::made) tell_landing(state, who, highest_of(flight));
+  const bool rests = flight.what == Flight::What::hop;
+  const Moment rest = state.moments(state.kind(who).move.hop_rest);
+  state.ways.rests_until[who] = flight.end + (rests ? rest : 0);
+  flight.what = Flight::What::none;
+}
+
+void take_link(Travelling& state, std::uint32_t who, const MeshLink& link, Moment start) {
+  const Move& move = state.kind(who).move;
+  Flight flight;
+  flight.speed = move.speed;
+  flight.arc = {link.from, link.to, 0.0, state.level().gravity, 0.0};
+  if (link.what == MeshLink::What::hop) {
+    flight.what = Flight::What::hop;
+    flight.arc = *arc_between(link.from, link.to, move.hop_height, state.level().gravity);
+  } else {
+    const bool drops = link.what == MeshLink::What::drop;
+    flight.what = drops ? Flight::What::drop : Flight::What::made;
+    if (!(move.speed > 0.0)) return;
+  }
+  begin(state, who, flight, start);
+}
+
+/// Metres: a hop that ends at a place may end short of it by rounding; no hop makes up for that.
+constexpr double kThere = 1e-9;
+
+LegResult hop_leg(Travelling& state, std::uint32_t who, const Leg& leg, Moment budget) {
+  const Vector3d from = state.bodies.position[who];
+  const LegResult stands{from, budget, false};
+  const double distance = level_distance(state.plane(), from, leg.goal);
+  const double to_go = distance - leg.stop;
+  if (to_go <= kThere) return {from, 0, true};
+  const Move& move = state.kind(who).move;
+  if (state.bodies.is_airborne[who]) return stands;
+  for (const double share : {1.0, 0.5, 0.25}) {
+    const double length = std::min(to_go, move.hop_length * share);
+    Vector3d to = from + (leg.goal - from) * (length / distance);
+    if (length == distance) to = leg.goal;
+    if (state.plane() == Plane::upright) to.y() = from.y();
+    to.z() = landing_height(state, who, to);
+    if (is_taken(state, who, to)) continue;
+    const auto arc = arc_with_room(state, who, to);
+    if (!arc) continue;
+    Flight flight;
+    flight.what = Flight::What::hop;
+    flight.arc = *arc;
+    begin(state, who, flight, state.now() - budget);
+    return {state.bodies.position[who], budget, false};
+  }
+  return stands;
+}
+
+void hop_up(Travelling& state, std::uint32_t who, const ScriptStep* then, Moment budget) {
+  const Move& move = state.kind(who).move;
+  const double gravity = state.level().gravity;
+  if (!(move.hop_height > 0.0) || !(gravity > 0.0)) return;
+  const double up = std::sqrt(2.0 * gravity * move.hop_height);
+  Vector3d velocity{0.0, 0.0, up};
+  if (then != nullptr) {
+    const Vector3d way = then->place - state.bodies.position[who];
+    const double distance = level_distance(state.plane(), state.bodies.position[who], then->place);
+    // Back at its height it has come no farther than the place.
+    const double speed = std::min(then->speed.value_or(move.speed), distance * gravity / up / 2.0);
+    if (distance > 0.0) {
+      velocity.x() = way.x() / distance * speed;
+      if (state.plane() != Plane::upright) velocity.y() = way.y() / distance * speed;
+    }
+  }
+  state.ways.velocity[who] = velocity;
+  state.bodies.is_airborne[who] = 1;
+  state.ways.air_share[who] = static_cast<double>(budget) / double(kMomentsPerTick);
+}
+
+}  // namespace gaze

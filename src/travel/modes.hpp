@@ -1,0 +1,22 @@
+#pragma once
+
+#include "travel/travelling.hpp"
+
+/// The modes in which an agent goes to a place: each moves it for one step and says where to look.
+namespace gaze {
+
+[[nodiscard]] FacingWish investigate(Travelling& state, std::uint32_t who);
+[[nodiscard]] FacingWish search(Travelling& state, std::uint32_t who);
+[[nodiscard]] FacingWish wander(Travelling& state, std::uint32_t who);
+[[nodiscard]] FacingWish follow(Travelling& state, std::uint32_t who);
+[[nodiscard]] FacingWish flee(Travelling& state, std::uint32_t who);
+[[nodiscard]] FacingWish mirror(Travelling& state, std::uint32_t who);
+
+/// Walks to a goal and tells once if it cannot be reached. @return The result of the leg.
+LegResult walk_watched(Travelling& state, std::uint32_t who, const Vector3d& goal, Moment budget,
+                       bool& stuck);
+
+/// Turns what is fixed, within its limits if it has any.
+void turn_turret(Travelling& state, std::uint32_t who, const Vector2d& wanted);
+
+}  // namespace gaze

@@ -1,0 +1,64 @@
+#include <algorithm>
+
+#include "navigation/standing.hpp"
+#include "travel/find_way.hpp"
+
+/// Whom a way leads round because they stand where no room is left beside them.
+namespace gaze {
+
+std::span<const Cylinder> avoided_by(Travelling& state, std::uint32_t who) {
+  const Route& route = state.ways.route[who];
+  state.ways.avoided.clear();
+  for (std::size_t i = 0; i < route.avoided_count; ++i) {
+    state.ways.avoided.push_back(state.body(route.avoided[i].who));
+  }
+  return state.ways.avoided;
+}
+
+bool forget_avoided(Travelling& state, std::uint32_t who) {
+  Route& route = state.ways.route[who];
+  const auto end = route.avoided.begin() + route.avoided_count;
+  const auto left = std::remove_if(route.avoided.begin(), end, [&](const InTheWay& one) {
+    return !state.lives.alive[one.who] || state.bodies.seen_position[one.who] != one.at;
+  });
+  route.avoided_count = static_cast<std::uint32_t>(left - route.avoided.begin());
+  return left != end;
+}
+
+// It touches them, or stands in a line behind them.
+void avoid(Travelling& state, std::uint32_t who) {
+  constexpr double kBeside = 0.1;  // metres
+  Route& route = state.ways.route[who];
+  const auto target = state.target_agent(who);
+  const auto add = [&](std::uint32_t other) {
+    const auto end = route.avoided.begin() + route.avoided_count;
+    const bool is_known = std::any_of(route.avoided.begin(), end,
+                                      [&](const InTheWay& one) { return one.who == other; });
+    if (is_known || other == target) return;
+    if (route.avoided_count == Route::kMostAvoided) {
+      std::shift_left(route.avoided.begin(), end, 1);
+      --route.avoided_count;
+    }
+    route.avoided[route.avoided_count++] = {other, state.bodies.seen_position[other]};
+  };
+  const Vector3d& own = state.bodies.position[who];
+  const double reach = state.fixed.radius[who] + kBeside;
+  state.ways.walkers.near(
+      own, reach + state.fixed.widest, [&](std::uint32_t other, double distance2) {
+        const double most = reach + state.fixed.radius[other];
+        if (other == who || distance2 > most * most || !state.are_solid(who, other)) return;
+        if (!state.ways.is_on_way[other] && state.ways.pace_length[other] == 0.0) add(other);
+      });
+  const InLine& line = state.ways.line[who];
+  if (line.place != InLine::kNone && state.lives.alive[line.head]) add(line.head);
+}
+
+bool stand_in_the_way(Travelling& state, std::uint32_t who, const Vector3d& goal) {
+  if (state.ways.route[who].avoided_count == 0) return false;
+  const NavigationMesh& mesh = mesh_for(state, who);
+  const NavigationMesh::Data& data = mesh.data();
+  return Standing(mesh, avoided_by(state, who))
+      .bars(data.plan(state.bodies.position[who]), data.plan(goal), {true, true});
+}
+
+}  // namespace gaze
