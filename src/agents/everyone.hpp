@@ -30,13 +30,11 @@ class Asking {
   const Level& level() const { return *parts().fixed.level; }
   Plane plane() const { return level().plane; }
   const Agent& agent(std::uint32_t i) const { return level().agents[i]; }
-  const Kind& kind(std::uint32_t i) const { return level().kinds[parts().fixed.kind_index[i]]; }
+  const Kind& kind(std::uint32_t i) const { return *parts().fixed.kind_of[i]; }
   const Attack& attack(std::uint32_t i, std::uint32_t number) const {
     return kind(i).attacks[number];
   }
-  const KindLimits& limit(std::uint32_t i) const {
-    return parts().fixed.limits[parts().fixed.kind_index[i]];
-  }
+  const KindLimits& limit(std::uint32_t i) const { return *parts().fixed.limit_of[i]; }
 
   Moment now() const { return parts().clock.tick * kMomentsPerTick; }
   Moment step_start() const { return now() - kMomentsPerTick; }

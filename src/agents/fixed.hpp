@@ -52,6 +52,8 @@ struct Fixed {
   std::vector<ZoneTrigger> triggers;  ///< By zone.
   Openings openings;
 
+  std::vector<const Kind*> kind_of;                 ///< By agent; dense, for hot loops.
+  std::vector<const KindLimits*> limit_of;          ///< By agent; dense, for hot loops.
   std::vector<std::uint32_t> kind_index;            ///< By agent; dense, for hot loops.
   std::vector<Driver> driver;                       ///< By agent; dense, for hot loops.
   std::vector<Mode> idle;                           ///< By agent: the mode that it begins in.
@@ -70,6 +72,9 @@ struct Fixed {
 
   explicit Fixed(std::shared_ptr<const Level> the_level)
       : level(std::move(the_level)), openings(*level) {}
+  // It points into itself.
+  Fixed(const Fixed&) = delete;
+  Fixed& operator=(const Fixed&) = delete;
 };
 
 }  // namespace gaze

@@ -168,6 +168,8 @@ bool has_attack(const Kind& kind, Attack::How how) {
 void add_agent(Fixed& fixed, Index who) {
   const Agent& agent = fixed.level->agents[who];
   const Kind& kind = fixed.level->kind_of(agent);
+  fixed.kind_of.push_back(&kind);
+  fixed.limit_of.push_back(&fixed.limits[agent.kind]);
   fixed.kind_index.push_back(agent.kind);
   fixed.driver.push_back(agent.driver);
   fixed.idle.push_back(idle_mode(agent, kind));

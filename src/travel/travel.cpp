@@ -253,13 +253,6 @@ void take_changes(Travelling& state) {
   state.told.changed_solids.clear();
 }
 
-// Who went somewhere to look, and is there.
-void note_who_has_come(Travelling& state) {
-  for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
-    state.bodies.has_come[who] = state.ways.course[who].next != 0;
-  }
-}
-
 // One noise for each stride, and no more than one a step.
 void make_step_noise(Travelling& state, std::uint32_t who) {
   const Move& move = state.kind(who).move;
@@ -301,6 +294,7 @@ void travel(Travelling& state) {
       if (state.ways.is_in_flight(who)) fly_on(state, who);
       const Wish wish =
           state.ways.is_in_flight(who) ? in_flight(state, who) : follow_mind(state, who);
+      state.bodies.has_come[who] = state.ways.course[who].next != 0;
       turn(state, who, faced(state, who, before, wish));
     }
     if (!state.ways.is_in_flight(who) && !state.ways.has_settled[who]) settle(state, who);
@@ -310,7 +304,6 @@ void travel(Travelling& state) {
     make_step_noise(state, who);
   }
   note_pace(state);
-  note_who_has_come(state);
 }
 
 void place_things(Travelling& state) {
