@@ -12,37 +12,38 @@ Event& Teller::tell(Event::What what, std::uint32_t who) const {
   return event;
 }
 
-void Teller::make_noise(const Vector3d& place, double reach, std::string_view name,
+void Teller::make_noise(const Vector3d& place, double reach, const NoiseName& name,
                         std::optional<std::uint32_t> maker) const {
   if (!(reach > 0.0)) return;
   told.noises.push_back({{place, reach}, name, maker, clock.tick});
   if (maker) told.last_noise[*maker] = told.noises.back();
 }
 
-void Teller::fire(std::uint32_t who, Cause cause, std::string_view name) const {
+void Teller::fire(std::uint32_t who, Cause cause, std::uint32_t about) const {
   const std::vector<Rule>& rules = kind(who).when.rules;
+  const std::vector<RuleLinks>& own = links(who).rules;
   std::size_t best = rules.size();
   for (std::size_t i = 0; i < rules.size(); ++i) {
     if (rules[i].cause != cause) continue;
-    if (rules[i].name == name && !name.empty()) {
+    if (own[i].about == about && about != kAnything) {
       best = i;
       break;
     }
-    if (rules[i].name.empty() && best == rules.size()) best = i;
+    if (own[i].about == kAnything && best == rules.size()) best = i;
   }
   if (best < rules.size()) told.news[who].fired |= std::uint64_t{1} << best;
 }
 
 void Teller::fire_by_kind(std::uint32_t who, Cause cause, std::uint32_t other) const {
   const std::vector<Rule>& rules = kind(who).when.rules;
+  const std::vector<RuleLinks>& own = links(who).rules;
   for (std::uint32_t at = fixed.kind_index[other]; at != kNoBase; at = fixed.bases[at]) {
-    const std::string_view name = level().kinds[at].name;
-    const bool is_named = std::any_of(rules.begin(), rules.end(), [&](const Rule& rule) {
-      return rule.cause == cause && rule.name == name;
-    });
-    if (is_named) return fire(who, cause, name);
+    const std::uint32_t named = fixed.links.kinds[at].named;
+    for (std::size_t i = 0; i < rules.size(); ++i) {
+      if (rules[i].cause == cause && own[i].about == named) return fire(who, cause, named);
+    }
   }
-  fire(who, cause, "");
+  fire(who, cause);
 }
 
 void Teller::tell_of(std::uint32_t who, std::uint32_t other) const {

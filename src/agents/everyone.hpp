@@ -34,6 +34,9 @@ class Asking {
   const Attack& attack(std::uint32_t i, std::uint32_t number) const {
     return kind(i).attacks[number];
   }
+  const KindLinks& links(std::uint32_t i) const {
+    return parts().fixed.links.kinds[parts().fixed.kind_index[i]];
+  }
   const KindLimits& limit(std::uint32_t i) const { return *parts().fixed.limit_of[i]; }
 
   Moment now() const { return parts().clock.tick * kMomentsPerTick; }
@@ -133,10 +136,10 @@ struct Teller : Everyone {
   explicit Teller(State& state) : Everyone(state), told(state.told), events(state.events) {}
 
   Event& tell(Event::What what, std::uint32_t who) const;
-  void make_noise(const Vector3d& place, double reach, std::string_view name,
+  void make_noise(const Vector3d& place, double reach, const NoiseName& name,
                   std::optional<std::uint32_t> maker) const;
-  /// Marks the rule of a cause and a name, if there is one: exactly that name, else any.
-  void fire(std::uint32_t who, Cause cause, std::string_view name) const;
+  /// Marks the rule of a cause that is about just that, if there is one, else one for anything.
+  void fire(std::uint32_t who, Cause cause, std::uint32_t about = kAnything) const;
   /// The same for a cause by kind: that of the other, else the next that it is like, else any.
   void fire_by_kind(std::uint32_t who, Cause cause, std::uint32_t other) const;
   /// Tells an agent where another is, if it looks for it.

@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "agents/contact.hpp"
+#include "agents/links.hpp"
 #include "gaze/level.hpp"
 #include "level/openings.hpp"
 
@@ -51,6 +52,7 @@ struct Fixed {
   std::vector<Whom> follows;          ///< By kind: whom it may stay by.
   std::vector<ZoneTrigger> triggers;  ///< By zone.
   Openings openings;
+  Links links;
 
   std::vector<const Kind*> kind_of;                 ///< By agent; dense, for hot loops.
   std::vector<const KindLimits*> limit_of;          ///< By agent; dense, for hot loops.
@@ -71,7 +73,7 @@ struct Fixed {
   bool has_relief = false;  ///< Somebody may step up, down or fall.
 
   explicit Fixed(std::shared_ptr<const Level> the_level)
-      : level(std::move(the_level)), openings(*level) {}
+      : level(std::move(the_level)), openings(*level), links(*level) {}
   // It points into itself.
   Fixed(const Fixed&) = delete;
   Fixed& operator=(const Fixed&) = delete;

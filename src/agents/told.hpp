@@ -5,6 +5,7 @@
 #include <string_view>
 #include <vector>
 
+#include "agents/links.hpp"
 #include "gaze/event.hpp"
 #include "gaze/reaction.hpp"
 #include "gaze/senses.hpp"
@@ -21,7 +22,7 @@ struct News {
 /// A noise of this step.
 struct MadeNoise {
   Noise noise;
-  std::string_view name;
+  NoiseName name;
   std::optional<std::uint32_t> maker;
   std::int64_t tick = 0;
 };

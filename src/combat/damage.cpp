@@ -11,7 +11,7 @@ using Index = std::uint32_t;
 // Who is hurt knows by whom, if its kind has that sense or reacts to it.
 void feel_hurt(Fighting& state, const Blow& blow) {
   const Kind& kind = state.kind(blow.victim);
-  state.fire(blow.victim, Cause::hurt, "");
+  state.fire(blow.victim, Cause::hurt);
   const std::vector<Rule>& rules = kind.when.rules;
   const bool reacts = std::any_of(rules.begin(), rules.end(),
                                   [](const Rule& rule) { return rule.cause == Cause::hurt; });

@@ -12,27 +12,21 @@ namespace {
 using Index = std::uint32_t;
 
 void burst_at_defeat(Fighting& state, Index who, const Vector3d& feet, Index by, Moment when) {
-  const Kind& kind = state.kind(who);
-  if (kind.defeat.attack.empty()) return;
-  const Vector3d middle = feet + Vector3d{0.0, 0.0, kind.height / 2.0};
-  for (const Attack& attack : kind.attacks) {
-    if (attack.name != kind.defeat.attack) continue;
-    blast(state, by, who, attack, middle, attack.range, when);
-  }
+  const Attack* attack = state.links(who).burst;
+  if (attack == nullptr) return;
+  const Vector3d middle = feet + Vector3d{0.0, 0.0, state.kind(who).height / 2.0};
+  blast(state, by, who, *attack, middle, attack->range, when);
 }
 
 void tell_and_wake(Fighting& state, Index who, std::optional<Index> by) {
-  const Defeat& defeat = state.kind(who).defeat;
-  const auto named = [](const std::vector<std::string>& ids, const std::string& id) {
-    return std::find(ids.begin(), ids.end(), id) != ids.end();
-  };
-  for (Index other = 0; other < state.fixed.placed; ++other) {
-    const std::string& id = state.agent(other).id;
-    const bool is_woken = named(defeat.wakes, id);
-    const bool is_told = named(defeat.tells, id);
-    if (is_woken) state.told.wakes.push_back(other);
-    if (is_told && by) state.tell_of(other, *by);
-    if (is_woken || is_told) state.fire(other, Cause::triggered, "");
+  const KindLinks& links = state.links(who);
+  for (const Index other : links.wakes) {
+    state.told.wakes.push_back(other);
+    state.fire(other, Cause::triggered);
+  }
+  for (const Index other : links.tells) {
+    if (by) state.tell_of(other, *by);
+    state.fire(other, Cause::triggered);
   }
 }
 

@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "agents/crowd.hpp"
+#include "agents/links.hpp"
 #include "agents/touches.hpp"
 #include "gaze/level.hpp"
 #include "gaze/shots.hpp"
@@ -42,6 +43,7 @@ struct Shell {
   const Attack* attack = nullptr;      ///< In the level, which outlives it.
   std::optional<std::uint32_t> thing;  ///< The agent that has been thrown, if it is one.
   std::uint32_t thing_kind = kNoKind;  ///< The kind of what is thrown, also out of a pocket.
+  NoiseName noise;                     ///< That it makes where it lands.
   std::int64_t number = -1;            ///< So many were fired before it; -1: a beam.
   Moment lifetime = 0;
   Vector3d origin{0.0, 0.0, 0.0};

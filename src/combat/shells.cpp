@@ -102,7 +102,7 @@ void hit(Fighting& state, Shell& shell, const Meeting& meeting, const Vector3d& 
   const Attack& attack = *shell.attack;
   tell_hit(state, shell, meeting, place);
   if (!shell.has_landed) {
-    state.make_noise(place, attack.noise_reach, attack.name, shell.shooter);
+    state.make_noise(place, attack.noise_reach, shell.noise, shell.shooter);
   }
   shell.has_landed = true;
   if (attack.blast_radius > 0.0) return;
@@ -372,6 +372,7 @@ void fire_shell(Fighting& state, Index who, Index attack, const Vector3d& veloci
   Shell shell;
   shell.shooter = who;
   shell.attack = &values;
+  shell.noise = state.links(who).attack_noises[attack];
   shell.number = state.shells_made++;
   shell.lifetime = state.moments(values.lifetime);
   shell.position = muzzle_of(state.plane(), values, fighter_of(state, who));
@@ -385,7 +386,7 @@ void fire_shell(Fighting& state, Index who, Index attack, const Vector3d& veloci
   if (at.agent) event.other = AgentId{*at.agent};
   event.projectile = shell.number;
   event.place = shell.position;
-  state.make_noise(shell.position, values.fire_reach, "shot", who);
+  state.make_noise(shell.position, values.fire_reach, state.fixed.links.shot, who);
 }
 
 void fly_shells(Fighting& state) {
@@ -411,7 +412,7 @@ void light_beam(Fighting& state, const Release& release) {
   beam.from = release.due;
   beam.until = release.due + hold;
   const Vector3d muzzle = muzzle_of(state.plane(), attack, fighter_of(state, release.who));
-  state.make_noise(muzzle, attack.fire_reach, "shot", release.who);
+  state.make_noise(muzzle, attack.fire_reach, state.fixed.links.shot, release.who);
 }
 
 void shine_beams(Fighting& state) {

@@ -14,7 +14,7 @@ std::optional<Index> carried_of(const Fighting& state, Index who, Index kind) {
   for (const Index thing : state.fixed.things) {
     if (state.lives.presence[thing] != Presence::carried || state.lives.carrier[thing] != who)
       continue;
-    if (state.kind(thing).name == state.level().kinds[kind].name) return thing;
+    if (state.links(thing).named == state.fixed.links.kinds[kind].named) return thing;
   }
   return std::nullopt;
 }
@@ -50,12 +50,9 @@ Vector3d throwing(const Fighting& state, const Attack& flight, const Vector3d& h
 
 // What comes out of a pocket is nobody: it bursts, and that is all.
 void burst(Fighting& state, const Shell& shell, const Vector3d& place) {
-  const Kind& kind = state.level().kinds[shell.thing_kind];
-  for (const Attack& attack : kind.attacks) {
-    if (attack.name == kind.defeat.attack) {
-      blast(state, shell.shooter, shell.shooter, attack, place, attack.range, shell.met_at);
-    }
-  }
+  const Attack* attack = state.fixed.links.kinds[shell.thing_kind].burst;
+  if (attack == nullptr) return;
+  blast(state, shell.shooter, shell.shooter, *attack, place, attack->range, shell.met_at);
 }
 
 // What it cannot take or does not have, it goes on without.
@@ -101,6 +98,8 @@ bool throw_thing(Fighting& state, Index who, const Vector3d& feet, Index kind,
   shell.attack = &flight;
   shell.thing = carried;
   shell.thing_kind = kind;
+  const Index its_kind = carried ? state.fixed.kind_index[*carried] : kind;
+  shell.noise = state.fixed.links.kinds[its_kind].flight_noise;
   shell.number = state.shells_made++;
   shell.lifetime = state.moments(flight.lifetime);
   shell.position = shell.origin = hand_of(state, who, feet);

@@ -74,7 +74,7 @@ void add_noise(const Explaining& state, Index who, Index other, Acquaintance& re
   if (!kind.hearing || !made) return;
   const double ear = kind.sight ? kind.sight->eye.z() : 0.9 * kind.height;
   const Listener listener{state.bodies.position[who], ear, *kind.hearing};
-  result.noise = NoiseAnswer{std::string(made->name), made->noise.reach,
+  result.noise = NoiseAnswer{std::string(made->name.text), made->noise.reach,
                              listen(state.world, state.level(), listener, made->noise)};
 }
 

@@ -33,19 +33,19 @@ Knowing knowing_of(const Deciding& state, Index who) {
 // Rules of the cause `lasts`, each once while the mode goes on.
 void fire_lasting_modes(Deciding& state, Index who) {
   const std::vector<Rule>& rules = state.kind(who).when.rules;
+  const std::vector<RuleLinks>& links = state.links(who).rules;
   for (std::size_t i = 0; i < rules.size(); ++i) {
     const std::uint64_t bit = std::uint64_t{1} << i;
     if (rules[i].cause != Cause::lasts || (state.minds.lasted[who] & bit) != 0) continue;
-    if (rules[i].name != name_of(state.minds.mode[who])) continue;
+    if (links[i].about != static_cast<Index>(state.minds.mode[who])) continue;
     // As of the poses on which minds decide: those of the step before.
-    const Moment after = state.moments(rules[i].reaction.after);
-    if (state.step_start() - state.minds.mode_since[who] < after) continue;
+    if (state.step_start() - state.minds.mode_since[who] < links[i].after) continue;
     state.minds.lasted[who] |= bit;
     state.told.news[who].due |= bit;
   }
 }
 
-bool goes_on(const Everyone& state, Index who, const Rule& rule) {
+bool goes_on(const Everyone& state, Index who, const Rule& rule, Index about) {
   const std::vector<Contact>& contacts = state.knowledge.contacts[who];
   const auto any = [&](bool Contact::*what) {
     return std::any_of(contacts.begin(), contacts.end(),
@@ -55,7 +55,7 @@ bool goes_on(const Everyone& state, Index who, const Rule& rule) {
   if (rule.cause == Cause::touches) return any(&Contact::is_touched);
   const std::vector<Feeler>& feelers = state.kind(who).feelers;
   for (std::size_t i = 0; i < feelers.size(); ++i) {
-    if (!rule.name.empty() && rule.name != feelers[i].name) continue;
+    if (about != kAnything && about != i) continue;
     const bool says_yes = (state.knowledge.feelers[who] >> i & 1U) != 0;
     if (says_yes == (rule.cause == Cause::feels)) return true;
   }
@@ -69,16 +69,14 @@ bool asks_while_it_lasts(const Rule& rule) {
 
 // What is felt, missed, near or touching asks for its attack as long as it lasts, other causes
 // once.
-void urge_attack(Deciding& state, Index who, const Rule& rule, bool came_up) {
-  const std::vector<Attack>& attacks = state.kind(who).attacks;
-  const auto it = std::find_if(attacks.begin(), attacks.end(), [&](const Attack& attack) {
-    return attack.name == rule.reaction.attack;
-  });
-  if (it == attacks.end()) return;
-  const std::uint64_t bit = std::uint64_t{1} << (it - attacks.begin());
+void urge_attack(Deciding& state, Index who, std::size_t number, bool came_up) {
+  const Rule& rule = state.kind(who).when.rules[number];
+  const RuleLinks& links = state.links(who).rules[number];
+  if (links.attack == kNothing) return;
+  const std::uint64_t bit = std::uint64_t{1} << links.attack;
   if (asks_while_it_lasts(rule)) {
     state.minds.urged[who] &= ~bit;
-    if (goes_on(state, who, rule)) state.minds.urged[who] |= bit;
+    if (goes_on(state, who, rule, links.about)) state.minds.urged[who] |= bit;
   } else if (came_up) {
     state.minds.urged[who] |= bit;
   }
@@ -88,37 +86,33 @@ void tell_travel(const Deciding& state, Index who, CourseChange::What what, Angl
   state.told.courses.push_back({who, what, turn, state.minds.mode[who]});
 }
 
-void act(Deciding& state, Index who, const Reaction& reaction) {
+void act(Deciding& state, Index who, std::size_t number) {
+  const Reaction& reaction = state.kind(who).when.rules[number].reaction;
+  const RuleLinks& links = state.links(who).rules[number];
   if (reaction.turn) {
     tell_travel(state, who, CourseChange::What::turns_round, *reaction.turn);
   }
-  if (!reaction.noise.empty()) {
-    state.make_noise(state.middle(who), reaction.reach, reaction.noise, who);
+  if (links.noise.id != kNothing) {
+    state.make_noise(state.middle(who), reaction.reach, links.noise, who);
   }
-  for (const std::string& id : reaction.wakes) {
-    for (Index i = 0; i < state.agent_count(); ++i) {
-      if (state.agent(i).id == id) wake(state, i);
-    }
-  }
+  for (const Index other : links.wakes) wake(state, other);
 }
 
 void react(Deciding& state, Index who) {
-  const std::vector<Rule>& rules = state.kind(who).when.rules;
+  const std::vector<RuleLinks>& links = state.links(who).rules;
   News& news = state.told.news[who];
-  for (std::size_t i = 0; i < rules.size(); ++i) {
+  for (std::size_t i = 0; i < links.size(); ++i) {
     const std::uint64_t bit = std::uint64_t{1} << i;
-    const Reaction& reaction = rules[i].reaction;
     bool is_now = (news.due & bit) != 0;
     if ((news.fired & bit) != 0) {
-      const Moment after = state.moments(reaction.after);
-      if (after > 0) {
+      if (const Moment after = links[i].after; after > 0) {
         state.minds.pending.push_back({who, static_cast<Index>(i), state.step_start() + after});
       } else {
         is_now = true;
       }
     }
-    if (!reaction.attack.empty()) urge_attack(state, who, rules[i], is_now);
-    if (is_now) act(state, who, reaction);
+    urge_attack(state, who, i, is_now);
+    if (is_now) act(state, who, i);
   }
 }
 
@@ -193,11 +187,14 @@ void take_pending(Deciding& state) {
 
 bool is_asked_for(const Everyone& state, std::uint32_t who, std::uint32_t attack) {
   if ((state.minds.urged[who] >> attack & 1U) != 0) return true;
-  const std::string& name = state.attack(who, attack).name;
   const std::vector<Rule>& rules = state.kind(who).when.rules;
-  return std::any_of(rules.begin(), rules.end(), [&](const Rule& rule) {
-    return rule.reaction.attack == name && asks_while_it_lasts(rule) && goes_on(state, who, rule);
-  });
+  const std::vector<RuleLinks>& links = state.links(who).rules;
+  for (std::size_t i = 0; i < rules.size(); ++i) {
+    const bool asks = links[i].attack == attack && asks_while_it_lasts(rules[i]) &&
+                      goes_on(state, who, rules[i], links[i].about);
+    if (asks) return true;
+  }
+  return false;
 }
 
 void wake(Deciding& state, std::uint32_t who) {

@@ -40,8 +40,9 @@ void use_feelers(Sensing& state, Index who) {
     const std::uint32_t bit = 1U << i;
     const bool said_yes = (state.knowledge.feelers[who] & bit) != 0;
     const bool is_first = state.clock.tick == 0;
-    if (says_yes && !said_yes) state.fire(who, Cause::feels, feelers[i].name);
-    if (!says_yes && (said_yes || is_first)) state.fire(who, Cause::misses, feelers[i].name);
+    const auto number = static_cast<Index>(i);
+    if (says_yes && !said_yes) state.fire(who, Cause::feels, number);
+    if (!says_yes && (said_yes || is_first)) state.fire(who, Cause::misses, number);
     state.knowledge.feelers[who] =
         says_yes ? state.knowledge.feelers[who] | bit : state.knowledge.feelers[who] & ~bit;
     if (says_yes && feelers[i].finds == Feeler::Finds::hostile) {
@@ -86,7 +87,7 @@ void use_touch(Sensing& state, Index who, const TouchSense& touch) {
     const bool is_new = std::none_of(contacts.begin(), contacts.end(), [&](const Contact& contact) {
       return contact.other == other && contact.is_touched;
     });
-    if (is_new) state.fire(who, Cause::touches, kSideNames[static_cast<std::size_t>(*side)]);
+    if (is_new) state.fire(who, Cause::touches, static_cast<Index>(*side));
     state.senses.perceived.push_back({who, other, Sense::touch, state.moments(touch.remember),
                                       state.bodies.position[other], std::nullopt});
   }

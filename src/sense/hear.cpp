@@ -34,7 +34,7 @@ void find_heard(Sensing& state, Index who, const Hearing& hearing) {
     listen_into(state.world, state.level(), listener, made.noise, state.senses.hearing);
     if (!state.senses.hearing.hears) continue;
     const auto same = std::find_if(heard.begin(), heard.end(), [&](const Heard& other) {
-      return state.told.noises[other.noise].name == made.name;
+      return state.told.noises[other.noise].name.id == made.name.id;
     });
     if (same == heard.end()) {
       heard.push_back({i, state.senses.hearing.distance});
@@ -47,16 +47,17 @@ void find_heard(Sensing& state, Index who, const Hearing& hearing) {
 void tell_heard(Sensing& state, Index who, const Hearing& hearing, const Heard& heard) {
   const MadeNoise& made = state.told.noises[heard.noise];
   Event& event = state.tell(Event::What::heard, who);
-  event.noise = made.name;
+  event.noise = made.name.text;
   event.distance = heard.distance;
   event.place = made.noise.place;
   if (made.maker) event.other = AgentId{*made.maker};
-  state.fire(who, Cause::hears, made.name);
+  state.fire(who, Cause::hears, made.name.id);
   auto& clue = state.knowledge.clue[who];
   const bool is_nearer = clue && clue->since == state.now() && clue->distance <= heard.distance;
   if (is_nearer) return;
   const Moment remember = state.moments(hearing.remember);
-  clue = Clue{made.noise.place, made.name, state.now(), state.now() + remember, heard.distance};
+  clue =
+      Clue{made.noise.place, made.name.text, state.now(), state.now() + remember, heard.distance};
 }
 
 // Who has come to where it went to look remembers what it came for from then on.
@@ -79,7 +80,7 @@ void forget(Sensing& state, Index who) {
   event.noise = clue->noise;
   event.place = clue->place;
   state.told.news[who].forgot = true;
-  state.fire(who, Cause::forgets, "");
+  state.fire(who, Cause::forgets);
   clue.reset();
 }
 

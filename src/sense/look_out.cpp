@@ -146,15 +146,15 @@ void tell_changes(Sensing& state, Index who, const Contact& contact, const Notic
     tell_noticed(state, who, contact, teller);
     if (contact.by != Sense::told) pass_on(state, who, contact.other);
   }
-  if (change.saw) state.fire(who, Cause::sees, "");
+  if (change.saw) state.fire(who, Cause::sees);
   if (change.lost) {
     tell_end(state, Event::What::lost, who, contact);
-    state.fire(who, Cause::loses, "");
+    state.fire(who, Cause::loses);
   }
   if (change.forgot) {
     tell_end(state, Event::What::forgot, who, contact);
     state.told.news[who].forgot = true;
-    state.fire(who, Cause::forgets, "");
+    state.fire(who, Cause::forgets);
   }
 }
 
@@ -185,7 +185,7 @@ void consider(Sensing& state, Index who, Sighter& sighter, Index other) {
     if (teller) {
       state.fire_by_kind(who, Cause::told, *teller);
     } else {
-      state.fire(who, Cause::told, "");
+      state.fire(who, Cause::told);
     }
   }
   if (perceives) {

@@ -33,10 +33,10 @@ void trigger(Sensing& state, Index zone_index, Index who) {
   change_tags(state, state.fixed.triggers[zone_index], who);
   for (const Index agent : zone.wakes) {
     state.told.wakes.push_back(agent);
-    state.fire(agent, Cause::triggered, "");
+    state.fire(agent, Cause::triggered);
   }
   for (const Index agent : zone.tells) {
-    state.fire(agent, Cause::triggered, "");
+    state.fire(agent, Cause::triggered);
     state.tell_of(agent, who);
   }
 }

@@ -90,6 +90,17 @@ double gathered_share(const Simulation::State& state, AgentId looker, AgentId ot
   return needed == 0 ? 0.0 : static_cast<double>(contact->gathered) / static_cast<double>(needed);
 }
 
+// Of the level, or one that the host has made up; that is kept.
+NoiseName noise_name(Simulation::State& state, std::string_view name) {
+  const std::vector<std::string_view>& known = state.fixed.links.noises;
+  const auto it = std::find(known.begin(), known.end(), name);
+  if (it != known.end()) return {*it, static_cast<Index>(it - known.begin())};
+  auto& own = state.host_names;
+  auto made = std::find_if(own.begin(), own.end(), [&](const auto& one) { return *one == name; });
+  if (made == own.end()) made = own.insert(own.end(), std::make_shared<const std::string>(name));
+  return {**made, static_cast<Index>(known.size()) + static_cast<Index>(made - own.begin())};
+}
+
 }  // namespace
 
 std::uint32_t Simulation::State::index_of(AgentId id) const {
@@ -318,20 +329,14 @@ void Simulation::make_noise(const Vector3d& place, double reach, std::string_vie
     throw UsageError(fmt::format("the noise '{}' reaches {} m; above 0 is allowed", name, reach));
   }
   if (maker) static_cast<void>(state_->index_of(*maker));
-  auto& names = state_->host_names;
-  auto known = std::find_if(names.begin(), names.end(),
-                            [&](const auto& known_name) { return *known_name == name; });
-  if (known == names.end()) {
-    known = names.insert(names.end(), std::make_shared<const std::string>(name));
-  }
-  Teller(*state_).make_noise(place, reach, **known,
-                             maker ? std::optional(maker->index) : std::nullopt);
+  const std::optional<Index> who = maker ? std::optional(maker->index) : std::nullopt;
+  Teller(*state_).make_noise(place, reach, noise_name(*state_, name), who);
 }
 
 std::optional<NoiseMade> Simulation::last_noise(AgentId agent) const {
   const auto& made = state_->told.last_noise[state_->index_of(agent)];
   if (!made) return std::nullopt;
-  return NoiseMade{made->name, made->noise.place, made->noise.reach, made->tick};
+  return NoiseMade{made->name.text, made->noise.place, made->noise.reach, made->tick};
 }
 
 void Simulation::wake(AgentId agent) {

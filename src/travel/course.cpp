@@ -51,12 +51,8 @@ bool is_turned(const Travelling& state, std::uint32_t who, const Vector3d& place
   return degrees_off(state, who, place) <= kTurned;
 }
 
-std::uint64_t attacks_named(const Kind& kind, const std::string& name) {
-  if (name.empty()) return ~std::uint64_t{0};
-  for (std::size_t i = 0; i < kind.attacks.size(); ++i) {
-    if (kind.attacks[i].name == name) return std::uint64_t{1} << i;
-  }
-  return 0;
+const ScriptLinks& links_of_step(const Travelling& state, std::uint32_t who) {
+  return state.fixed.links.scripts[who][state.ways.course[who].next];
 }
 
 /// Turns to a place; once turned, fires at it for a while. @return The budget that is left.
@@ -65,7 +61,7 @@ Moment aim(Travelling& state, std::uint32_t who, const ScriptStep& step, Moment 
   Trigger& trigger = state.bodies.trigger[who];
   trigger.aim = step.place;
   trigger.is_plan = state.plane() == Plane::ground;
-  trigger.attacks = attacks_named(state.kind(who), step.name);
+  trigger.attacks = links_of_step(state, who).attacks;
   if (course.wait_until < 0 && !is_turned(state, who, step.place)) {
     const double off = degrees_off(state, who, step.place);
     if (course.is_new) course.progress = {off, state.now() - budget, false};
@@ -85,13 +81,6 @@ Moment aim(Travelling& state, std::uint32_t who, const ScriptStep& step, Moment 
   return length > 0 ? state.now() - end : budget;
 }
 
-std::optional<std::uint32_t> agent_named(const Travelling& state, const std::string& id) {
-  for (std::uint32_t i = 0; i < state.agent_count(); ++i) {
-    if (state.agent(i).id == id) return i;
-  }
-  return std::nullopt;
-}
-
 void use_thing(Travelling& state, std::uint32_t who, const ScriptStep& step) {
   using What = ScriptStep::What;
   HandWish wish;
@@ -104,7 +93,7 @@ void use_thing(Travelling& state, std::uint32_t who, const ScriptStep& step) {
     wish.what = HandWish::What::throw_;
     wish.thing = step.kind;
   } else {
-    wish.thing = agent_named(state, step.name).value_or(who);
+    wish.thing = links_of_step(state, who).thing;
   }
   state.told.hands.push_back(wish);
 }
@@ -125,7 +114,7 @@ void do_at_once(Travelling& state, std::uint32_t who, const ScriptStep& step) {
   } else if (step.what != ScriptStep::What::noise) {
     use_thing(state, who, step);
   } else {
-    state.make_noise(state.middle(who), step.reach, step.noise, who);
+    state.make_noise(state.middle(who), step.reach, links_of_step(state, who).noise, who);
   }
 }
 

@@ -28,7 +28,7 @@ FacingWish look_round(const Travelling& state, std::uint32_t who) {
 // here.
 void arrive(Travelling& state, std::uint32_t who, const Vector3d& place) {
   state.tell(Event::What::arrived, who).place = place;
-  state.fire(who, Cause::arrives, "");
+  state.fire(who, Cause::arrives);
   state.told.arrivals.push_back(who);
 }
 

@@ -23,18 +23,10 @@ FacingWish along(const Travelling& state, std::uint32_t who, const Vector3d& bef
   return {std::nullopt, way};
 }
 
-const Zone* area_of(const Travelling& state, std::uint32_t who) {
-  const std::string& name = state.kind(who).wander->area;
-  const std::vector<Zone>& zones = state.level().zones;
-  const auto it =
-      std::find_if(zones.begin(), zones.end(), [&](const Zone& zone) { return zone.id == name; });
-  return it == zones.end() ? nullptr : &*it;
-}
-
 // Somewhere in its area where it can be; where it is if none is found in some tries.
 Vector3d somewhere(Travelling& state, std::uint32_t who) {
   constexpr int kTries = 24;
-  const Zone* area = area_of(state, who);
+  const Zone* area = state.links(who).area;
   const Vector3d& post = state.bodies.post[who];
   PlanBox box{{post.x() - kWanderRadius, post.y() - kWanderRadius},
               {post.x() + kWanderRadius, post.y() + kWanderRadius}};

@@ -265,7 +265,7 @@ void make_step_noise(Travelling& state, std::uint32_t who) {
   state.ways.stride_left[who] +=
       move.stride * std::ceil(-state.ways.stride_left[who] / move.stride + 1e-12);
   const double reach = state.ways.quiet[who] ? move.quiet_reach : move.step_reach;
-  state.make_noise(state.bodies.position[who], reach, "step", who);
+  state.make_noise(state.bodies.position[who], reach, state.fixed.links.step, who);
 }
 
 }  // namespace

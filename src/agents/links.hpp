@@ -1,0 +1,63 @@
+#pragma once
+
+#include <cstdint>
+#include <optional>
+#include <string_view>
+#include <vector>
+
+#include "gaze/level.hpp"
+#include "gaze/time.hpp"
+
+/// What the names of a level stand for, looked up once: play compares no text.
+namespace gaze {
+
+/// No number of anything.
+constexpr std::uint32_t kNothing = 0xFFFFFFFF;
+/// Where a rule names nothing: whatever it is.
+constexpr std::uint32_t kAnything = 0xFFFFFFFE;
+
+/// The name of a noise, and its number, which no other name has.
+struct NoiseName {
+  std::string_view text;
+  std::uint32_t id = kNothing;
+};
+
+struct RuleLinks {
+  /// What its cause has to be about: a feeler, side, kind, noise or mode by number.
+  std::uint32_t about = kAnything;
+  std::uint32_t attack = kNothing;  ///< That it asks for.
+  NoiseName noise;                  ///< That it makes.
+  std::vector<std::uint32_t> wakes;
+  Moment after = 0;
+};
+
+struct KindLinks {
+  std::uint32_t named = 0;  ///< The first kind of its name.
+  std::vector<RuleLinks> rules;
+  std::vector<NoiseName> attack_noises;  ///< By attack.
+  NoiseName flight_noise;                ///< Of a thing that is thrown.
+  const Attack* burst = nullptr;         ///< At its defeat.
+  std::vector<std::uint32_t> wakes;      ///< At its defeat.
+  std::vector<std::uint32_t> tells;      ///< At its defeat.
+  const Zone* area = nullptr;            ///< In which it wanders.
+};
+
+/// Of one step of a script.
+struct ScriptLinks {
+  std::uint32_t thing = kNothing;             ///< The agent to take.
+  std::uint64_t attacks = ~std::uint64_t{0};  ///< With which it fires, by bit.
+  NoiseName noise;                            ///< That it makes.
+};
+
+/// All of them.
+struct Links {
+  std::vector<std::string_view> noises;           ///< The names of noises in the level, by number.
+  std::vector<KindLinks> kinds;                   ///< By kind.
+  std::vector<std::vector<ScriptLinks>> scripts;  ///< By agent, and by step of its script.
+  NoiseName step;                                 ///< Made by walking.
+  NoiseName shot;                                 ///< Made by firing.
+
+  explicit Links(const Level& level);
+};
+
+}  // namespace gaze
