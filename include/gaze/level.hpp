@@ -1,162 +1,24 @@
 #pragma once
 
-#include <array>
 #include <cstdint>
-#include <map>
 #include <optional>
 #include <string>
 #include <string_view>
 #include <vector>
 
-#include "gaze/attack.hpp"
-#include "gaze/geometry.hpp"
-#include "gaze/move.hpp"
-#include "gaze/reaction.hpp"
-#include "gaze/senses.hpp"
-#include "gaze/time.hpp"
+#include "gaze/kind.hpp"
+#include "gaze/solid.hpp"
 
 /// What a designer wrote, as plain values. `read_level` makes a Level from a file; a program may as
 /// well fill one in by itself. The comments give units and ranges; the reader enforces them.
 namespace gaze {
 
-/// Where a value was written. Lines and columns count from 1; 0 where it came from no file.
-struct Place {
-  std::string file;
-  int line = 0;
-  int column = 0;
-  auto operator<=>(const Place&) const = default;
-};
-
-/// "garden.toml:3:7", or the name alone of what has no lines: an option of the command.
-[[nodiscard]] std::string text_of(const Place& place);
-
-struct Material {
-  std::string name;
-  StopSet stops;
-  double muffles = 1.0;  ///< Share of a noise's reach lost in passing, if it stops sound; [0, 1].
-};
-
-/// How a door opens and closes. While open it is not there.
-struct Door {
-  std::vector<std::string> opens_for;  ///< Agents, teams, kinds or tags; empty: anybody.
-  double opens_within = 1.2;           ///< Metres in the plan from the leaf to the feet.
-  Duration closes_after = Duration::from_seconds(2.0);  ///< Once nobody is so near.
-};
-
-using Triangle = std::array<Vector3d, 3>;
-
-/// A wall (a path of some thickness) or a block (a filled outline), rising from `base` by `height`.
-/// In an upright level it is endless across the plane, and base and height do not count. In the
-/// others also what there is to walk on: a floor (an outline whose upper side lies at base +
-/// height), a ramp, or stairs, which bodies climb as a ramp. A mesh is a shell of triangles, 2 cm
-/// thick, hollow inside.
-struct Solid {
-  enum class Form { wall, block, floor, ramp, stairs, door, mesh };
-  std::string id;
-  Form form = Form::block;
-  std::uint32_t material = 0;       ///< Index in Level::materials.
-  std::vector<Vector2d> points;     ///< Path of a wall (2 or more), outline of a block (3 or more).
-  double thickness = 0.2;           ///< Metres, above 0; of walls, ramps and stairs.
-  double base = 0.0;                ///< Metres.
-  double height = 2.5;              ///< Metres, above 0.
-  Vector3d from{0.0, 0.0, 0.0};     ///< Of ramps and stairs: the middle of one end's upper side,
-  Vector3d to{0.0, 0.0, 0.0};       ///< and of the other's; apart in the plan.
-  double width = 1.0;               ///< Of ramps and stairs: metres, above 0.
-  int steps = 1;                    ///< Of stairs, 1 to 1000.
-  std::vector<Triangle> triangles;  ///< Of a mesh, where they stand; anticlockwise from outside.
-  std::uint32_t left_out = 0;       ///< Of its file's triangles, those without an area.
-  double health = 0.0;              ///< Of what breaks, points; 0: it does not.
-  Door door;                        ///< Of doors, whose path is the leaf when shut.
-  Place place;
-};
-
-/// True for what is there to be walked on, rather than to be in the way.
-[[nodiscard]] constexpr bool is_walkway(Solid::Form form) {
-  return form == Solid::Form::floor || form == Solid::Form::ramp || form == Solid::Form::stairs;
-}
-
-/// True for what may go while a level is played: doors, and what breaks.
-[[nodiscard]] inline bool can_go_away(const Solid& solid) {
-  return solid.form == Solid::Form::door || solid.health > 0.0;
-}
+enum class Driver { mind, script, host };
+enum class PatrolStyle { round, to_and_fro };
 
 struct Team {
   std::string name;
   std::vector<std::uint32_t> hostile;  ///< Teams that its agents look for and may harm.
-  Place place;
-};
-
-enum class Driver { mind, script, host };
-enum class PatrolStyle { round, to_and_fro };
-
-constexpr std::uint32_t kNoTeam = 0xFFFFFFFF;
-
-/// What happens when it is defeated.
-struct Defeat {
-  std::optional<std::uint32_t> leaves;  ///< A kind that appears in its place, by index.
-  std::string attack;                   ///< A burst of its own that it makes; empty: none.
-  double score = 0.0;                   ///< Points for who defeated it.
-  std::optional<Duration> respawn;      ///< After that it is back at a start place; none: never.
-  std::vector<std::string> tells;       ///< Agents that learn where who defeated it is,
-  std::vector<std::string> wakes;       ///< and those that it switches on.
-};
-
-/// How it is carried and thrown: things have no will of their own, and everybody can break them.
-struct Thing {
-  Attack flight;            ///< A shot by the name of its kind.
-  bool breaks = false;      ///< Where its flight ends it is defeated.
-  double take_reach = 0.5;  ///< From body to body, metres.
-};
-
-/// Things of a kind that an agent has with it from the start.
-struct Pocket {
-  std::uint32_t kind = 0;  ///< Index in Level::kinds.
-  int count = 0;
-};
-
-/// Whom a body stops, and who stops it: two bodies stop each other if each is solid to the other.
-/// Things and the defeated stop nobody.
-struct SolidTo {
-  bool friends = true;  ///< Agents of whom neither is hostile to the other's team,
-  bool foes = true;     ///< and all others.
-};
-
-/// The values of a sort of agents, or of one agent that differs from its sort in some.
-struct Kind {
-  std::string name;
-  std::string like;              ///< The kind it grew out of, if any.
-  std::uint32_t team = kNoTeam;  ///< Index in Level::teams.
-  double radius = 0.3;           ///< Metres, above 0.
-  double height = 1.7;           ///< Metres, above 0.
-  double health = 100.0;         ///< Points, above 0.
-  SolidTo solid_to;
-  double mass = 1.0;                     ///< Pushes are divided by it; above 0.
-  Duration grace;                        ///< After it has been hurt it cannot be again.
-  std::map<std::string, double> resist;  ///< By kind of damage: share taken off, <= 1.
-  std::array<double, 6> side_factors{1, 1, 1, 1, 1, 1};  ///< Of damage, by Side.
-  double heals = 0.0;                                    ///< Points a second, up to its health,
-  Duration heals_after;                                  ///< once it has not been hurt for so long.
-  std::vector<double> body_points{0.0, 0.5, 1.0};  ///< Shares of the height that others look at.
-  double visibility = 1.0;                         ///< Evidence of it grows as fast, [0, 100].
-  double still_visibility = 1.0;                   ///< The same while it does not move.
-  std::vector<std::string> tags;
-  std::optional<Sight> sight;  ///< None: it never sees.
-  std::optional<Scan> scan;
-  std::optional<Head> head;
-  std::optional<Hearing> hearing;
-  std::vector<Feeler> feelers;  ///< In the order of the file, at most 32.
-  std::optional<Nearness> nearness;
-  std::optional<TouchSense> touch;
-  std::optional<HurtSense> hurt;
-  std::optional<Tell> tell;
-  Choose choose;
-  Move move;
-  std::optional<Wander> wander;
-  std::vector<Attack> attacks;  ///< In the order of the file.
-  std::optional<Thing> thing;   ///< It can be carried and thrown.
-  std::vector<Pocket> carries;  ///< What it has with it.
-  Defeat defeat;
-  When when;
   Place place;
 };
 
@@ -303,15 +165,6 @@ struct Level {
 [[nodiscard]] bool is_solid_to(const Level& level, const Kind& kind, std::uint32_t team);
 /// True if bodies of two kinds stop each other.
 [[nodiscard]] bool stop_each_other(const Level& level, const Kind& a, const Kind& b);
-
-/// The share of a damage of that kind that a body takes: above 1 if it is weak to it.
-[[nodiscard]] double share_taken(const Kind& kind, const std::string& damage_kind);
-
-/// How far in front of a target of that kind a chaser stops, centre to centre, metres.
-[[nodiscard]] double stop_distance(const Kind& chaser, const Kind& target);
-
-/// How far it goes on seeing what it has noticed, or 0 without sight, metres.
-[[nodiscard]] double farthest_sight(const Kind& kind);
 
 [[nodiscard]] std::string_view name_of(Plane plane);
 

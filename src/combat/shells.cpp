@@ -2,100 +2,18 @@
 
 #include "combat/damage.hpp"
 #include "combat/flight.hpp"
+#include "combat/meeting.hpp"
 #include "combat/shells.hpp"
 #include "combat/things.hpp"
 #include "geometry/rolling.hpp"
 #include "world/bounds.hpp"
 #include "world/contact_gap.hpp"
 
-/// What has been fired: how it flies, what it meets, and beams.
+/// What has been fired or thrown: how it flies, and what becomes of it.
 namespace gaze {
 namespace {
 
 using Index = std::uint32_t;
-
-/// What a shell meets first on its way.
-struct Meeting {
-  double share = 1.0;
-  std::optional<SolidId> solid;
-  std::optional<Index> body;
-  Vector3d normal{0.0, 0.0, 0.0};  ///< Away from a solid or the ground.
-
-  bool is_something() const { return share < 1.0; }
-};
-
-/// A stretch of a step: shares of it.
-struct Stretch {
-  double from = 0.0;
-  double to = 1.0;
-};
-
-bool has_pierced(const Fighting& state, const Shell& shell, Index other) {
-  if (shell.pierced_count == 0) return false;
-  const Pierced& pierced =
-      state.fights.pierced[static_cast<std::size_t>(&shell - state.fights.shells.data())];
-  const auto end = pierced.begin() + shell.pierced_count;
-  return std::find(pierced.begin(), end, other) != end;
-}
-
-bool passes(const Fighting& state, const Shell& shell, Index other) {
-  if (!state.lives.alive[other] || other == shell.shooter) return true;
-  if (has_pierced(state, shell, other)) return true;
-  const std::uint32_t team = state.kind(shell.shooter).team;
-  return shell.attack->friends == Attack::Friends::pass && team != kNoTeam &&
-         team == state.kind(other).team;
-}
-
-// Both move within a step: each body evenly from where it was at the tick before.
-void meet_bodies(const Fighting& state, const Shell& shell, const BallPath& ball,
-                 const Stretch& stretch, Meeting& meeting) {
-  const Vector3d middle = (ball.path.from + ball.path.to) / 2.0;
-  const Vector3d way = ball.path.to - ball.path.from;
-  if (std::min(ball.path.from.z(), ball.path.to.z()) - ball.radius > state.fights.highest) return;
-  const double extent = state.plane() == Plane::upright ? state.fixed.tallest : 0.0;
-  const double reach = std::sqrt(way.x() * way.x() + way.y() * way.y() + way.z() * way.z()) / 2.0 +
-                       ball.radius + state.fixed.widest + extent + state.fights.most_moved;
-  state.fights.hittable.near(middle, reach, [&](Index other, double) {
-    if (passes(state, shell, other)) return;
-    const Kind& kind = state.kind(other);
-    const Vector3d step = state.bodies.position[other] - state.bodies.previous[other];
-    const Cylinder body{state.bodies.previous[other] + step * stretch.from, kind.radius,
-                        kind.height};
-    const auto share = first_touch(ball, body, step * (stretch.to - stretch.from));
-    const bool is_first =
-        share && (*share < meeting.share ||
-                  (*share == meeting.share && meeting.body && other < *meeting.body));
-    if (is_first) meeting = {*share, std::nullopt, other, {0.0, 0.0, 0.0}};
-  });
-}
-
-Meeting first_meeting(const Fighting& state, const Shell& shell, const BallPath& ball,
-                      const Stretch& stretch, bool is_clear) {
-  Meeting meeting;
-  if (!is_clear) {
-    if (const auto touch = state.world.first_touch(ball, Stops::shots)) {
-      meeting = {touch->share, touch->solid, std::nullopt, touch->normal};
-    }
-  }
-  if (state.level().ground_height) {
-    const auto share = first_touch_of_floor(ball, *state.level().ground_height);
-    if (share && *share < meeting.share) {
-      meeting = {*share, std::nullopt, std::nullopt, {0.0, 0.0, 1.0}};
-    }
-  }
-  meet_bodies(state, shell, ball, stretch, meeting);
-  return meeting;
-}
-
-Event& tell_hit(Fighting& state, const Shell& shell, const Meeting& meeting,
-                const Vector3d& place) {
-  Event& event = tell_attack(state, Event::What::hit, shell.shooter, *shell.attack);
-  event.place = place;
-  event.solid = meeting.solid;
-  if (meeting.body) event.other = AgentId{*meeting.body};
-  event.projectile = shell.number;
-  return event;
-}
 
 // What lands is heard once, however often it bounces. What bursts hurts by that alone.
 void hit(Fighting& state, Shell& shell, const Meeting& meeting, const Vector3d& place) {
@@ -262,94 +180,6 @@ void fly(Fighting& state, Shell& shell) {
   if (!shell.is_spent && has_left(shell.position)) lose(state, shell);
 }
 
-void look_who_can_be_hit(Fighting& state) {
-  state.fights.most_moved = 0.0;
-  state.fights.highest = -std::numeric_limits<double>::infinity();
-  for (Index who = 0; who < state.agent_count(); ++who) {
-    if (!state.lives.alive[who]) continue;
-    const double feet = std::max(state.bodies.position[who].z(), state.bodies.previous[who].z());
-    state.fights.highest = std::max(state.fights.highest, feet + state.kind(who).height);
-    const Vector3d moved = state.bodies.position[who] - state.bodies.previous[who];
-    state.fights.most_moved = std::max(
-        {state.fights.most_moved, std::abs(moved.x()), std::abs(moved.y()), std::abs(moved.z())});
-  }
-  state.fights.hittable.rebuild(state.plane(), state.bodies.position, state.lives.alive);
-}
-
-// To its target while it is turned to it, or to the place that it is aimed at.
-std::optional<Vector3d> beam_way(const Fighting& state, const Beam& beam, const Attack& attack,
-                                 const Fighter& fighter, const Vector3d& muzzle) {
-  Fighter target;
-  if (beam.at.agent && state.lives.alive[*beam.at.agent]) {
-    target = fighter_of(state, *beam.at.agent);
-    if (!is_aimed_at(state.plane(), attack, fighter, target)) return std::nullopt;
-  } else if (beam.at.place) {
-    target.feet = *beam.at.place;
-    if (beam.at.is_plan) target.feet.z() = muzzle.z();
-  } else {
-    return std::nullopt;
-  }
-  const Vector3d to = target.middle() - muzzle;
-  const double length = std::sqrt(to.x() * to.x() + to.y() * to.y() + to.z() * to.z());
-  if (!(length > 0.0) || !can_tilt(state.plane(), fighter, to)) return std::nullopt;
-  return Vector3d(to / length);
-}
-
-/// Where a beam falls now: up to what it meets first. Nobody moves meanwhile.
-Meeting beam_end(const Fighting& state, const Beam& beam, Shell& ray, Vector3d& place) {
-  const Attack& attack = state.attack(beam.who, beam.attack);
-  const Fighter fighter = fighter_of(state, beam.who);
-  ray.shooter = beam.who;
-  ray.attack = &attack;
-  ray.position = muzzle_of(state.plane(), attack, fighter);
-  Vector3d way = ahead_of(state.plane(), attack, fighter);
-  if (const auto to = beam_way(state, beam, attack, fighter, ray.position)) way = *to;
-  const BallPath ball{{ray.position, ray.position + way * attack.range}, attack.radius};
-  const Meeting meeting = first_meeting(state, ray, ball, {1.0, 1.0}, false);
-  place = ball.path.from + (ball.path.to - ball.path.from) * meeting.share;
-  return meeting;
-}
-
-// What it has done so far where it falls: of its damage as much as of its time.
-void settle_beam(Fighting& state, Beam& beam, const Vector3d& from) {
-  const Attack& attack = state.attack(beam.who, beam.attack);
-  const bool is_moment = beam.from == beam.until;
-  const double share =
-      is_moment ? 1.0
-                : static_cast<double>(beam.owed) / static_cast<double>(beam.until - beam.from);
-  beam.owed = 0;
-  if (!(share > 0.0)) return;
-  const double left = share * damage_share(attack, beam.length);
-  if (beam.solid) wear_down(state, *beam.solid, attack.damage * left, beam.who);
-  if (!beam.body || !can_hurt(state, beam.who, attack, *beam.body)) return;
-  // Several of one step, from pulls that follow each other quickly, fall at moments of their own.
-  const Moment when = std::min(beam.until, state.now());
-  state.fights.blows.push_back({beam.who, *beam.body, &attack, left, from, from, when});
-}
-
-// It hurts in portions, not in every step, and tells what it meets when that changes.
-void shine(Fighting& state, Beam& beam) {
-  constexpr double kPortion = 0.1;  // seconds
-  Shell ray;
-  Vector3d place{0.0, 0.0, 0.0};
-  const Meeting meeting = beam_end(state, beam, ray, place);
-  const Attack& attack = state.attack(beam.who, beam.attack);
-  state.fights.beam_rays.push_back({{beam.who}, attack.name, ray.position, place, attack.radius});
-  const std::optional<Index> solid =
-      meeting.solid ? std::optional(meeting.solid->index) : std::nullopt;
-  if (meeting.body != beam.body || solid != beam.solid) {
-    if (beam.owed > 0) settle_beam(state, beam, ray.position);
-    beam.body = meeting.body;
-    beam.solid = solid;
-    if (meeting.is_something()) tell_hit(state, ray, meeting, place);
-  }
-  beam.length = attack.range * meeting.share;
-  beam.owed += std::max(
-      Moment{0}, std::min(beam.until, state.now()) - std::max(beam.from, state.step_start()));
-  const Moment portion = state.moments(Duration::from_seconds(kPortion));
-  if (beam.owed >= portion || beam.until <= state.now()) settle_beam(state, beam, ray.position);
-}
-
 // The last takes the place of what is spent: moving all that follow would cost more than flying.
 void take_out_spent(Fighting& state) {
   for (std::size_t i = 0; i < state.fights.shells.size();) {
@@ -400,29 +230,6 @@ void fly_shells(Fighting& state) {
     }
   }
   take_out_spent(state);
-}
-
-void light_beam(Fighting& state, const Release& release) {
-  const Attack& attack = state.attack(release.who, release.attack);
-  const Moment hold = state.moments(attack.hold);
-  Beam& beam = state.fights.beams.emplace_back();
-  beam.who = release.who;
-  beam.attack = release.attack;
-  beam.at = release.at;
-  beam.from = release.due;
-  beam.until = release.due + hold;
-  const Vector3d muzzle = muzzle_of(state.plane(), attack, fighter_of(state, release.who));
-  state.make_noise(muzzle, attack.fire_reach, state.fixed.links.shot, release.who);
-}
-
-void shine_beams(Fighting& state) {
-  state.fights.beam_rays.clear();
-  for (Beam& beam : state.fights.beams) {
-    if (state.is_up(beam.who)) shine(state, beam);
-  }
-  std::erase_if(state.fights.beams, [&](const Beam& beam) {
-    return beam.until <= state.now() || !state.is_up(beam.who);
-  });
 }
 
 }  // namespace gaze

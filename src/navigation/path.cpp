@@ -5,37 +5,10 @@
 #include <limits>
 
 #include "geometry/plan.hpp"
-#include "navigation/follow.hpp"
+#include "navigation/lifting.hpp"
 #include "navigation/path_search.hpp"
 
 namespace gaze {
-
-/// The faces that one leg of a way leads over.
-struct Walked {
-  struct Step {
-    std::uint32_t face = 0;
-    std::uint32_t through = kNone;  ///< The edge by which it was entered.
-  };
-  std::vector<Step> steps;
-
-  void begin(std::size_t faces) {
-    steps.clear();
-    if (entered_.size() < faces) entered_.resize(faces);
-    if (++leg_ == 0) {
-      std::fill(entered_.begin(), entered_.end(), 0U);
-      leg_ = 1;
-    }
-  }
-  void enter(std::uint32_t face, std::uint32_t through) {
-    entered_[face] = leg_;
-    steps.push_back({face, through});
-  }
-  bool has_entered(std::uint32_t face) const { return entered_[face] == leg_; }
-
- private:
-  std::vector<std::uint32_t> entered_;  ///< By face: the last leg that did so.
-  std::uint32_t leg_ = 0;
-};
 
 struct PathFinder::Scratch {
   PathSearch search;
@@ -56,109 +29,6 @@ struct PathFinder::Scratch {
 };
 
 namespace {
-
-void add_point(std::vector<Vector3d>& points, const Vector3d& p) {
-  if (points.empty() || points.back() != p) points.push_back(p);
-}
-
-constexpr double kSameHeight = 1e-9;  // metres
-
-/// Puts a way in the plan onto the surfaces that it leads over.
-class Lifting {
- public:
-  Lifting(const NavigationMesh::Data& mesh, std::uint32_t face, Walked& walked, Path& path)
-      : mesh_(mesh), face_(face), walked_(walked), path_(path), points_(path.points) {}
-
-  void lift(const WayInPlan& way) {
-    if (mesh_.is_even) {
-      for (const MeshPoint& point : way.points) add(point);
-      return;
-    }
-    add(way.points.front());
-    auto crossing = way.crossings.begin();
-    for (std::uint32_t i = 1; i < way.points.size(); ++i) {
-      const MeshPoint& from = way.points[i - 1];
-      const MeshPoint& to = way.points[i];
-      if (crossing != way.crossings.end() && crossing->to_point == i) {
-        cross(mesh_.crossings[crossing->crossing], to);
-        ++crossing;
-        continue;
-      }
-      path_.cost += (mesh_.faces[face_].cost - 1.0) * distance(from, to);
-      walk(from, to);
-      add(to);
-    }
-  }
-
- private:
-  void cross(const Crossing& crossing, const MeshPoint& to) {
-    face_ = crossing.from_face;
-    if (crossing.link != kNone) add(crossing.from);
-    face_ = crossing.to_face;
-    add(to);
-    if (crossing.link == kNone) return;
-    path_.links.push_back({static_cast<std::uint32_t>(points_.size() - 1), crossing.link});
-    path_.length += crossing.length - distance(crossing.from, crossing.to);
-  }
-
-  void walk(const MeshPoint& from, const MeshPoint& to) {
-    walked_.begin(mesh_.faces.size());
-    walked_.enter(face_, kNone);
-    while (!holds(mesh_, walked_.steps.back().face, to)) {
-      const std::uint32_t exit =
-          exit_towards(mesh_, walked_.steps.back().face, from, to,
-                       [&](std::uint32_t beyond) { return walked_.has_entered(beyond); });
-      if (exit != kNone) {
-        walked_.enter(mesh_.edges[mesh_.edges[exit].twin].polygon, exit);
-      } else if (walked_.steps.size() > 1) {
-        walked_.steps.pop_back();
-      } else {
-        return;
-      }
-    }
-    double share = 0.0;
-    for (const Walked::Step& step : walked_.steps) {
-      if (mesh_.faces[step.face].surface != mesh_.faces[face_].surface) {
-        share = crossing(from, to, step.through, share);
-        const MeshPoint place{from.x + (to.x - from.x) * share, from.y + (to.y - from.y) * share};
-        const double rise =
-            mesh_.height_at(step.face, place.x, place.y) - mesh_.height_at(face_, place.x, place.y);
-        add(place);
-        face_ = step.face;
-        if (std::abs(rise) > kSameHeight) add(place);
-      }
-      face_ = step.face;
-    }
-  }
-
-  // Where a leg leaves a face by an edge, as a share of it, not before it entered that face. Along
-  // the edge: as soon as it comes to it.
-  double crossing(const MeshPoint& from, const MeshPoint& to, std::uint32_t edge,
-                  double entered) const {
-    const MeshPoint& a = mesh_.edges[edge].from;
-    const MeshPoint& b = mesh_.edges[mesh_.next(edge)].from;
-    const double at_from = turn(a, b, from);
-    const double at_to = turn(a, b, to);
-    const double share = at_from == at_to ? std::min(share_of(from, to, a), share_of(from, to, b))
-                                          : at_from / (at_from - at_to);
-    return std::clamp(share, entered, 1.0);
-  }
-
-  static double share_of(const MeshPoint& from, const MeshPoint& to, const MeshPoint& p) {
-    const double x = to.x - from.x;
-    const double y = to.y - from.y;
-    const double length2 = x * x + y * y;
-    return length2 > 0.0 ? ((p.x - from.x) * x + (p.y - from.y) * y) / length2 : 0.0;
-  }
-
-  void add(const MeshPoint& p) { add_point(points_, mesh_.lift(face_, p)); }
-
-  const NavigationMesh::Data& mesh_;
-  std::uint32_t face_;
-  Walked& walked_;
-  Path& path_;
-  std::vector<Vector3d>& points_;
-};
 
 double length_in_plan(const NavigationMesh::Data& mesh, const std::vector<Vector3d>& points) {
   double length = 0.0;
@@ -242,7 +112,7 @@ PlaceInPlan in_plan(const NavigationMesh::Data& mesh, const MeshPlace& place) {
 
 void lift(PathFinder::Scratch& scratch, const NavigationMesh::Data& mesh, std::uint32_t from_face) {
   shift_crossings(mesh, scratch.way);
-  Lifting(mesh, from_face, scratch.walked, scratch.path).lift(scratch.way);
+  lift_way(mesh, from_face, scratch.walked, scratch.path, scratch.way);
 }
 
 void find_whole(PathFinder::Scratch& scratch, const NavigationMesh& mesh, const MeshPlace& start,

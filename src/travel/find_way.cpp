@@ -14,15 +14,6 @@ namespace {
 /// asked beyond that waits for the next step, first come, first served.
 constexpr std::int64_t kSearchBudget = 2'000;
 
-bool has_ways(const Level& level) {
-  return !level.solids.empty() || !level.zones.empty();
-}
-
-bool uses_paths(const Travelling& state, std::uint32_t who) {
-  const Move& move = state.kind(who).move;
-  return travels(move.gait) && move.route == RouteStyle::path && has_ways(state.level());
-}
-
 bool sweeps_free(const Travelling& state, std::uint32_t who, const Vector3d& goal) {
   const Kind& kind = state.kind(who);
   const double step = kind.move.step_height;
@@ -291,22 +282,6 @@ Leg next_leg(const Travelling& state, std::uint32_t who, const Leg& leg) {
   return {stop_on_way(state, who, to, leg), 0.0, leg.speed};
 }
 
-// True if what is left of a way comes near a box, by the boxes of its legs.
-bool leads_past(const Travelling& state, std::uint32_t who, const PlanBox& box, double reach) {
-  const Route& route = state.ways.route[who];
-  Vector2d at = plan_part(state.plane(), state.bodies.position[who]);
-  for (std::size_t i = route.next; i < route.points.size(); ++i) {
-    const Vector2d to = plan_part(state.plane(), route.points[i]);
-    const Vector2d low = at.cwiseMin(to).array() - reach;
-    const Vector2d high = at.cwiseMax(to).array() + reach;
-    if ((low.array() <= box.high.array()).all() && (high.array() >= box.low.array()).all()) {
-      return true;
-    }
-    at = to;
-  }
-  return false;
-}
-
 void give_up(Travelling& state, std::uint32_t who) {
   if (state.minds.mode[who] == state.fixed.idle[who] || state.minds.mode[who] == Mode::return_)
     return;
@@ -316,12 +291,6 @@ void give_up(Travelling& state, std::uint32_t who) {
 }
 
 }  // namespace
-
-const NavigationMesh& mesh_for(Travelling& state, std::uint32_t who) {
-  std::optional<NavigationMesh>& mesh = state.meshes.meshes[state.ways.mesh_of[who]];
-  if (!mesh) mesh.emplace(state.level(), state.world, state.meshes.bodies[state.ways.mesh_of[who]]);
-  return *mesh;
-}
 
 LegResult find_way(Travelling& state, std::uint32_t who, const Leg& leg, Moment budget,
                    bool is_agent) {
@@ -362,32 +331,6 @@ LegResult find_way(Travelling& state, std::uint32_t who, const Leg& leg, Moment 
   return {state.bodies.position[who], budget, false};
 }
 
-double landing_height(Travelling& state, std::uint32_t who, const Vector3d& place) {
-  if (!uses_paths(state, who)) return place.z();
-  const NavigationMesh& mesh = mesh_for(state, who);
-  const auto from = mesh.find(state.bodies.position[who], state.ways.route[who].own_face);
-  auto to = from ? mesh.straight_on(*from, place) : std::nullopt;
-  if (!to) to = mesh.find(place);
-  return to ? to->place.z() : place.z();
-}
-
-std::optional<Vector3d> standing_place(Travelling& state, std::uint32_t who,
-                                       const Vector3d& place) {
-  if (!has_ways(state.level())) return place;
-  const auto on = mesh_for(state, who).find(place, state.ways.route[who].own_face);
-  return on ? std::optional(on->place) : std::nullopt;
-}
-
-bool can_go(Travelling& state, std::uint32_t who, const Vector3d& place) {
-  if (!has_ways(state.level())) return true;
-  const NavigationMesh& mesh = mesh_for(state, who);
-  const auto own = mesh.find(state.bodies.position[who], state.ways.route[who].own_face);
-  if (!own) return false;
-  state.ways.route[who].own_face = own->polygon;
-  const auto there = mesh.find(place, own->polygon);
-  return there && mesh.is_free(*own, *there);
-}
-
 double way_left(const Everyone& all, const Ways& ways, std::uint32_t who, const Vector3d& goal) {
   const Route& route = ways.route[who];
   if (route.is_made && route.goal == goal) return left_of(all, ways, who);
@@ -404,32 +347,6 @@ void search_asked(Travelling& state) {
   }
   std::erase_if(state.ways.asked,
                 [&](std::uint32_t who) { return !state.ways.route[who].is_asked; });
-}
-
-// Ways that lead past what has come are sought anew; and all that are not whole, if one has gone.
-void mend_routes(Travelling& state, std::uint32_t solid) {
-  const bool is_gone = state.world.is_gone({solid});
-  const PlanBox box = box_around(state.level().solids[solid].points);
-  for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
-    Route& route = state.ways.route[who];
-    if (!route.is_made) continue;
-    const double reach = state.kind(who).radius + state.level().solids[solid].thickness;
-    const bool is_concerned =
-        is_gone ? route.outcome != Path::Outcome::whole : leads_past(state, who, box, reach);
-    if (is_concerned) route.is_made = false;
-  }
-}
-
-void change_body(Travelling& state, std::uint32_t who) {
-  if (!state.fixed.openings.goes_by_tags()) return;
-  const std::uint32_t mesh =
-      state.meshes.number_of(body_size(state.level(), state.fixed.openings, state.somebody(who)));
-  if (mesh == state.ways.mesh_of[who]) return;
-  state.ways.mesh_of[who] = mesh;
-  Route& route = state.ways.route[who];
-  route.is_made = false;
-  route.own_face = 0;
-  route.goal_face = 0;
 }
 
 }  // namespace gaze

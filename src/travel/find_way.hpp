@@ -14,6 +14,11 @@ LegResult find_way(Travelling& state, std::uint32_t who, const Leg& leg, Moment 
 /// Searches for those who wait, up to the budget of a step.
 void search_asked(Travelling& state);
 
+/// True if there is anything in a level that a way may have to lead round.
+[[nodiscard]] bool has_ways(const Level& level);
+/// True if it goes by paths, and there is something to lead them round.
+[[nodiscard]] bool uses_paths(const Everyone& all, std::uint32_t who);
+
 /// The mesh that it goes by; made when first needed.
 [[nodiscard]] const NavigationMesh& mesh_for(Travelling& state, std::uint32_t who);
 /// Where its feet are at a place, if its body fits there.

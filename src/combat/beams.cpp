@@ -1,0 +1,113 @@
+#include <algorithm>
+#include <cmath>
+
+#include "combat/damage.hpp"
+#include "combat/meeting.hpp"
+#include "combat/shells.hpp"
+
+/// Rays that stay on for a while.
+namespace gaze {
+namespace {
+
+using Index = std::uint32_t;
+
+// To its target while it is turned to it, or to the place that it is aimed at.
+std::optional<Vector3d> beam_way(const Fighting& state, const Beam& beam, const Attack& attack,
+                                 const Fighter& fighter, const Vector3d& muzzle) {
+  Fighter target;
+  if (beam.at.agent && state.lives.alive[*beam.at.agent]) {
+    target = fighter_of(state, *beam.at.agent);
+    if (!is_aimed_at(state.plane(), attack, fighter, target)) return std::nullopt;
+  } else if (beam.at.place) {
+    target.feet = *beam.at.place;
+    if (beam.at.is_plan) target.feet.z() = muzzle.z();
+  } else {
+    return std::nullopt;
+  }
+  const Vector3d to = target.middle() - muzzle;
+  const double length = std::sqrt(to.x() * to.x() + to.y() * to.y() + to.z() * to.z());
+  if (!(length > 0.0) || !can_tilt(state.plane(), fighter, to)) return std::nullopt;
+  return Vector3d(to / length);
+}
+
+/// Where a beam falls now: up to what it meets first. Nobody moves meanwhile.
+Meeting beam_end(const Fighting& state, const Beam& beam, Shell& ray, Vector3d& place) {
+  const Attack& attack = state.attack(beam.who, beam.attack);
+  const Fighter fighter = fighter_of(state, beam.who);
+  ray.shooter = beam.who;
+  ray.attack = &attack;
+  ray.position = muzzle_of(state.plane(), attack, fighter);
+  Vector3d way = ahead_of(state.plane(), attack, fighter);
+  if (const auto to = beam_way(state, beam, attack, fighter, ray.position)) way = *to;
+  const BallPath ball{{ray.position, ray.position + way * attack.range}, attack.radius};
+  const Meeting meeting = first_meeting(state, ray, ball, {1.0, 1.0}, false);
+  place = ball.path.from + (ball.path.to - ball.path.from) * meeting.share;
+  return meeting;
+}
+
+// What it has done so far where it falls: of its damage as much as of its time.
+void settle_beam(Fighting& state, Beam& beam, const Vector3d& from) {
+  const Attack& attack = state.attack(beam.who, beam.attack);
+  const bool is_moment = beam.from == beam.until;
+  const double share =
+      is_moment ? 1.0
+                : static_cast<double>(beam.owed) / static_cast<double>(beam.until - beam.from);
+  beam.owed = 0;
+  if (!(share > 0.0)) return;
+  const double left = share * damage_share(attack, beam.length);
+  if (beam.solid) wear_down(state, *beam.solid, attack.damage * left, beam.who);
+  if (!beam.body || !can_hurt(state, beam.who, attack, *beam.body)) return;
+  // Several of one step, from pulls that follow each other quickly, fall at moments of their own.
+  const Moment when = std::min(beam.until, state.now());
+  state.fights.blows.push_back({beam.who, *beam.body, &attack, left, from, from, when});
+}
+
+// It hurts in portions, not in every step, and tells what it meets when that changes.
+void shine(Fighting& state, Beam& beam) {
+  constexpr double kPortion = 0.1;  // seconds
+  Shell ray;
+  Vector3d place{0.0, 0.0, 0.0};
+  const Meeting meeting = beam_end(state, beam, ray, place);
+  const Attack& attack = state.attack(beam.who, beam.attack);
+  state.fights.beam_rays.push_back({{beam.who}, attack.name, ray.position, place, attack.radius});
+  const std::optional<Index> solid =
+      meeting.solid ? std::optional(meeting.solid->index) : std::nullopt;
+  if (meeting.body != beam.body || solid != beam.solid) {
+    if (beam.owed > 0) settle_beam(state, beam, ray.position);
+    beam.body = meeting.body;
+    beam.solid = solid;
+    if (meeting.is_something()) tell_hit(state, ray, meeting, place);
+  }
+  beam.length = attack.range * meeting.share;
+  beam.owed += std::max(
+      Moment{0}, std::min(beam.until, state.now()) - std::max(beam.from, state.step_start()));
+  const Moment portion = state.moments(Duration::from_seconds(kPortion));
+  if (beam.owed >= portion || beam.until <= state.now()) settle_beam(state, beam, ray.position);
+}
+
+}  // namespace
+
+void light_beam(Fighting& state, const Release& release) {
+  const Attack& attack = state.attack(release.who, release.attack);
+  const Moment hold = state.moments(attack.hold);
+  Beam& beam = state.fights.beams.emplace_back();
+  beam.who = release.who;
+  beam.attack = release.attack;
+  beam.at = release.at;
+  beam.from = release.due;
+  beam.until = release.due + hold;
+  const Vector3d muzzle = muzzle_of(state.plane(), attack, fighter_of(state, release.who));
+  state.make_noise(muzzle, attack.fire_reach, state.fixed.links.shot, release.who);
+}
+
+void shine_beams(Fighting& state) {
+  state.fights.beam_rays.clear();
+  for (Beam& beam : state.fights.beams) {
+    if (state.is_up(beam.who)) shine(state, beam);
+  }
+  std::erase_if(state.fights.beams, [&](const Beam& beam) {
+    return beam.until <= state.now() || !state.is_up(beam.who);
+  });
+}
+
+}  // namespace gaze
