@@ -96,4 +96,9 @@ struct Kind {
 /// How far it goes on seeing what it has noticed, or 0 without sight, metres.
 [[nodiscard]] double farthest_sight(const Kind& kind);
 
+/// Where the eye of a body is that says nothing else: a share of its height.
+constexpr double kEyeShare = 0.9;
+/// Metres above its feet, where it looks from and listens.
+[[nodiscard]] double eye_height(const Kind& kind);
+
 }  // namespace gaze

@@ -152,9 +152,10 @@ class NavigationMesh {
   std::string hindrance(const Level& level, const World& world, const Vector3d& place) const;
 
   struct Data;
-  const Data& data() const noexcept { return *data_; }
 
  private:
+  friend const Data& data_of(const NavigationMesh& mesh) noexcept;
+
   std::shared_ptr<const Data> data_;
 };
 

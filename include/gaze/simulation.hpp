@@ -144,9 +144,10 @@ class Simulation {
   const World& world() const;
 
   struct State;
-  const State& raw() const { return *state_; }  ///< For the library itself.
 
  private:
+  friend const State& state_of(const Simulation& simulation) noexcept;
+
   std::unique_ptr<State> state_;
 };
 

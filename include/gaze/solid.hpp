@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "gaze/geometry.hpp"
+#include "gaze/senses.hpp"
 #include "gaze/time.hpp"
 
 /// What levels are built of: materials, and the solids made of them.

@@ -90,11 +90,11 @@ class World {
   World whole() const;  ///< The same with all that has gone.
 
   struct Index;
-  const Index& index() const noexcept { return *index_; }
-  /// True if a piece of the index is there and stops something.
-  bool stops(std::uint32_t piece, Stops what) const noexcept;
 
  private:
+  friend const Index& index_of(const World& world) noexcept;
+  friend bool stops(const World& world, std::uint32_t piece, Stops what) noexcept;
+
   std::shared_ptr<const Index> index_;
   std::vector<char> gone_;  ///< By solid; empty while all are there.
 };

@@ -16,7 +16,7 @@ bool is_facing(Plane plane, const Fighter& fighter, const Fighter& target, Angle
 bool can_tilt(Plane plane, const Fighter& fighter, const Vector3d& way) {
   const auto [low, high] = fighter.tilt_limits;
   if (plane == Plane::upright || (low <= -90.0 && high >= 90.0)) return true;
-  const double level = std::sqrt(way.x() * way.x() + way.y() * way.y());
+  const double level = level_length(way);
   const SineCosine least = sine_cosine(Angle::from_degrees(low));
   const SineCosine most = sine_cosine(Angle::from_degrees(high));
   return way.z() * least.cosine - level * least.sine >= 0.0 &&

@@ -25,7 +25,7 @@ std::optional<Vector3d> beam_way(const Fighting& state, const Beam& beam, const 
     return std::nullopt;
   }
   const Vector3d to = target.middle() - muzzle;
-  const double length = std::sqrt(to.x() * to.x() + to.y() * to.y() + to.z() * to.z());
+  const double length = length_of(to);
   if (!(length > 0.0) || !can_tilt(state.plane(), fighter, to)) return std::nullopt;
   return Vector3d(to / length);
 }

@@ -1,6 +1,7 @@
 #include "combat/damage.hpp"
 #include "gaze/sides.hpp"
 #include "geometry/polygon.hpp"
+#include "world/distances.hpp"
 
 /// What blows and blasts do to bodies and to what breaks.
 namespace gaze {
@@ -34,7 +35,7 @@ void push(Fighting& state, const Blow& blow) {
   Vector3d away = state.middle(blow.victim) - blow.from;
   away.z() = 0.0;
   if (state.plane() == Plane::upright) away.y() = 0.0;
-  const double length = std::sqrt(away.x() * away.x() + away.y() * away.y());
+  const double length = level_length(away);
   if (length == 0.0) return;
   const double speed = attack.push * blow.share / state.kind(blow.victim).mass;
   state.told.pushes.push_back({blow.victim, away * (speed / length)});
@@ -68,27 +69,6 @@ void deal(Fighting& state, const Blow& blow) {
   } else {
     defeat(state, who, state.bodies.position[who], blow.by, blow.when);
   }
-}
-
-double distance_to(const Cylinder& body, const Vector3d& p) {
-  const double x = p.x() - body.feet.x();
-  const double y = p.y() - body.feet.y();
-  const double out = std::max(0.0, std::sqrt(x * x + y * y) - body.radius);
-  const double below = body.feet.z() - p.z();
-  const double off = std::max({0.0, below, -below - body.height});
-  return std::sqrt(out * out + off * off);
-}
-
-double distance_to(Plane plane, const Solid& solid, const Vector3d& p) {
-  const Vector2d plan = plan_part(plane, p);
-  double out = contains(solid.points, plan) ? 0.0 : std::numeric_limits<double>::infinity();
-  for (std::size_t i = 0; i < solid.points.size() && out > 0.0; ++i) {
-    const Vector2d& next = solid.points[(i + 1) % solid.points.size()];
-    out = std::min(out, distance_to_segment(solid.points[i], next, plan));
-  }
-  const double above = p.z() - solid.base;
-  const double off = plane == Plane::upright ? 0.0 : std::max({0.0, -above, above - solid.height});
-  return std::sqrt(out * out + off * off);
 }
 
 // Some point of the body that others look at is not behind anything that stops shots.

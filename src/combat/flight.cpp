@@ -24,14 +24,14 @@ FlightState flown(const FlightState& from, double fall, double drag, double seco
 }
 
 Vector3d turned_to(const Vector3d& velocity, const Vector3d& way, const SineCosine& most) {
-  const double speed = std::sqrt(dot3(velocity, velocity));
-  const double length = std::sqrt(dot3(way, way));
+  const double speed = length_of(velocity);
+  const double length = length_of(way);
   if (speed == 0.0 || length == 0.0) return velocity;
   const Vector3d along = velocity / speed;
   const Vector3d wanted = way / length;
   const double cosine = dot3(along, wanted);
   const Vector3d across = wanted - along * cosine;
-  const double sine = std::sqrt(dot3(across, across));
+  const double sine = length_of(across);
   if (cosine >= most.cosine || sine == 0.0) return wanted * speed;
   return (along * most.cosine + across / sine * most.sine) * speed;
 }

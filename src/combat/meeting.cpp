@@ -34,8 +34,8 @@ void meet_bodies(const Fighting& state, const Shell& shell, const BallPath& ball
   const Vector3d way = ball.path.to - ball.path.from;
   if (std::min(ball.path.from.z(), ball.path.to.z()) - ball.radius > state.fights.highest) return;
   const double extent = state.plane() == Plane::upright ? state.fixed.tallest : 0.0;
-  const double reach = std::sqrt(way.x() * way.x() + way.y() * way.y() + way.z() * way.z()) / 2.0 +
-                       ball.radius + state.fixed.widest + extent + state.fights.most_moved;
+  const double reach =
+      length_of(way) / 2.0 + ball.radius + state.fixed.widest + extent + state.fights.most_moved;
   state.fights.hittable.near(middle, reach, [&](Index other, double) {
     if (passes(state, shell, other)) return;
     const Kind& kind = state.kind(other);

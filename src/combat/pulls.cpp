@@ -173,8 +173,7 @@ bool is_near_piece(const Segment& piece, double radius, const Cylinder& body) {
   const Vector3d way = piece.to - piece.from;
   const double x = body.feet.x() - middle.x();
   const double y = body.feet.y() - middle.y();
-  const double reach =
-      std::sqrt(way.x() * way.x() + way.y() * way.y()) / 2.0 + radius + body.radius;
+  const double reach = level_length(way) / 2.0 + radius + body.radius;
   return x * x + y * y <= reach * reach * (1.0 + 1e-9);
 }
 

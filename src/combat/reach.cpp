@@ -22,7 +22,7 @@ Fighter turned_to(Plane plane, const Stance& stance, const Fighter& victim) {
   const double wanted = signed_turn(fighter.facing, way);
   const auto [low, high] = stance.turn_limits;
   if (wanted >= low && wanted <= high) {
-    fighter.facing = way / std::sqrt(dot(way, way));
+    fighter.facing = way / length_of(way);
   } else {
     fighter.facing =
         turned(fighter.facing, sine_cosine(Angle::from_degrees(std::clamp(wanted, low, high))));

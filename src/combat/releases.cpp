@@ -44,7 +44,7 @@ Vector3d spread(Fighting& state, Index who, const Attack& attack, const Vector3d
       1.0 - state.chance.share(who) * (1.0 - sine_cosine(attack.spread.half()).cosine);
   const double across = std::sqrt(std::max(0.0, 1.0 - along * along));
   const SineCosine round = sine_cosine(Angle::from_degrees(360.0 * state.chance.share(who)));
-  const double level = std::sqrt(velocity.x() * velocity.x() + velocity.y() * velocity.y());
+  const double level = level_length(velocity);
   const double speed = std::sqrt(level * level + velocity.z() * velocity.z());
   const Vector3d left = level > 0.0 ? Vector3d{-velocity.y() / level, velocity.x() / level, 0.0}
                                     : Vector3d{0.0, 1.0, 0.0};

@@ -25,7 +25,7 @@ void hit(Fighting& state, Shell& shell, const Meeting& meeting, const Vector3d& 
   shell.has_landed = true;
   if (attack.blast_radius > 0.0) return;
   const Vector3d way = place - shell.origin;
-  const double distance = std::sqrt(way.x() * way.x() + way.y() * way.y() + way.z() * way.z());
+  const double distance = length_of(way);
   const double share = damage_share(attack, distance);
   if (meeting.solid) {
     wear_down(state, meeting.solid->index, attack.damage * share, shell.shooter);
@@ -88,7 +88,7 @@ Vector3d just_before(const BallPath& ball, const Meeting& meeting, const Vector3
   if (meeting.body) return place;
   if (meeting.normal != Vector3d(0.0, 0.0, 0.0)) return place + meeting.normal * kContactGap;
   const Vector3d way = ball.path.to - ball.path.from;
-  const double length = std::sqrt(way.x() * way.x() + way.y() * way.y() + way.z() * way.z());
+  const double length = length_of(way);
   return length > 0.0 ? Vector3d(place - way * (kContactGap / length)) : place;
 }
 

@@ -42,7 +42,7 @@ Vector3d throwing(const Fighting& state, const Attack& flight, const Vector3d& h
     return straight ? straight->velocity : still;
   }
   const Vector3d way = place - hand;
-  const double length = std::sqrt(way.x() * way.x() + way.y() * way.y());
+  const double length = level_length(way);
   if (length == 0.0) return {0.0, 0.0, flight.speed};
   const double part = flight.speed * std::sqrt(0.5);
   return {way.x() / length * part, way.y() / length * part, part};

@@ -72,8 +72,7 @@ void add_noise(const Explaining& state, Index who, Index other, Acquaintance& re
   const Kind& kind = state.kind(who);
   const auto& made = state.told.last_noise[other];
   if (!kind.hearing || !made) return;
-  const double ear = kind.sight ? kind.sight->eye.z() : 0.9 * kind.height;
-  const Listener listener{state.bodies.position[who], ear, *kind.hearing};
+  const Listener listener{state.bodies.position[who], eye_height(kind), *kind.hearing};
   result.noise = NoiseAnswer{std::string(made->name.text), made->noise.reach,
                              listen(state.world, state.level(), listener, made->noise)};
 }
@@ -81,7 +80,7 @@ void add_noise(const Explaining& state, Index who, Index other, Acquaintance& re
 }  // namespace
 
 Acquaintance acquaintance(const Simulation& simulation, AgentId agent, AgentId other) {
-  const Simulation::State& all = simulation.raw();
+  const Simulation::State& all = state_of(simulation);
   const Explaining state(all);
   const Index who = all.index_of(agent);
   const Index whom = all.index_of(other);

@@ -82,7 +82,7 @@ std::optional<AttackAnswer> beyond_limits(const State& state, Index who, Index t
 std::optional<AttackAnswer> tilted(const State& state, const Fighter& fighter,
                                    const Vector3d& way) {
   if (can_tilt(state.plane(), fighter, way)) return std::nullopt;
-  const double level = std::sqrt(way.x() * way.x() + way.y() * way.y());
+  const double level = level_length(way);
   const double rise = signed_degrees(angle_of({level, way.z()}).degrees());
   const auto [low, high] = fighter.tilt_limits;
   const double off = std::max(low - rise, rise - high);
@@ -124,7 +124,7 @@ std::optional<AttackAnswer> shot_fails(const State& state, Index who, const Atta
     if (!is_lobbed(attack)) return no("it gets away faster than the shot flies");
     const Vector3d way = other.middle() - muzzle;
     const double reach = lob_reach(attack.speed, gravity * attack.gravity_share, way.z());
-    const double level = std::sqrt(way.x() * way.x() + way.y() * way.y());
+    const double level = level_length(way);
     return no(
         fmt::format("out of reach by {:.2f} m (its arcs end {:.2f} m away)", level - reach, reach),
         level - reach);
@@ -265,7 +265,7 @@ AttackAnswer answer(const State& state, Index who, Index number, Index target) {
 }  // namespace
 
 std::vector<AttackAnswer> attacks_at(const Simulation& simulation, AgentId by, AgentId other) {
-  const Simulation::State& all = simulation.raw();
+  const Simulation::State& all = state_of(simulation);
   const Explaining state(all);
   const Index who = all.index_of(by);
   const Index whom = all.index_of(other);

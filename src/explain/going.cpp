@@ -130,7 +130,7 @@ std::string on_its_way(const Explaining& state, std::uint32_t who, const Going& 
 }  // namespace
 
 Going going(const Simulation& simulation, AgentId agent) {
-  const Simulation::State& all = simulation.raw();
+  const Simulation::State& all = state_of(simulation);
   const Explaining state(all);
   const std::uint32_t who = all.index_of(agent);
   Going going;

@@ -16,7 +16,7 @@ int picture_facing(const Vector2d& facing, int pictures, std::optional<int> befo
                                       Vector2d{0.0, -1.0},   {half, -half}};
   const std::size_t stride = pictures == 4 ? 2 : 1;
   constexpr double kSame = 1e-9;  // share of the facing's length: rounding is no difference
-  const double length = std::sqrt(dot(facing, facing));
+  const double length = length_of(facing);
   int best = 0;
   double best_product = -2.0 * length;
   const auto offer = [&](int picture) {

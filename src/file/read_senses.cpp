@@ -166,7 +166,8 @@ class SenseReader {
   }
 
   void read_eye(Sight& sight) {
-    const double height = reader_.number("eye_height", 0.9 * kind_.height, {0.0, 1000.0, "m"});
+    const double height =
+        reader_.number("eye_height", kEyeShare * kind_.height, {0.0, 1000.0, "m"});
     sight.eye = read_offset(reader_, "eye", {0.0, 0.0, height});
     if (has("eye") && has("eye_height")) {
       fault("eye", "stands beside eye_height; one of them is allowed");

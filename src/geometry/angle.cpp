@@ -2,6 +2,7 @@
 #include <cmath>
 
 #include "gaze/geometry.hpp"
+#include "geometry/plan.hpp"
 
 namespace gaze {
 namespace {
@@ -85,8 +86,7 @@ Angle angle_between(const Vector3d& one, const Vector3d& other) noexcept {
 }
 
 Segment Ray::segment() const {
-  const double size = std::sqrt(direction.x() * direction.x() + direction.y() * direction.y() +
-                                direction.z() * direction.z());
+  const double size = length_of(direction);
   if (!(size > 0.0)) return {from, from};
   return {from, from + direction * (length / size)};
 }

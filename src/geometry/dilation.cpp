@@ -8,7 +8,7 @@ namespace gaze {
 namespace {
 
 Vector2d unit(const Vector2d& v) {
-  return v / std::sqrt(dot(v, v));
+  return v / length_of(v);
 }
 
 /// Puts the corners between tangents with these unit normals about a point, halving the turn until

@@ -64,13 +64,24 @@ inline double dot3(const Vector3d& a, const Vector3d& b) {
   return a.x() * b.x() + a.y() * b.y() + a.z() * b.z();
 }
 
+inline double length_of(const Vector2d& v) {
+  return std::sqrt(dot(v, v));
+}
+inline double length_of(const Vector3d& v) {
+  return std::sqrt(dot3(v, v));
+}
+/// Of what lies in x and y.
+inline double level_length(const Vector3d& v) {
+  return std::sqrt(v.x() * v.x() + v.y() * v.y());
+}
+
 /// From a point to a segment, which may have no length.
 inline double distance_to_segment(const Vector2d& a, const Vector2d& b, const Vector2d& p) {
   const Vector2d along = b - a;
   const double length2 = dot(along, along);
   const double share = length2 > 0.0 ? std::clamp(dot(p - a, along) / length2, 0.0, 1.0) : 0.0;
   const Vector2d off = p - (a + along * share);
-  return std::sqrt(dot(off, off));
+  return length_of(off);
 }
 
 /// Turned anticlockwise.

@@ -111,7 +111,7 @@ double offset_across(const Prism& prism, double across) {
 
 Nearness disc_nearness(const Prism& prism, const Vector2d& place, const Vector2d& motion) {
   const Vector2d offset = offset_from(prism.edges, place);
-  const double distance = std::sqrt(dot(offset, offset));
+  const double distance = length_of(offset);
   return {distance, distance > 0.0 ? dot(offset, motion) / distance : 0.0};
 }
 
@@ -203,7 +203,7 @@ OpenStretch disc_stretch(const Prism& prism, const PlanBody& body, const PlanPoi
   });
   if (!enter) return never;
   const Vector2d offset = offset_from(prism.edges, start + motion * *enter);
-  const double distance = std::sqrt(dot(offset, offset));
+  const double distance = length_of(offset);
   const Vector2d normal = distance > 0.0 ? Vector2d(offset / distance) : Vector2d{0.0, 0.0};
   return {*enter, kInfinity, {normal, 0.0}};
 }

@@ -4,17 +4,14 @@
 #include <cmath>
 
 #include "geometry/first_within.hpp"
+#include "geometry/plan.hpp"
 
 namespace gaze {
 namespace {
 
-double length(const Vector3d& v) {
-  return std::sqrt(v.x() * v.x() + v.y() * v.y() + v.z() * v.z());
-}
-
 // From the nearest point of an upright cylinder that stands at the origin; zero inside.
 Vector3d offset_from_cylinder(double radius, double height, const Vector3d& p) {
-  const double out = std::sqrt(p.x() * p.x() + p.y() * p.y());
+  const double out = level_length(p);
   const double beyond = out > radius ? 1.0 - radius / out : 0.0;
   const double above = p.z() > height ? p.z() - height : std::min(p.z(), 0.0);
   return {p.x() * beyond, p.y() * beyond, above};
@@ -66,7 +63,7 @@ std::optional<double> first_touch(const BallPath& ball, const Cylinder& body,
   if (ball.radius == 0.0) return first_touch_of_point(from, way, body.radius, body.height);
   return first_within(ball.radius, [&](double share) {
     const Vector3d offset = offset_from_cylinder(body.radius, body.height, from + way * share);
-    const double distance = length(offset);
+    const double distance = length_of(offset);
     const double gain = offset.x() * way.x() + offset.y() * way.y() + offset.z() * way.z();
     return Nearness{distance, distance > 0.0 ? gain / distance : 0.0};
   });

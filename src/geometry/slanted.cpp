@@ -64,7 +64,7 @@ std::optional<double> greatest_over_disc(const Prism& prism, const HeightPlane& 
                        [&](const PrismEdge& edge) { return edge.side(p.x(), p.y()) >= 0.0; });
   };
   const Vector2d up{plane.along_x, plane.along_y};
-  const double steepness = std::sqrt(dot(up, up));
+  const double steepness = length_of(up);
   const Vector2d top = steepness > 0.0 ? Vector2d(middle + up * (radius / steepness)) : middle;
   if (is_inside(top)) offer(top);
   for (const PrismEdge& edge : prism.edges) {

@@ -9,7 +9,7 @@ namespace {
 
 Vector2d left_normal(const Vector2d& from, const Vector2d& to) {
   const Vector2d along = to - from;
-  const double length = std::sqrt(dot(along, along));
+  const double length = length_of(along);
   return {-along.y() / length, along.x() / length};
 }
 

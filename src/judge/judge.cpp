@@ -5,6 +5,7 @@
 
 #include "judge/judges.hpp"
 #include "level/numbers.hpp"
+#include "navigation/mesh.hpp"
 
 namespace gaze {
 
@@ -57,7 +58,7 @@ void Bench::say_left_out(const std::string& what, std::size_t looked_at, const s
 std::string Bench::why_apart(const NavigationMesh& mesh, const Vector3d& from, const Vector3d& to) {
   constexpr std::size_t kMostPartings = 50;
   const auto island_at = [&](const Vector3d& place) { return mesh.island_of(*mesh.find(place)); };
-  const auto key = std::tuple(&mesh.data(), island_at(from), island_at(to));
+  const auto key = std::tuple(&data_of(mesh), island_at(from), island_at(to));
   const auto known = partings_.find(key);
   if (known != partings_.end()) return known->second;
   if (partings_.size() >= kMostPartings) {

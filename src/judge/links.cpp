@@ -65,7 +65,7 @@ void judge_starts(Bench& bench) {
   const Level& level = bench.level();
   if (level.starts.empty()) return;
   const Simulation simulation(level);
-  for (const std::uint32_t who : simulation.raw().ways.has_no_start) {
+  for (const std::uint32_t who : state_of(simulation).ways.has_no_start) {
     const Agent& agent = level.agents[who];
     bench.say(Severity::warning, "no-start-place", agent.place,
               worded("no start place of {} in 256 tries is as far away and as well hidden as "

@@ -2,6 +2,7 @@
 
 #include <cmath>
 
+#include "combat/decay.hpp"
 #include "gaze/aim.hpp"
 #include "judge/judges.hpp"
 #include "level/numbers.hpp"
@@ -37,7 +38,7 @@ void judge_flight(Bench& bench, const Kind& kind, const Attack& attack) {
   const double seconds = attack.lifetime.seconds();
   const double drag = attack.drag;
   const double way =
-      drag > 0.0 ? attack.speed / drag * (1.0 - std::exp(-drag * seconds)) : attack.speed * seconds;
+      drag > 0.0 ? attack.speed / drag * (1.0 - decay(drag * seconds)) : attack.speed * seconds;
   const double rounding = 1e-6;  // metres: lifetimes are whole nanoseconds
   if (way >= attack.range - rounding) return;
   bench.say(Severity::warning, "shot-falls-short",

@@ -70,6 +70,10 @@ double stop_distance(const Kind& chaser, const Kind& target) {
   return chaser.move.stop_distance.value_or(chaser.radius + target.radius);
 }
 
+double eye_height(const Kind& kind) {
+  return kind.sight ? kind.sight->eye.z() : kEyeShare * kind.height;
+}
+
 double farthest_sight(const Kind& kind) {
   return kind.sight ? kind.sight->keep_range : 0.0;
 }

@@ -12,7 +12,7 @@ namespace {
 // All in x and z that the level speaks of.
 PlanBox side_extent(const Level& level, const World& world, const BodySize& body) {
   std::vector<Vector2d> points;
-  for (const PrismEdge& edge : world.index().edges) points.emplace_back(edge.x, edge.y);
+  for (const PrismEdge& edge : index_of(world).edges) points.emplace_back(edge.x, edge.y);
   for (const Agent& agent : level.agents) {
     points.emplace_back(agent.position.x(), agent.position.z());
     points.emplace_back(agent.position.x(), *body.altitude);
@@ -39,7 +39,7 @@ Surface air_of(const Level& level, const World& world, const BodySize& body) {
 // The sum of the solid and the body, both mirrored at the feet: hulls of all sums of corners.
 std::vector<Hindrance> hindrances_in_air(const Surface& air, const Level& level, const World& world,
                                          const BodySize& body) {
-  const World::Index& index = world.index();
+  const World::Index& index = index_of(world);
   const double side = body.radius + kSkin;
   std::vector<Hindrance> hindrances;
   for (const std::uint32_t piece : pieces_near(index, box_of(air))) {

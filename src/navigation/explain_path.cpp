@@ -17,7 +17,7 @@ int corners_of(const NavigationMesh& mesh, const Path& path) {
   const double radius = mesh.body().radius;
   std::vector<Vector2d> plan;  // a step up is no turn
   for (const Vector3d& p : path.points) {
-    const MeshPoint at = mesh.data().plan(p);
+    const MeshPoint at = data_of(mesh).plan(p);
     if (plan.empty() || plan.back() != Vector2d{at.x, at.y}) plan.emplace_back(at.x, at.y);
   }
   int corners = 0;
@@ -25,7 +25,7 @@ int corners_of(const NavigationMesh& mesh, const Path& path) {
   for (std::size_t i = 1; i + 1 < plan.size(); ++i) {
     const Vector2d in = plan[i] - plan[i - 1];
     const Vector2d out = plan[i + 1] - plan[i];
-    since_turn += std::sqrt(dot(in, in));
+    since_turn += length_of(in);
     if (std::abs(cross(in, out)) <= 1e-6 * std::sqrt(dot(in, in) * dot(out, out))) continue;
     corners += since_turn > radius ? 1 : 0;
     since_turn = 0.0;
@@ -83,11 +83,11 @@ std::string explain(const Level& level, const World& world, const NavigationMesh
                     const std::optional<Parting>& parting) {
   const auto island = [&](const Vector3d& p) {
     const auto place = mesh.find(p);
-    return place ? mesh.islands()[mesh.data().faces[place->polygon].island].name : "";
+    return place ? mesh.islands()[data_of(mesh).faces[place->polygon].island].name : "";
   };
   switch (path.outcome) {
     case Path::Outcome::whole: {
-      const double straight = distance(mesh.data().plan(from), mesh.data().plan(to));
+      const double straight = distance(data_of(mesh).plan(from), data_of(mesh).plan(to));
       const std::string course = course_of(level, mesh, path);
       if (course.empty()) return "straight and free";
       return fmt::format("{}; {:.2f} m longer than straight", course,

@@ -70,7 +70,7 @@ class Joining {
   OnLine on_line(std::uint32_t e, const Vector2d& p) const {
     const Vector2d along = end(e) - start(e);
     const Vector2d from = p - start(e);
-    const double length = std::sqrt(dot(along, along));
+    const double length = length_of(along);
     return {cross(along, from) / length, dot(along, from) / (length * length)};
   }
 
@@ -80,7 +80,7 @@ class Joining {
     if (!(dot(along, end(f) - start(f)) < 0.0)) return false;
     const OnLine from = on_line(e, end(f));
     const OnLine to = on_line(e, start(f));
-    const double length = std::sqrt(dot(along, along));
+    const double length = length_of(along);
     const double low = std::max(0.0, from.share);
     const double high = std::min(1.0, to.share);
     if ((high - low) * length <= kSameLine) return false;

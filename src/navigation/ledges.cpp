@@ -95,7 +95,7 @@ std::vector<Surface> ledges_of(const Level& level, const World& world, const Bod
     add_ledge(ledges, {*level.ground_height, 0.0, 0.0},
               strip(extent.low.x() - kFreeMargin, extent.high.x() + kFreeMargin, kHalfDepth), {});
   }
-  const World::Index& index = world.index();
+  const World::Index& index = index_of(world);
   for (std::uint32_t i = 0; i < index.pieces.size(); ++i) {
     if (!index.stops(i, Stops::bodies)) continue;
     if (can_go_away(level.solids[index.pieces[i].solid])) continue;
@@ -111,7 +111,7 @@ std::vector<Surface> ledges_of(const Level& level, const World& world, const Bod
 
 std::vector<Hindrance> hindrances_on_ledge(const Surface& ledge, const Level& level,
                                            const World& world, const BodySize& body) {
-  const World::Index& index = world.index();
+  const World::Index& index = index_of(world);
   const PlanBox box = box_of(ledge);
   std::vector<Hindrance> hindrances;
   const auto add = [&](Stretch stretch, std::uint32_t tag) {

@@ -225,4 +225,9 @@ void lay_grid(NavigationMesh::Data& mesh);
 [[nodiscard]] double squared_distance(const NavigationMesh::Data& mesh, std::uint32_t face,
                                       const Vector2d& p, Vector2d& nearest);
 
+/// What a mesh is made of, which all copies of it share.
+[[nodiscard]] inline const NavigationMesh::Data& data_of(const NavigationMesh& mesh) noexcept {
+  return *mesh.data_;
+}
+
 }  // namespace gaze

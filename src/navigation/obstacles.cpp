@@ -12,10 +12,10 @@ Cylinder body_at(const BodySize& body, const Vector3d& feet, double radius) {
 
 std::vector<SolidId> solids_at(const World& world, const Cylinder& body) {
   std::vector<SolidId> solids;
-  const World::Index& index = world.index();
+  const World::Index& index = index_of(world);
   const PlanBody plan = to_plan(world.plane(), body);
   for (std::uint32_t piece = 0; piece < index.pieces.size(); ++piece) {
-    if (!world.stops(piece, Stops::bodies) || !overlaps(index.prism(piece), plan)) continue;
+    if (!stops(world, piece, Stops::bodies) || !overlaps(index.prism(piece), plan)) continue;
     const SolidId solid{index.pieces[piece].solid};
     if (std::find(solids.begin(), solids.end(), solid) == solids.end()) solids.push_back(solid);
   }

@@ -70,17 +70,17 @@ void note_reached(PathFinder::Scratch& scratch, const NavigationMesh::Data& mesh
 class Reach {
  public:
   Reach(PathFinder::Scratch& scratch, const NavigationMesh& mesh, std::uint32_t from_face)
-      : scratch_(scratch), mesh_(mesh), from_(mesh.data().faces[from_face].island) {
-    has_patches_ = mesh.data().patches.size() > 1;
-    if (has_patches_) note_reached(scratch, mesh.data(), from_face);
+      : scratch_(scratch), mesh_(mesh), from_(data_of(mesh).faces[from_face].island) {
+    has_patches_ = data_of(mesh).patches.size() > 1;
+    if (has_patches_) note_reached(scratch, data_of(mesh), from_face);
   }
   bool holds(std::uint32_t face) const {
-    if (has_patches_) return scratch_.reached[mesh_.data().cell[face]] != 0;
-    return mesh_.is_reachable(from_, mesh_.data().faces[face].island);
+    if (has_patches_) return scratch_.reached[data_of(mesh_).cell[face]] != 0;
+    return mesh_.is_reachable(from_, data_of(mesh_).faces[face].island);
   }
   std::optional<MeshPlace> nearest(const Vector3d& place, const Vector3d& from) const {
     return nearest_place(
-        mesh_.data(), place, [&](std::uint32_t face) { return holds(face); }, &from);
+        data_of(mesh_), place, [&](std::uint32_t face) { return holds(face); }, &from);
   }
 
  private:
@@ -117,7 +117,7 @@ void lift(PathFinder::Scratch& scratch, const NavigationMesh::Data& mesh, std::u
 
 void find_whole(PathFinder::Scratch& scratch, const NavigationMesh& mesh, const MeshPlace& start,
                 const MeshPlace& goal, std::span<const Cylinder> standing) {
-  const NavigationMesh::Data& data = mesh.data();
+  const NavigationMesh::Data& data = data_of(mesh);
   const PlaceInPlan to = in_plan(data, goal);
   std::optional<Standing> bars;
   if (!standing.empty()) bars.emplace(mesh, standing);
@@ -143,7 +143,7 @@ void finish(Path& path, const NavigationMesh& mesh, const MeshPlace& goal, const
   if (path.outcome == Path::Outcome::whole) {
     add_point(path.points, mesh.body().altitude ? goal.place : to);
   }
-  path.length += length_in_plan(mesh.data(), path.points);
+  path.length += length_in_plan(data_of(mesh), path.points);
   path.cost += path.length;
 }
 
@@ -213,8 +213,8 @@ const Path& PathFinder::find(const NavigationMesh& mesh, const Vector3d& from, c
     return path;
   }
   auto goal = mesh.find(to);
-  note_shut(*scratch_, mesh.data(), now);
-  const bool is_shut = goal && scratch_->shut[mesh.data().faces[goal->polygon].patch] != 0;
+  note_shut(*scratch_, data_of(mesh), now);
+  const bool is_shut = goal && scratch_->shut[data_of(mesh).faces[goal->polygon].patch] != 0;
   if (!goal || is_shut) {
     path.outcome = Path::Outcome::bad_goal;
     return path;
@@ -233,7 +233,7 @@ const Path& PathFinder::find(const NavigationMesh& mesh, const Vector3d& from, c
 void PathFinder::find_all(const NavigationMesh& mesh, std::span<const Vector3d> from,
                           const Vector3d& to, const World* now, const Found& found) {
   Scratch& scratch = *scratch_;
-  const NavigationMesh::Data& data = mesh.data();
+  const NavigationMesh::Data& data = data_of(mesh);
   note_shut(scratch, data, now);
   const auto goal = mesh.find(to);
   const bool is_good =
@@ -276,7 +276,7 @@ void PathFinder::find_all(const NavigationMesh& mesh, std::span<const Vector3d> 
 std::optional<MeshPlace> PathFinder::nearest_reachable(const NavigationMesh& mesh,
                                                        const MeshPlace& from, const Vector3d& to,
                                                        const World* now) {
-  note_shut(*scratch_, mesh.data(), now);
+  note_shut(*scratch_, data_of(mesh), now);
   return Reach(*scratch_, mesh, from.polygon).nearest(to, from.place);
 }
 

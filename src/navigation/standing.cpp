@@ -33,12 +33,12 @@ bool Standing::bars(const MeshPoint& from, const MeshPoint& to, Ends ends) const
     if ((share == 0.0 && ends.starts) || (share == 1.0 && ends.ends)) return false;
     const Vector2d near = start + way * share;
     const Vector2d off = at - near;
-    const double distance = std::sqrt(dot(off, off));
+    const double distance = length_of(off);
     if (distance >= gap(body) - kTouch) return false;
     Vector2d out{1.0, 0.0};
     if (distance > 0.0) {
       out = off / distance;
-    } else if (const double length = std::sqrt(dot(way, way)); length > 0.0) {
+    } else if (const double length = length_of(way); length > 0.0) {
       out = Vector2d{-way.y() / length, way.x() / length};
     }
     return !has_room(near, body, out) && !has_room(near, body, -out);

@@ -49,7 +49,7 @@ Surface ground_of(const Level& level, const World& world) {
 class Tops {
  public:
   Tops(const Level& level, const World& world, const BodySize& body)
-      : level_(level), index_(world.index()), body_(body) {
+      : level_(level), index_(index_of(world)), body_(body) {
     pieces_of_.resize(level.solids.size());
     for (std::uint32_t i = 0; i < index_.pieces.size(); ++i) {
       if (index_.stops(i, Stops::bodies)) pieces_of_[index_.pieces[i].solid].push_back(i);
@@ -232,7 +232,7 @@ PlanBox box_of(const Surface& surface) {
 
 PlanBox extent_of(const Level& level, const World& world) {
   std::vector<Vector2d> points;
-  for (const PrismEdge& edge : world.index().edges) points.emplace_back(edge.x, edge.y);
+  for (const PrismEdge& edge : index_of(world).edges) points.emplace_back(edge.x, edge.y);
   const auto add = [&](const Vector3d& p) { points.emplace_back(p.x(), p.y()); };
   for (const Agent& agent : level.agents) {
     add(agent.position);
@@ -265,7 +265,7 @@ std::vector<Hindrance> hindrances_on(const Surface& surface, const Level& level,
     return body.altitude ? hindrances_in_air(surface, level, world, body)
                          : hindrances_on_ledge(surface, level, world, body);
   }
-  const World::Index& index = world.index();
+  const World::Index& index = index_of(world);
   PlanBox box = box_of(surface);
   const Vector2d reach{body.radius + 1.0, body.radius + 1.0};
   box = {box.low - reach, box.high + reach};

@@ -39,12 +39,12 @@ Vector3d step_of(Plane plane, const Change& change, const Looker& looker, const 
     case What::lower:
       return {0.0, 0.0, -amount};
     case What::aside: {
-      const double length = std::sqrt(way.x() * way.x() + way.y() * way.y());
+      const double length = level_length(way);
       const double share = length > 0.0 ? (change.to_left ? amount : -amount) / length : 0.0;
       return {-way.y() * share, way.x() * share, 0.0};
     }
     default: {
-      const double length = std::sqrt(dot3(way, way));
+      const double length = length_of(way);
       const double share = length > 0.0 ? amount / length : 0.0;
       return way * (change.what == What::farther ? share : -share);
     }
@@ -82,7 +82,7 @@ struct Steps {
 Steps steps_of(const Scene& scene, What what, bool is_seen) {
   const RangeTest range = look(scene.world, scene.level, scene.looker, scene.other).range;
   const Vector3d way = way_to(scene.plane(), scene.looker, scene.other);
-  const double distance = std::sqrt(dot3(way, way));
+  const double distance = length_of(way);
   const double units = units_of(what);
   const auto whole = [&](double amount) { return static_cast<int>(std::min(amount * units, 1e6)); };
   switch (what) {
@@ -156,7 +156,7 @@ Scene facing_it(const Scene& scene) {
   for (int round = 0; round < 3; ++round) {
     const Vector3d from = round == 0 ? turned.looker.feet : eye_of(scene.plane(), turned.looker);
     const Vector2d way = plan_part(scene.plane(), turned.other.feet - from);
-    const double length = std::sqrt(dot(way, way));
+    const double length = length_of(way);
     if (length == 0.0) return turned;
     turned.looker.facing = facing_for(scene.plane(), turned.looker, way / length);
     if (turned.sees()) return turned;

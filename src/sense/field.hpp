@@ -27,7 +27,7 @@ inline Bearing bearing_of(const Vector2d& facing, const Vector2d& v, double acro
 inline Bearing bearing_of(const Vector3d& axis, const Vector3d& v) {
   const Vector3d off{axis.y() * v.z() - axis.z() * v.y(), axis.z() * v.x() - axis.x() * v.z(),
                      axis.x() * v.y() - axis.y() * v.x()};
-  return {dot3(axis, v), std::sqrt(dot3(off, off))};
+  return {dot3(axis, v), length_of(off)};
 }
 
 /// Up and down alone: how a way that goes so far level and so far up lies to a tilt.

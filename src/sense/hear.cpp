@@ -23,8 +23,7 @@ bool is_ignored(const Sensing& state, Index who, const Hearing& hearing, const M
 // Ten thousand noises of one name in a step are heard as one, the nearest that is heard at all.
 void find_heard(Sensing& state, Index who, const Hearing& hearing) {
   const Kind& kind = state.kind(who);
-  const double ear = kind.sight ? kind.sight->eye.z() : 0.9 * kind.height;
-  const Listener listener{state.bodies.position[who], ear, hearing};
+  const Listener listener{state.bodies.position[who], eye_height(kind), hearing};
   std::vector<Heard>& heard = state.senses.heard;
   heard.clear();
   for (std::size_t i = 0; i < state.told.noises.size(); ++i) {

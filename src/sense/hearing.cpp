@@ -18,11 +18,11 @@ Vector3d ear_of(const Listener& listener) {
 }
 
 void find_walls(const World& world, const Segment& way, std::vector<SolidId>& walls) {
-  const World::Index& index = world.index();
+  const World::Index& index = index_of(world);
   const PlanSegment in_plan = to_plan(world.plane(), way);
   walk_any(index.tree, Walker(in_plan, {0.0, 0.0, 0.0}), [&](std::uint32_t piece) {
     const SolidId solid{index.pieces[piece].solid};
-    if (!world.stops(piece, Stops::sound)) return false;
+    if (!stops(world, piece, Stops::sound)) return false;
     if (std::find(walls.begin(), walls.end(), solid) != walls.end()) return false;
     if (first_touch(index.prism(piece), in_plan)) walls.push_back(solid);
     return false;

@@ -53,13 +53,13 @@ class WaySearch {
   };
 
   void add_corners() {
-    const World::Index& index = world_.index();
+    const World::Index& index = index_of(world_);
     const Vector2d middle = (places_[0] + places_[1]) / 2.0;
     const double reach = most_ / 2.0;
     const PlanPoint centre{middle, across_};
     walk_any(index.tree, Walker({centre, centre}, {reach, reach, 0.0}), [&](std::uint32_t piece) {
       const Slice slice(index.prism(piece), across_, across_);
-      if (world_.stops(piece, what_) && !slice.is_empty()) add_corners_of(slice.prism());
+      if (stops(world_, piece, what_) && !slice.is_empty()) add_corners_of(slice.prism());
       return false;
     });
   }

@@ -34,7 +34,7 @@ class EyeWalk {
  public:
   EyeWalk(const World& world, const PlanPoint& eye, double range, Stops what, Outlook& outlook)
       : world_(world),
-        index_(world.index()),
+        index_(index_of(world)),
         eye_(eye),
         range2_(range * range),
         what_(what),
@@ -100,7 +100,7 @@ class EyeWalk {
   }
 
   void add_piece(std::uint32_t piece) {
-    if (!world_.stops(piece, what_)) return;
+    if (!stops(world_, piece, what_)) return;
     const Slice slice(index_.prism(piece), eye_.across, eye_.across);
     if (slice.is_empty()) return;
     const Prism prism = slice.prism();
@@ -206,8 +206,8 @@ class EdgeMaker {
 
   Vector2d place(std::uint32_t side, const Direction& direction) const {
     const Vector2d way = direction.vector();
-    const double times = side == Outlook::kOpen ? area_.range / std::sqrt(dot(way, way))
-                                                : outlook_.distance(side, direction);
+    const double times =
+        side == Outlook::kOpen ? area_.range / length_of(way) : outlook_.distance(side, direction);
     return area_.eye + way * times;
   }
 

@@ -56,7 +56,7 @@ Bearings bearings_to(Plane plane, const Looker& looker, const Looked& other) {
   const Vector2d way = middle.plan - eye.plan;
   const double rise = middle.across - eye.across;
   const Angle tilt = looker.sight.tilt;
-  const Bearing up = bearing_above(tilt, std::sqrt(dot(way, way)), rise);
+  const Bearing up = bearing_above(tilt, length_of(way), rise);
   if (is_cone(plane, looker.sight)) {
     if (tilt.degrees() == 0.0) return {bearing_of(looker.facing, way, rise), up};
     const Vector3d axis = direction_along(plane, looker.facing, Angle{}, tilt);

@@ -54,7 +54,7 @@ class MeshPainter {
         picture_(picture),
         mesh_(*picture.mesh),
         view_(view),
-        plane_(picture.mesh->data().plane) {
+        plane_(data_of(*picture.mesh).plane) {
     for (std::size_t i = 0; i < mesh_.polygon_count(); ++i) {
       polygons_.push_back(mesh_.polygon(i));
     }
@@ -132,7 +132,8 @@ class MeshPainter {
     if (link.what == MeshLink::What::drop) return {link.from, above, link.to};
     std::vector<Vector3d> course;
     constexpr int kPieces = 16;
-    const auto arc = arc_between(link.from, link.to, mesh_.body().hop_height, mesh_.data().gravity);
+    const auto arc =
+        arc_between(link.from, link.to, mesh_.body().hop_height, data_of(mesh_).gravity);
     course.reserve(kPieces + 1);
     for (int i = 0; arc && i <= kPieces; ++i) {
       course.push_back(place_on(*arc, arc->seconds * i / kPieces));
@@ -328,7 +329,7 @@ void paint_mesh_legend(Canvas& canvas, const MeshPicture& picture, const Rectang
   if (!mesh.links().empty()) column.text(links_text(mesh));
   const std::string costs = costs_text(mesh);
   if (!costs.empty()) column.text(costs);
-  const bool is_upright = mesh.data().plane == Plane::upright && !mesh.body().altitude;
+  const bool is_upright = data_of(mesh).plane == Plane::upright && !mesh.body().altitude;
   column.heading("Islands: no way from one to another and back");
   for (std::uint32_t i = 0; i < mesh.islands().size() && column.has_room(); ++i) {
     column.island(i, fmt::format("{}: {:.1f} {}", mesh.islands()[i].name, mesh.islands()[i].area,

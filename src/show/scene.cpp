@@ -167,7 +167,7 @@ class SceneMaker {
   }
 
   void add_solids() {
-    const World::Index& index = simulation_.world().index();
+    const World::Index& index = index_of(simulation_.world());
     scene_.solids.resize(level_.solids.size());
     for (std::uint32_t piece = 0; piece < index.pieces.size(); ++piece) {
       Polygon polygon;
@@ -198,12 +198,12 @@ class SceneMaker {
   // What a straight way goes over, of all that would stop it if it were higher: the first.
   std::string passed_over(const Vector3d& from, const Vector3d& to) const {
     if (scene_.is_upright) return "";
-    const World::Index& index = simulation_.world().index();
+    const World::Index& index = index_of(simulation_.world());
     double first = 1.0;
     std::string text;
     for (std::uint32_t piece = 0; piece < index.pieces.size(); ++piece) {
       const Solid& solid = level_.solids[index.pieces[piece].solid];
-      if (!simulation_.world().stops(piece, Stops::sight) || is_walkway(solid.form)) continue;
+      if (!stops(simulation_.world(), piece, Stops::sight) || is_walkway(solid.form)) continue;
       // In the plan alone: through the middle of its height.
       const Prism prism = index.prism(piece);
       const double middle = (prism.low + prism.high) / 2.0;

@@ -32,7 +32,7 @@ double farthest_sense(const Level& level, const Kind& kind) {
   if (kind.touch) farthest = std::max(farthest, kind.radius + radius + kTouchGap);
   for (const Feeler& feeler : kind.feelers) {
     const Vector3d& from = feeler.from;
-    const double start = std::sqrt(from.x() * from.x() + from.y() * from.y() + from.z() * from.z());
+    const double start = length_of(from);
     farthest = std::max(farthest, start + feeler.length + feeler.thickness / 2.0 + radius);
   }
   return farthest;

@@ -59,6 +59,11 @@ struct Simulation::State : Asking<Simulation::State>, RunState, RoundState {
   std::uint32_t index_of(AgentId id) const;
 };
 
+/// The parts of a running game.
+[[nodiscard]] inline const Simulation::State& state_of(const Simulation& simulation) noexcept {
+  return *simulation.state_;
+}
+
 /// All that follows from a level before anything moves, with agents for what may be left behind.
 [[nodiscard]] std::shared_ptr<const Fixed> make_fixed(std::shared_ptr<const Level> level);
 

@@ -27,7 +27,7 @@ struct FloorExtent {
 
 FloorExtent extent_of_level(const Level& level, const World& world) {
   FloorExtent extent;
-  for (const PrismEdge& edge : world.index().edges) extent.include({edge.x, edge.y});
+  for (const PrismEdge& edge : index_of(world).edges) extent.include({edge.x, edge.y});
   for (const Agent& agent : level.agents) {
     extent.include(plan_part(level.plane, agent.position));
     for (const Vector3d& point : agent.patrol) extent.include(plan_part(level.plane, point));
@@ -63,12 +63,12 @@ std::pair<double, double> heights_of(const Level& level, const FloorOptions& opt
 }
 
 Outlines hindrances(const Level& level, const World& world, const FloorOptions& options) {
-  const World::Index& index = world.index();
+  const World::Index& index = index_of(world);
   const auto [low, high] = heights_of(level, options);
   Outlines pieces;
   for (std::uint32_t piece = 0; piece < index.pieces.size(); ++piece) {
     const Slice slice(index.prism(piece), low, high);
-    if (!world.stops(piece, Stops::bodies) || slice.is_empty()) continue;
+    if (!stops(world, piece, Stops::bodies) || slice.is_empty()) continue;
     Outline outline;
     for (const PrismEdge& edge : slice.prism().edges) outline.emplace_back(edge.x, edge.y);
     pieces.push_back(std::move(outline));

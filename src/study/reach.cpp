@@ -21,7 +21,7 @@ Fighter standing_at(const Level& level, const Kind& victim, const Vector2d& spot
 
 std::vector<AttackReach> attack_reach(const Simulation& simulation, AgentId agent,
                                       const Kind& victim, const FreeFloor& floor) {
-  const Simulation::State& state = simulation.raw();
+  const Simulation::State& state = state_of(simulation);
   static_cast<void>(state.index_of(agent));
   const Kind& kind = state.kind(agent.index);
   const Stance stance = stance_of(state.plane(), kind, state.bodies.position[agent.index],

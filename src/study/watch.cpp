@@ -4,6 +4,8 @@
 #include <cmath>
 #include <utility>
 
+#include "geometry/plan.hpp"
+
 namespace gaze {
 namespace {
 
@@ -44,7 +46,7 @@ WatchRow row_of(const Simulation& simulation, AgentId agent, AgentId other) {
   row.by = simulation.noticed_by(agent, other);
   row.verdict = simulation.look(agent, other);
   const Vector3d way = simulation.state(other).position - simulation.state(agent).position;
-  row.distance = std::sqrt(way.x() * way.x() + way.y() * way.y() + way.z() * way.z());
+  row.distance = length_of(way);
   return row;
 }
 

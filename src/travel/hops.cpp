@@ -19,7 +19,7 @@ double seconds_of(const Travelling& state, Moment moments) {
 
 double level_way(const Arc& ends) {
   const Vector3d way = ends.to - ends.from;
-  return std::sqrt(way.x() * way.x() + way.y() * way.y());
+  return level_length(way);
 }
 
 // Level to above where it ends, then down under gravity.

@@ -60,7 +60,7 @@ void move_pushed(Travelling& state) {
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
     Vector3d& pushed = state.ways.pushed[who];
     if (pushed.x() == 0.0 && pushed.y() == 0.0) continue;
-    const double speed = std::sqrt(pushed.x() * pushed.x() + pushed.y() * pushed.y());
+    const double speed = level_length(pushed);
     const double seconds = std::min(step, speed / kSlowing);
     const double way = speed * seconds - kSlowing * seconds * seconds / 2.0;
     if (state.lives.alive[who] && !state.ways.is_in_flight(who)) {

@@ -14,10 +14,6 @@ constexpr double kToTheRight = 0.15;
 /// Square metres a square second: lines at so small an angle count as parallel.
 constexpr double kParallel = 1e-10;
 
-double length_of(const Vector2d& v) {
-  return std::sqrt(dot(v, v));
-}
-
 }  // namespace
 
 Vector2d KeepApart::choose(const Pace& pace, std::span<const Neighbour> neighbours,

@@ -50,7 +50,7 @@ Vector3d search_place(const Travelling& state, std::uint32_t who, const Focus& f
     return focus.place + Vector3d{side * radius, 0.0, 0.0};
   }
   Vector2d ahead{focus.motion.x(), focus.motion.y()};
-  const double length = std::sqrt(dot(ahead, ahead));
+  const double length = length_of(ahead);
   ahead = length > 0.0 ? Vector2d(ahead / length) : Vector2d{1.0, 0.0};
   const Angle turn = Angle::from_degrees(360.0 / kSearchPlaces * (number - 1));
   const Vector2d way = turned(ahead, sine_cosine(turn)) * radius;

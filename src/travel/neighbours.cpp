@@ -138,7 +138,7 @@ Vector2d evasive(const Travelling& state, std::uint32_t who, const Vector2d& wan
 // Others keep it from going as it wants, or have just kept it from that.
 bool is_held_up(const Travelling& state, std::uint32_t who, const Vector2d& chosen) {
   constexpr double kMuchSlower = 0.5;
-  const double wished = std::sqrt(dot(state.ways.wish[who], state.ways.wish[who]));
+  const double wished = length_of(state.ways.wish[who]);
   return chosen != state.ways.next_wish[who] || state.ways.pace_length[who] < wished * kMuchSlower;
 }
 
@@ -153,7 +153,7 @@ double fastest_now(const Travelling& state, std::uint32_t who, double speed) {
 }
 
 Vector2d at_most(const Vector2d& velocity, double most) {
-  const double speed = std::sqrt(dot(velocity, velocity));
+  const double speed = length_of(velocity);
   return speed > most ? Vector2d(velocity * (most / speed)) : velocity;
 }
 
@@ -193,7 +193,7 @@ LegResult give_way(Travelling& state, std::uint32_t who, const Leg& full, const 
       static_cast<double>(budget) / double(kMomentsPerTick) / state.level().ticks_per_second;
   const Vector3d feet = state.bodies.position[who];
   const Vector2d way{leg.goal.x() - feet.x(), leg.goal.y() - feet.y()};
-  const double distance = std::sqrt(dot(way, way));
+  const double distance = length_of(way);
   const double to_go = distance - leg.stop;
   if (!(to_go > 0.0) || !(seconds > 0.0)) return walk_leg(state, who, leg, budget);
   const Vector2d wanted = way * (std::min(full.speed, to_go / seconds) / distance);
@@ -201,7 +201,7 @@ LegResult give_way(Travelling& state, std::uint32_t who, const Leg& full, const 
       choose_velocity(state, who, {wanted, state.ways.pace[who], full.speed}, leg.speed);
   if (choice.is_as_wanted()) return walk_leg(state, who, leg, budget);
   const Vector2d& chosen = choice.chosen;
-  state.ways.gathered[who] = std::sqrt(dot(chosen, chosen));
+  state.ways.gathered[who] = length_of(chosen);
   const Vector3d there = feet + Vector3d{chosen.x(), chosen.y(), 0.0} * seconds;
   const LegResult result = walk_leg(state, who, {there, 0.0, state.ways.gathered[who]}, budget);
   // In a line only what brings it nearer is a way round those before it: else it would shuffle to
@@ -209,7 +209,7 @@ LegResult give_way(Travelling& state, std::uint32_t who, const Leg& full, const 
   const bool is_in_line = queues && state.ways.next_line[who].place != InLine::kNone;
   if (is_in_line && choice.evades) {
     const double gained = distance - level_distance(state.plane(), result.feet, leg.goal);
-    const double most = std::sqrt(dot(choice.wanted, choice.wanted)) * seconds;
+    const double most = length_of(choice.wanted) * seconds;
     if (gained < kLeastGain * most) state.bodies.position[who] = feet;
   }
   state.ways.route[who].was_pushed = true;
@@ -263,7 +263,7 @@ void note_pace(Travelling& state) {
     const Vector3d moved =
         (state.bodies.position[who] - state.bodies.previous[who]) * state.level().ticks_per_second;
     state.ways.pace[who] = {moved.x(), moved.y()};
-    state.ways.pace_length[who] = std::sqrt(dot(state.ways.pace[who], state.ways.pace[who]));
+    state.ways.pace_length[who] = length_of(state.ways.pace[who]);
     if (state.ways.goes_on_way[who]) {
       state.ways.fastest = std::max(state.ways.fastest, state.ways.pace_length[who]);
     } else {

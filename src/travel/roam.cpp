@@ -100,14 +100,14 @@ Vector3d far_side(const Travelling& state, std::uint32_t who, const Focus& focus
   const Vector3d& post = state.bodies.post[who];
   Vector2d away{post.x() - focus.place.x(),
                 state.plane() == Plane::upright ? 0.0 : post.y() - focus.place.y()};
-  const double length = std::sqrt(dot(away, away));
+  const double length = length_of(away);
   away = length > 0.0 ? Vector2d(away / length) : Vector2d{1.0, 0.0};
   return post + Vector3d{away.x(), away.y(), 0.0} * state.kind(who).move.flee_distance;
 }
 
 bool is_hidden(const Travelling& state, std::uint32_t who, const Focus& from,
                const Vector3d& feet) {
-  const Vector3d eye = from.place + Vector3d{0.0, 0.0, 0.9 * from.height};
+  const Vector3d eye = from.place + Vector3d{0.0, 0.0, kEyeShare * from.height};
   const Kind& own = state.kind(who);
   return std::none_of(own.body_points.begin(), own.body_points.end(), [&](double share) {
     const Segment line{eye, feet + Vector3d{0.0, 0.0, share * own.height}};

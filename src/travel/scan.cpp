@@ -12,7 +12,7 @@ struct Stretch {
   double to = 0.0;
 };
 
-double length_of(const Stretch& stretch, double rate, double pause) {
+double stretch_length(const Stretch& stretch, double rate, double pause) {
   return std::abs(stretch.to - stretch.from) / rate + pause;
 }
 
@@ -27,10 +27,10 @@ double sweep(const Scan& scan, double seconds) {
   const double pause = scan.pause.seconds();
   // From straight ahead to the left end is half a stretch; then right, then left, and so on.
   const Stretch first{0.0, half};
-  const double lead = length_of(first, rate, pause);
+  const double lead = stretch_length(first, rate, pause);
   if (seconds < lead) return along(first, rate, seconds);
   const Stretch right{half, -half};
-  const double each = length_of(right, rate, pause);
+  const double each = stretch_length(right, rate, pause);
   const double rest = std::fmod(seconds - lead, 2.0 * each);
   if (rest < each) return along(right, rate, rest);
   return along({-half, half}, rate, rest - each);
@@ -45,12 +45,12 @@ double list(const Scan& scan, double seconds) {
     return Stretch{scan.headings[i].degrees(), scan.headings[(i + 1) % count].degrees()};
   };
   double period = 0.0;
-  for (std::size_t i = 0; i < count; ++i) period += length_of(stretch(i), rate, pause);
+  for (std::size_t i = 0; i < count; ++i) period += stretch_length(stretch(i), rate, pause);
   if (!(period > 0.0)) return scan.headings[0].degrees();
   double rest = std::fmod(seconds, period);
   for (std::size_t i = 0; i < count; ++i) {  // it pauses at a heading, then turns to the next
     if (rest < pause) return stretch(i).from;
-    const double length = length_of(stretch(i), rate, pause);
+    const double length = stretch_length(stretch(i), rate, pause);
     if (rest < length) return along(stretch(i), rate, rest - pause);
     rest -= length;
   }
@@ -67,7 +67,7 @@ double scan_degrees(const Scan& scan, double seconds) {
       return list(scan, seconds);
     default: {
       const Stretch round{0.0, 360.0};
-      const double length = length_of(round, scan.rate.degrees(), scan.pause.seconds());
+      const double length = stretch_length(round, scan.rate.degrees(), scan.pause.seconds());
       return along(round, scan.rate.degrees(), std::fmod(seconds, length));
     }
   }

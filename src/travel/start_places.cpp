@@ -89,7 +89,7 @@ class StartChooser {
   // Wherever the other looks: from its eye to any of the points that others look at.
   bool is_seen(std::uint32_t by, const Vector3d& feet) const {
     const Kind& its = state_.kind(by);
-    const Vector3d eye = state_.bodies.position[by] + Vector3d{0.0, 0.0, 0.9 * its.height};
+    const Vector3d eye = state_.bodies.position[by] + Vector3d{0.0, 0.0, eye_height(its)};
     const Kind& own = state_.kind(who_);
     return std::any_of(own.body_points.begin(), own.body_points.end(), [&](double share) {
       const Segment line{eye, feet + Vector3d{0.0, 0.0, share * own.height}};

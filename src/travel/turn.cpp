@@ -8,7 +8,7 @@ namespace gaze {
 namespace {
 
 Vector2d unit(const Vector2d& v) {
-  return v / std::sqrt(dot(v, v));
+  return v / length_of(v);
 }
 
 }  // namespace

@@ -15,7 +15,7 @@ constexpr int kMostSlides = 4;  // more than three contacts in one step is a cor
 // Only what of a contact points sideways can turn a walker aside.
 Vector3d level_normal(Plane plane, const Vector3d& normal, bool flies) {
   Vector3d level{normal.x(), plane == Plane::upright ? 0.0 : normal.y(), flies ? normal.z() : 0.0};
-  const double length = std::sqrt(dot3(level, level));
+  const double length = length_of(level);
   return length > 0.0 ? Vector3d(level / length) : Vector3d{0.0, 0.0, 0.0};
 }
 
@@ -90,7 +90,7 @@ Vector3d slide(const World& world, const Cylinder& body, const Vector3d& wish, b
 LegResult walk(const World& world, const WalkingBody& body, const Leg& leg, Moment budget,
                int ticks_per_second, std::span<const Cylinder> others) {
   const Vector3d way = level_way(world.plane(), body.feet, leg.goal, body.flies);
-  const double distance = std::sqrt(dot3(way, way));
+  const double distance = length_of(way);
   const double to_go = distance - leg.stop;
   if (to_go <= 0.0) return {body.feet, 0, true};
   if (!(leg.speed > 0.0)) return {body.feet, budget, false};

@@ -56,7 +56,7 @@ void avoid(Travelling& state, std::uint32_t who) {
 bool stand_in_the_way(Travelling& state, std::uint32_t who, const Vector3d& goal) {
   if (state.ways.route[who].avoided_count == 0) return false;
   const NavigationMesh& mesh = mesh_for(state, who);
-  const NavigationMesh::Data& data = mesh.data();
+  const NavigationMesh::Data& data = data_of(mesh);
   return Standing(mesh, avoided_by(state, who))
       .bars(data.plan(state.bodies.position[who]), data.plan(goal), {true, true});
 }

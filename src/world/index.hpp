@@ -38,8 +38,16 @@ struct World::Index {
   }
 };
 
-inline bool World::stops(std::uint32_t piece, Stops what) const noexcept {
-  return index_->stops(piece, what) && (gone_.empty() || gone_[index_->pieces[piece].solid] == 0);
+/// The index of a world, which all copies of it share.
+[[nodiscard]] inline const World::Index& index_of(const World& world) noexcept {
+  return *world.index_;
+}
+
+/// True if a piece of the index is there and stops something.
+[[nodiscard]] inline bool stops(const World& world, std::uint32_t piece, Stops what) noexcept {
+  const World::Index& index = *world.index_;
+  return index.stops(piece, what) &&
+         (world.gone_.empty() || world.gone_[index.pieces[piece].solid] == 0);
 }
 
 }  // namespace gaze

@@ -24,7 +24,7 @@ class Axis {
 
   /// The stretch between two shares of the way, anticlockwise.
   Polygon outline(double begin, double end) const {
-    const double length = std::sqrt(dot(along_, along_));
+    const double length = length_of(along_);
     const Vector2d left = Vector2d{-along_.y(), along_.x()} * (width_ / 2.0 / length);
     const Vector2d a = from_ + along_ * begin;
     const Vector2d b = from_ + along_ * end;

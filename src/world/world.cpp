@@ -59,11 +59,11 @@ struct Nearest {
 template <typename TouchOne>
 Nearest nearest_touch(const World& world, const PlanSegment& way,
                       const std::array<double, 3>& reach, Stops what, TouchOne&& touch) {
-  const World::Index& index = world.index();
+  const World::Index& index = index_of(world);
   Walker walker(way, reach);
   Nearest nearest;
   walk_nearest(index.tree, walker, [&](std::uint32_t piece) {
-    if (!world.stops(piece, what)) return;
+    if (!stops(world, piece, what)) return;
     const std::optional<double> share = touch(piece);
     if (share && nearest.offer(*share, piece, index.pieces[piece].solid))
       walker.look_up_to(nearest.share);
@@ -112,7 +112,7 @@ bool World::is_clear(const Segment& segment, Stops what) const noexcept {
   if (!is_askable(segment)) return true;
   const PlanSegment way = to_plan(index_->plane, segment);
   return !walk_any(index_->tree, Walker(way, around(0.0)), [&](std::uint32_t piece) {
-    return stops(piece, what) && gaze::first_touch(index_->prism(piece), way).has_value();
+    return stops(*this, piece, what) && gaze::first_touch(index_->prism(piece), way).has_value();
   });
 }
 
@@ -124,7 +124,7 @@ bool World::is_clear(const BallPath& ball, Stops what) const noexcept {
   if (!is_askable(ball)) return true;
   const PlanSegment way = to_plan(index_->plane, ball.path);
   return !walk_any(index_->tree, Walker(way, around(ball.radius)), [&](std::uint32_t piece) {
-    return stops(piece, what) &&
+    return stops(*this, piece, what) &&
            gaze::first_touch(index_->prism(piece), way, ball.radius).has_value();
   });
 }
@@ -154,7 +154,7 @@ std::optional<Touch> World::first_touch(const BallPath& ball, Stops what) const 
   const Vector3d away = from_plan(
       index_->plane,
       gaze::offset_from(index_->prism(nearest.piece), to_plan(index_->plane, touch->place)));
-  const double length = std::sqrt(away.x() * away.x() + away.y() * away.y() + away.z() * away.z());
+  const double length = length_of(away);
   if (length > 0.0) touch->normal = away / length;
   return touch;
 }
@@ -164,7 +164,7 @@ bool World::overlaps(const Cylinder& cylinder, Stops what) const noexcept {
   const PlanBody body = to_plan(index_->plane, cylinder);
   return walk_any(index_->tree, Walker({body.middle, body.middle}, around(body)),
                   [&](std::uint32_t piece) {
-                    return stops(piece, what) && gaze::overlaps(index_->prism(piece), body);
+                    return stops(*this, piece, what) && gaze::overlaps(index_->prism(piece), body);
                   });
 }
 
@@ -175,7 +175,7 @@ std::optional<SolidId> World::first_overlap(const Cylinder& cylinder, Stops what
   walk_any(index_->tree, Walker({body.middle, body.middle}, around(body)),
            [&](std::uint32_t piece) {
              const std::uint32_t solid = index_->pieces[piece].solid;
-             if (stops(piece, what) && (!first || solid < first->index) &&
+             if (stops(*this, piece, what) && (!first || solid < first->index) &&
                  gaze::overlaps(index_->prism(piece), body)) {
                first = SolidId{solid};
              }
@@ -216,7 +216,7 @@ void World::are_clear(std::span<const Segment> segments, Stops what,
                : std::nullopt;
   };
   const auto visit = [&](std::size_t i, std::uint32_t piece) {
-    return stops(piece, what) &&
+    return stops(*this, piece, what) &&
            gaze::first_touch(index_->prism(piece), to_plan(index_->plane, segments[i])).has_value();
   };
   walk_any_by_turns(index_->tree, segments.size(), start, visit,
