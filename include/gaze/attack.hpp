@@ -27,8 +27,8 @@ struct Attack {
   enum class Aim {
     direct,    ///< Straight at the middle of the target.
     lead,      ///< Straight to where the two meet if the target keeps its course.
-    lob,       ///< In an arc under gravity, the low one of two,
-    high_lob,  ///< or the high one; to where it meets the target.
+    lob,       ///< In an arc under gravity, the low one of two.
+    high_lob,  ///< In an arc under gravity, the high one of two.
     ahead,     ///< Along the facing.
     mirror,    ///< Where the nearest friend aims who is driven, when that fires.
   };
@@ -41,19 +41,19 @@ struct Attack {
   std::string name;
   How how = How::strike;
   double range = 0.0;  ///< Metres, above 0. Bursts: the radius of the blast; catches: 0: touching.
-  double min_range = 0.0;                  ///< Nearer than that it is not made, metres.
-  double health_low = 0.0;                 ///< It is made while its own health, as a share,
-  double health_high = 1.0;                ///< is between these.
-  double damage = 0.0;                     ///< Points of health.
-  std::string damage_kind;                 ///< That kinds may resist; empty: none.
-  double far_damage = 1.0;                 ///< Share of the damage that is left at the range,
-  double fade_from = 0.0;                  ///< fading evenly from this share of it.
-  Friends friends = Friends::pass;         ///< Shots, beams, bursts.
-  double push = 0.0;                       ///< Metres a second for a body of mass 1, away from it.
-  Duration cooldown;                       ///< Above 0; from pull to pull.
-  Duration wind_up;                        ///< From the pull to the first blow or shot.
-  int ammunition = 0;                      ///< Blows or shots until it is empty; 0: endless.
-  std::optional<Duration> reload;          ///< From empty to full; none: never.
+  double min_range = 0.0;           ///< Nearer than that it is not made, metres.
+  double health_low = 0.0;          ///< It is made from this share of its own health on.
+  double health_high = 1.0;         ///< It is made up to this share of its own health.
+  double damage = 0.0;              ///< Points of health.
+  std::string damage_kind;          ///< That kinds may resist; empty: none.
+  double far_damage = 1.0;          ///< Share of the damage that is left at the range.
+  double fade_from = 0.0;           ///< Share of the range from which on the damage fades evenly.
+  Friends friends = Friends::pass;  ///< Shots, beams, bursts.
+  double push = 0.0;                ///< Metres a second for a body of mass 1, away from it.
+  Duration cooldown;                ///< Above 0; from pull to pull.
+  Duration wind_up;                 ///< From the pull to the first blow or shot.
+  int ammunition = 0;               ///< Blows or shots until it is empty; 0: endless.
+  std::optional<Duration> reload;   ///< From empty to full; none: never.
   Angle arc = Angle::from_degrees(360.0);  ///< Strikes: full opening, (0, 360].
   SideSet sides{0b111111};                 ///< Touches: on which of its own sides.
 
@@ -66,8 +66,8 @@ struct Attack {
   Vector3d muzzle{0.0, 0.0, 0.0};  ///< Shots, beams: forward, left, up from the feet, metres.
   Angle aim_tolerance = Angle::from_degrees(3.0);  ///< Shots, beams: between facing and target.
   Duration lifetime;                               ///< Shots: above 0.
-  int burst = 1;                                   ///< Shots: so many a pull,
-  Duration burst_interval;                         ///< so far apart.
+  int burst = 1;                                   ///< Shots: so many a pull.
+  Duration burst_interval;                         ///< Shots: the time between two of a pull.
   Angle spread;                                    ///< Shots: full opening of the cone, [0, 360].
   int bounces = 0;                                 ///< Shots: off solids.
   double bounce_loss = 0.0;                        ///< Shots: of the speed, [0, 1].

@@ -14,8 +14,8 @@ struct Change {
     nearer,      ///< The other goes straight towards the looker's feet, as far as the range counts:
     farther,     ///< level in a ground level, in all three axes in space. Or away from them.
     aside,       ///< The other steps across that line, level; not seen from the side.
-    higher,      ///< The other rises,
-    lower,       ///< or sinks.
+    higher,      ///< The other rises.
+    lower,       ///< The other sinks.
     turn,        ///< The looker turns in the plan.
     turn_round,  ///< Seen from the side, one that faces right or left faces the other way.
   };

@@ -26,8 +26,8 @@ struct FloorOptions {
   static constexpr std::size_t kMostSpots = 100'000'000;
 
   double radius = 0.35;      ///< Of the body, metres.
-  double height = 1.7;       ///< Solids above it are no hindrance,
-  double step_height = 0.3;  ///< nor are those that it steps on.
+  double height = 1.7;       ///< Solids above it are no hindrance.
+  double step_height = 0.3;  ///< Solids up to this height are stepped on, and are no hindrance.
   double spot_size = 0.25;   ///< Metres.
 };
 

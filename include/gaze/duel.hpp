@@ -18,13 +18,13 @@ struct Duel {
   int pulls = 0;       ///< Attacks made at it.
   int blows = 0;       ///< Projectiles fired at it, and pulls of what fires none.
   int hits = 0;        ///< Times that it was hit; by what bursts, times that this hurt it.
-  double dealt = 0.0;  ///< Health that it lost,
-  std::array<double, 6> by_side{};       ///< by Side.
-  std::optional<double> noticed;         ///< Seconds: when the one first noticed the other,
-  std::optional<double> first_attacked;  ///< first attacked it,
-  std::optional<double> first_hurt;      ///< first hurt it,
-  std::optional<double> last_hurt;       ///< last hurt it,
-  std::optional<double> defeated;        ///< and defeated it.
+  double dealt = 0.0;  ///< Health that it lost.
+  std::array<double, 6> by_side{};       ///< The same by Side.
+  std::optional<double> noticed;         ///< Seconds: when the one first noticed the other.
+  std::optional<double> first_attacked;  ///< Seconds: when it first attacked it.
+  std::optional<double> first_hurt;      ///< Seconds: when it first hurt it.
+  std::optional<double> last_hurt;       ///< Seconds: when it last hurt it.
+  std::optional<double> defeated;        ///< Seconds: when it defeated it.
 
   /// Of its blows, in [0, 1] or above where one blow hits several times; nothing without blows.
   std::optional<double> hit_share() const;

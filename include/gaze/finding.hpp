@@ -20,8 +20,8 @@ struct PairFigures {
   /// When the other, who walks, turns and runs straight away.
   struct RunningAway {
     double from = 0.0;              ///< Metres between their middles: as near as the one comes.
-    double lost = 0.0;              ///< Health at most, to all attacks together,
-    std::optional<double> seconds;  ///< until it is out of reach of all; nothing: it never is.
+    double lost = 0.0;              ///< Health that it loses at most, to all attacks together.
+    std::optional<double> seconds;  ///< Until it is out of reach of all; nothing: it never is.
   };
   std::string by;  ///< Names of kinds.
   std::string whom;

@@ -24,8 +24,8 @@ struct Defeat {
   std::string attack;                   ///< A burst of its own that it makes; empty: none.
   double score = 0.0;                   ///< Points for who defeated it.
   std::optional<Duration> respawn;      ///< After that it is back at a start place; none: never.
-  std::vector<std::string> tells;       ///< Agents that learn where who defeated it is,
-  std::vector<std::string> wakes;       ///< and those that it switches on.
+  std::vector<std::string> tells;       ///< Agents that learn where the one is who defeated it.
+  std::vector<std::string> wakes;       ///< Agents that it switches on.
 };
 
 /// How it is carried and thrown: things have no will of their own, and everybody can break them.
@@ -44,8 +44,8 @@ struct Pocket {
 /// Whom a body stops, and who stops it: two bodies stop each other if each is solid to the other.
 /// Things and the defeated stop nobody.
 struct SolidTo {
-  bool friends = true;  ///< Agents of whom neither is hostile to the other's team,
-  bool foes = true;     ///< and all others.
+  bool friends = true;  ///< For agents of whom neither is hostile to the other's team.
+  bool foes = true;     ///< For all other agents.
 };
 
 /// The values of a sort of agents, or of one agent that differs from its sort in some.
@@ -61,8 +61,8 @@ struct Kind {
   Duration grace;                        ///< After it has been hurt it cannot be again.
   std::map<std::string, double> resist;  ///< By kind of damage: share taken off, <= 1.
   std::array<double, 6> side_factors{1, 1, 1, 1, 1, 1};  ///< Of damage, by Side.
-  double heals = 0.0;                                    ///< Points a second, up to its health,
-  Duration heals_after;                                  ///< once it has not been hurt for so long.
+  double heals = 0.0;    ///< Points a second that it regains, up to its health.
+  Duration heals_after;  ///< It heals once it has not been hurt for so long.
   std::vector<double> body_points{0.0, 0.5, 1.0};  ///< Shares of the height that others look at.
   double visibility = 1.0;                         ///< Evidence of it grows as fast, [0, 100].
   double still_visibility = 1.0;                   ///< The same while it does not move.

@@ -68,10 +68,10 @@ struct Zone {
   std::vector<std::string> tags;
   double dimness = 0.0;                   ///< Share of evidence that it takes, [0, 1].
   std::vector<std::string> triggered_by;  ///< Agents, teams, kinds or tags; empty: anybody.
-  std::vector<std::string> grants;        ///< Tags that those get who trigger it,
-  std::vector<std::string> takes;         ///< and those that they lose.
-  std::vector<std::uint32_t> tells;       ///< Agents that are told who triggered it,
-  std::vector<std::uint32_t> wakes;       ///< and those that it switches on.
+  std::vector<std::string> grants;        ///< Tags that who triggers it gets.
+  std::vector<std::string> takes;         ///< Tags that who triggers it loses.
+  std::vector<std::uint32_t> tells;       ///< Agents that are told who triggered it.
+  std::vector<std::uint32_t> wakes;       ///< Agents that it switches on.
   bool once = false;                      ///< Triggered the first time only.
   double cost = 1.0;                      ///< Of a metre in it, for the choice of ways; above 0.
   std::vector<std::string> closed_to;  ///< Agents, teams, kinds or tags: who does not walk there.
@@ -102,8 +102,8 @@ struct Start {
 /// outside after a step is defeated by nobody, or put back to where it began.
 struct Bounds {
   std::vector<Vector2d> outline;  ///< Plan points, closed; empty: no end sideways.
-  std::optional<double> low;      ///< Metres; none: no end downwards,
-  std::optional<double> high;     ///< or upwards.
+  std::optional<double> low;      ///< Metres; none: it has no end downwards.
+  std::optional<double> high;     ///< Metres; none: it has no end upwards.
   bool puts_back = false;
   Place place;
 };

@@ -11,9 +11,9 @@ struct SeenEdge {
   Vector2d from{0.0, 0.0};
   Vector2d to{0.0, 0.0};
   bool at_range = false;  ///< An arc about the eye; else a straight piece of a solid.
-  Angle start;            ///< Arcs: of `from` and `to` as seen from the eye; end >= start,
-  Angle end;              ///< below 720. 0 for straight pieces.
-  SolidId solid;          ///< Whose, if it is not at the range.
+  Angle start;            ///< Arcs: where `from` is as seen from the eye.
+  Angle end;      ///< Arcs: where `to` is; start <= end < 720 degrees. 0 for straight pieces.
+  SolidId solid;  ///< Whose, if it is not at the range.
 };
 
 /// What a looker can see in the plan through its eye: all points of it within range and field of

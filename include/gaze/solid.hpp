@@ -52,8 +52,8 @@ struct Solid {
   double thickness = 0.2;           ///< Metres, above 0; of walls, ramps and stairs.
   double base = 0.0;                ///< Metres.
   double height = 2.5;              ///< Metres, above 0.
-  Vector3d from{0.0, 0.0, 0.0};     ///< Of ramps and stairs: the middle of one end's upper side,
-  Vector3d to{0.0, 0.0, 0.0};       ///< and of the other's; apart in the plan.
+  Vector3d from{0.0, 0.0, 0.0};     ///< Of ramps and stairs: the middle of one end's upper side.
+  Vector3d to{0.0, 0.0, 0.0};       ///< The same of the other end; apart from it in the plan.
   double width = 1.0;               ///< Of ramps and stairs: metres, above 0.
   int steps = 1;                    ///< Of stairs, 1 to 1000.
   std::vector<Triangle> triangles;  ///< Of a mesh, where they stand; anticlockwise from outside.

@@ -39,17 +39,17 @@ class Watch {
 /// What a whole run comes to: when one noticed the other, or what kept it from that.
 struct Overview {
   struct Noticed {
-    double from = 0.0;  ///< Seconds,
-    double to = 0.0;    ///< up to the last row at which it still did.
+    double from = 0.0;  ///< Seconds: the first row at which it did.
+    double to = 0.0;    ///< Seconds: the last row at which it still did.
     std::optional<Sense> by;
   };
   /// A test of sight over all rows.
   struct Test {
     std::string name;
     double failed = 0.0;  ///< Seconds.
-    double best = 0.0;    ///< What was measured where it came nearest to passing, or passed best,
-    double limit = 0.0;   ///< the limit there,
-    double at = 0.0;      ///< and when that was, seconds.
+    double best = 0.0;    ///< What was measured where it came nearest to passing, or passed best.
+    double limit = 0.0;   ///< The limit at that moment.
+    double at = 0.0;      ///< Seconds: when that was.
   };
   double seconds = 0.0;  ///< Of all rows.
   std::vector<Noticed> noticed;
@@ -57,11 +57,11 @@ struct Overview {
   double hidden = 0.0;                  ///< Seconds without a line of sight.
   std::vector<std::string> solids;      ///< What was in the way, each once.
   std::vector<std::string> hindrances;  ///< Why it did not look for the other at all, each once.
-  double seen = 0.0;        ///< The longest time for which all tests passed on end, seconds,
-  double seen_from = 0.0;   ///< and when that began.
+  double seen = 0.0;        ///< Seconds: the longest time for which all tests passed on end.
+  double seen_from = 0.0;   ///< Seconds: when that began.
   double evidence = 0.0;    ///< The most that it gathered, [0, 1].
-  double nearest = 0.0;     ///< Metres between the feet,
-  double nearest_at = 0.0;  ///< and when that was.
+  double nearest = 0.0;     ///< Metres between the feet where they were nearest.
+  double nearest_at = 0.0;  ///< Seconds: when that was.
 };
 
 /// Looks over a run, step by step, and keeps what it comes to.

@@ -81,8 +81,8 @@ class Crowd {
   std::size_t columns_ = 0;
   std::size_t rows_ = 0;
   std::vector<std::uint32_t> start_;  ///< By cell; one more than there are.
-  std::vector<std::uint32_t> order_;  ///< Agents by cell,
-  std::vector<Flat> places_;          ///< and where they are.
+  std::vector<std::uint32_t> order_;  ///< Agents by cell.
+  std::vector<Flat> places_;          ///< Where these agents are.
 };
 
 }  // namespace gaze

@@ -26,8 +26,8 @@ struct PrismSlopes {
 /// A convex outline in the plan, rising across it from low to high (which may be infinite).
 struct Prism {
   std::span<const PrismEdge> edges;
-  double low = 0.0;   ///< The least,
-  double high = 0.0;  ///< and the greatest where it has slopes.
+  double low = 0.0;   ///< The least height where it has slopes.
+  double high = 0.0;  ///< The greatest height where it has slopes.
   const PrismSlopes* slopes = nullptr;
 
   double low_at(const Vector2d& p) const { return slopes != nullptr ? slopes->low.at(p) : low; }

@@ -57,8 +57,8 @@ struct Crossing {
   std::uint32_t from_face = 0;
   std::uint32_t to_face = 0;
   double length = 0.0;
-  std::uint32_t link = kNone;  ///< Index in `links`; none: over a rim,
-  std::uint32_t edge = kNone;  ///< this edge.
+  std::uint32_t link = kNone;  ///< Index in `links`; none: it leads over a rim.
+  std::uint32_t edge = kNone;  ///< The edge of that rim.
 };
 
 /// An edge of a face and that of the face beyond, which costs something else.
@@ -71,8 +71,8 @@ struct MeshBorder {
 struct MeshCorner {
   MeshPoint at;
   MeshPoint before;            ///< The rim comes from there
-  MeshPoint after;             ///< and goes on to there,
-  std::uint32_t edge = kNone;  ///< along this edge.
+  MeshPoint after;             ///< It goes on to there.
+  std::uint32_t edge = kNone;  ///< The edge along which it goes on.
 };
 
 /// On which hand of a way the corner stands that it turns round.

@@ -22,9 +22,9 @@ struct PathFinder::Scratch {
     std::size_t number = 0;
     PlaceInPlan place;
   };
-  std::vector<Start> left;            ///< Those still to be searched for,
-  std::vector<std::size_t> together;  ///< those that are searched for together,
-  std::vector<PlaceInPlan> starts;    ///< and where these are.
+  std::vector<Start> left;            ///< Those still to be searched for.
+  std::vector<std::size_t> together;  ///< Those that are searched for together.
+  std::vector<PlaceInPlan> starts;    ///< Where these are.
   std::size_t looked_at = 0;
 };
 

@@ -72,7 +72,7 @@ class PathSearch {
     double length = 0.0;
     std::uint32_t from = kNone;  ///< The turn before, or kNone: the start.
     std::uint32_t stamp : 31 = 0;
-    std::uint32_t is_left : 1 = 0;  ///< Where it leads knows of this way.
+    std::uint32_t is_left : 1 = 0;  ///< The crossing or corner that it leads to has noted this way.
   };
   static constexpr std::uint32_t kGapBit = 0x80000000U;
 

@@ -65,8 +65,8 @@ class Follower {
   MeshPoint from_;
   std::uint32_t to_face_;
   MeshPoint to_;
-  std::array<Entered, 64> few_;  ///< Enough but for ways along walls of very many parts,
-  std::vector<Entered> more_;    ///< for which there are these.
+  std::array<Entered, 64> few_;  ///< Enough for most ways.
+  std::vector<Entered> more_;    ///< For ways along walls of very many parts.
   std::size_t count_ = 0;
 };
 

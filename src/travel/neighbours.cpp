@@ -18,7 +18,8 @@ constexpr double kLeastGain = 0.2;
 /// Metres: so near before it somebody stands in its way.
 constexpr double kInFront = 0.1;
 
-// Who is hostile is met, not given way to; but who has a target goes round all others.
+// Friends give way to each other. A foe is walked up to instead; but somebody who is after one foe
+// gives way to all others.
 bool gives_way_to(const Travelling& state, std::uint32_t who, std::uint32_t other) {
   if (other == who || !state.are_solid(who, other)) return false;
   const double rise = state.bodies.seen_position[other].z() - state.bodies.seen_position[who].z();

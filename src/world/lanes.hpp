@@ -6,10 +6,11 @@ namespace gaze {
 
 /// A segment as the boxes of a node are asked about it, by axis (the fourth is none); see Walker.
 struct BoxQuery {
-  std::array<float, 4> near{};         ///< Start of the segment, for the side met first,
-  std::array<float, 4> far{};          ///< and for the side met last.
-  std::array<float, 4> inverse{};      ///< 1 / motion,
-  std::array<float, 4> far_inverse{};  ///< and a little more of it, for the rounding of shares.
+  std::array<float, 4> near{};     ///< Start of the segment, for the side met first.
+  std::array<float, 4> far{};      ///< Start of the segment, for the side met last.
+  std::array<float, 4> inverse{};  ///< 1 / motion.
+  std::array<float, 4>
+      far_inverse{};  ///< A little more than 1 / motion, for the rounding of shares.
   std::array<std::uint32_t, 4> near_side{};  ///< Index of these sides in Tree::Node::sides.
   std::array<std::uint32_t, 4> far_side{};
   float limit = 1.0F;  ///< The share up to which boxes count.
