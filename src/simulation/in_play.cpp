@@ -39,7 +39,8 @@ void appear(Simulation::State& state, Index who, const Vector3d& feet, const Vec
   reset(state.minds, who);
   reset(state.knowledge, state.senses, state.fixed, who);
   state.told.news[who] = {};
-  state.told.changed_tags.push_back(who);
+  Travelling travelling(state);
+  change_body(travelling, who);  // by the tags that its kind begins with
   state.bodies.is_airborne[who] = state.kind(who).thing.has_value();  // it falls to what is below
   go_over_to(state, who, state.fixed.idle[who]);
 }

@@ -56,6 +56,61 @@ TEST(StartPlaces, AreFarEnoughAndOutOfSight) {
   }
 }
 
+// The lawn is closed to whoever is muddy: it comes back clean.
+TEST(StartPlaces, AreForWhoComesBackAsItBegan) {
+  Simulation simulation(testing::garden(R"(
+[[zone]]
+id = "moss"
+outline = [[0, 0], [2, 0], [2, 2], [0, 2]]
+grants = ["muddy"]
+[[zone]]
+id = "lawn"
+outline = [[10, -4], [16, -4], [16, 4], [10, 4]]
+closed_to = ["muddy"]
+[[start]]
+id = "lawn-start"
+kind = "toad"
+outline = [[11, -3], [15, -3], [15, 3], [11, 3]]
+[kind.nettle]
+team = "caretakers"
+[kind.nettle.sight]
+range = 2
+field_of_view = 360
+[kind.nettle.attack.sting]
+how = "strike"
+range = 0.9
+arc = 360
+damage = 100
+cooldown = 1
+[kind.toad]
+team = "visitors"
+health = 10
+[kind.toad.move]
+speed = 5
+[kind.toad.defeat]
+respawn = 0.5
+[[agent]]
+id = "nettle"
+kind = "nettle"
+at = [1, 1]
+[[agent]]
+id = "toad"
+kind = "toad"
+at = [20, 20]
+script = [{ wait = 1 }, { go = [1.5, 1.5] }]
+)"));
+  const auto events = testing::play(simulation, 60 * 8);
+  const std::int64_t defeated = testing::only(events, Event::What::defeated).at(0).tick;
+  EXPECT_LT(testing::only(events, Event::What::triggered).at(0).tick, defeated);
+  Simulation again(simulation.level());
+  while (again.tick() <= defeated + 45) again.step();
+  const Vector3d at = again.state(again.agent("toad")).position;
+  EXPECT_TRUE(again.state(again.agent("toad")).is_alive);
+  EXPECT_GE(at.x(), 11.0);
+  EXPECT_LE(at.x(), 15.0);
+  EXPECT_LE(std::abs(at.y()), 3.0);
+}
+
 TEST(StartPlaces, AreTheBestThereIsAndCheckSaysSo) {
   const Level level = testing::garden(kGlasshouse, {{"start.toad-start.distance", "40.0"}});
   EXPECT_GE(Simulation(level).state({1}).position.x(), 4.1);
