@@ -118,6 +118,7 @@ void deal_blows(Fighting& state) {
     const Blow blow = state.fights.blows[i];
     deal(state, blow);
   }
+  state.fights.blows.clear();
 }
 
 // Of the step as much as lies after the wait since it was hurt.

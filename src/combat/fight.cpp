@@ -60,7 +60,6 @@ double damage_share(const Attack& attack, double distance) {
 // Shells of earlier steps fly before this step's leave their muzzles, so that these start with the
 // next one. Blows fall together at the end, against the health that everybody began with.
 void fight(Fighting& state) {
-  state.fights.blows.clear();
   state.fights.somebody_caught = false;
   fly_shells(state);
   make_attacks(state);

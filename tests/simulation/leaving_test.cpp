@@ -42,6 +42,27 @@ TEST(Bounds, HaveWhoLeavesDefeatedByNobody) {
   }
 }
 
+// 1.58 m from the middle of who stands there: within its 3 m.
+TEST(Bounds, LetWhoLeavesBurst) {
+  const std::string pop = R"([kind.collector.attack.pop]
+how = "burst"
+range = 3
+damage = 5
+cooldown = 1
+[kind.collector.defeat]
+attack = "pop"
+[kind.pruner]
+team = "caretakers"
+)";
+  Simulation simulation(garden(walk_out("") + pop + placed("pruner", "pruner", "[4.5, 3.5]")));
+  const auto events = play(simulation, 180);
+  ASSERT_EQ(only(events, Event::What::blast).size(), 1U);
+  const auto hurt = only(events, Event::What::hurt);
+  ASSERT_EQ(hurt.size(), 1U);
+  EXPECT_EQ(hurt[0].agent, simulation.agent("pruner"));
+  EXPECT_EQ(hurt[0].tick, only(events, Event::What::left)[0].tick);
+}
+
 // 4 m in 2 s, and then it sets out once more.
 TEST(Bounds, PutWhoLeavesBackToWhereItBegan) {
   Simulation simulation(garden(walk_out("leaving = \"back\"\n")));
