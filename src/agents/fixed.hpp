@@ -42,6 +42,12 @@ struct ZoneTrigger {
   std::uint64_t takes = 0;
 };
 
+/// Who begins at a start, and from whom that is to be apart.
+struct StartChoice {
+  Whom whom;
+  Whom apart_from;
+};
+
 /// The level, and what is worked out from it once, before anything moves.
 struct Fixed {
   std::shared_ptr<const Level> level;
@@ -51,6 +57,7 @@ struct Fixed {
   std::vector<std::uint32_t> bases;   ///< By kind: the one that it is like, or kNoBase.
   std::vector<Whom> follows;          ///< By kind: whom it may stay by.
   std::vector<ZoneTrigger> triggers;  ///< By zone.
+  std::vector<StartChoice> starts;    ///< By start.
   Openings openings;
   Links links;
 

@@ -117,6 +117,11 @@ void look_names_up(Fixed& fixed) {
     fixed.triggers.push_back({Whom(level, zone.triggered_by, tags), tag_bits(tags, zone.grants),
                               tag_bits(tags, zone.takes)});
   }
+  for (const Start& start : level.starts) {
+    const std::span<const std::string> apart_from{&start.apart_from,
+                                                  start.apart_from.empty() ? 0U : 1U};
+    fixed.starts.push_back({Whom(level, {&start.kind, 1}, tags), Whom(level, apart_from, tags)});
+  }
   for (const Kind& kind : level.kinds) fixed.follows.emplace_back(level, kind.move.follows, tags);
   fixed.bases = bases_of(level);
 }

@@ -20,10 +20,10 @@ struct Merit {
 
 class StartChooser {
  public:
-  StartChooser(Travelling& state, std::uint32_t who, const Start& start)
-      : state_(state), who_(who), start_(start) {
-    if (start.apart_from.empty()) return;
-    const Whom whom(state.level(), {&start.apart_from, 1}, state.fixed.openings.tag_names);
+  StartChooser(Travelling& state, std::uint32_t who, std::size_t start)
+      : state_(state), who_(who), start_(state.level().starts[start]) {
+    const Whom& whom = state.fixed.starts[start].apart_from;
+    if (whom.is_empty()) return;
     for (std::uint32_t other = 0; other < state.agent_count(); ++other) {
       if (other != who && whom.means(state.somebody(other))) apart_from_.push_back(other);
     }
@@ -106,16 +106,13 @@ class StartChooser {
 }  // namespace
 
 void choose_start(Travelling& state, std::uint32_t who) {
-  const Kind& kind = state.kind(who);
-  std::vector<const Start*> own;
-  for (const Start& start : state.level().starts) {
-    const bool is_for_it = start.kind == state.agent(who).id ||
-                           is_of_kind(state.level(), state.fixed.bases, kind, start.kind);
-    if (is_for_it) own.push_back(&start);
+  std::vector<std::size_t> own;
+  for (std::size_t i = 0; i < state.fixed.starts.size(); ++i) {
+    if (state.fixed.starts[i].whom.means(state.somebody(who))) own.push_back(i);
   }
   if (own.empty()) return;
   const auto number = static_cast<std::size_t>(state.chance.share(who) * double(own.size()));
-  if (!StartChooser(state, who, *own[number]).choose()) state.ways.has_no_start.push_back(who);
+  if (!StartChooser(state, who, own[number]).choose()) state.ways.has_no_start.push_back(who);
   state.bodies.previous[who] = state.bodies.position[who];
   state.bodies.seen_position[who] = state.bodies.position[who];
   state.ways.home[who] = state.bodies.position[who];
