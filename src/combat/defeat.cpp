@@ -46,7 +46,7 @@ void come_back_later(Fighting& state, Index who) {
 }  // namespace
 
 void put_out(Fighting& state, Index who) {
-  drop_all(state, who);
+  drop_all(state, who, state.bodies.position[who]);
   state.lives.alive[who] = 0;
   state.lives.presence[who] = Presence::here;
   state.told.gone.push_back(who);

@@ -13,8 +13,6 @@
 
 namespace gaze {
 
-constexpr std::uint32_t kNoKind = 0xFFFFFFFF;
-
 /// When an attack of an agent can be pulled again, and how often until it is empty.
 struct Readiness {
   Moment at = 0;
@@ -40,11 +38,11 @@ struct Release {
 /// A projectile or a thrown thing in flight.
 struct Shell {
   std::uint32_t shooter = 0;
-  const Attack* attack = nullptr;      ///< In the level, which outlives it.
-  std::optional<std::uint32_t> thing;  ///< The agent that has been thrown, if it is one.
-  std::uint32_t thing_kind = kNoKind;  ///< The kind of what is thrown, also out of a pocket.
-  NoiseName noise;                     ///< That it makes where it lands.
-  std::int64_t number = -1;            ///< So many were fired before it; -1: a beam.
+  const Attack* attack = nullptr;       ///< In the level, which outlives it.
+  std::optional<std::uint32_t> thing;   ///< The agent that has been thrown, if it is one.
+  std::uint32_t thing_kind = kNothing;  ///< The kind of what is thrown, also out of a pocket.
+  NoiseName noise;                      ///< That it makes where it lands.
+  std::int64_t number = -1;             ///< So many were fired before it; -1: a beam.
   Moment lifetime = 0;
   Vector3d origin{0.0, 0.0, 0.0};
   Vector3d position{0.0, 0.0, 0.0};
@@ -99,7 +97,7 @@ struct Leftover {
 struct Fights {
   std::vector<std::vector<Readiness>> ready;  ///< By agent and attack.
   std::vector<Release> releases;              ///< Of what has been pulled, in that order.
-  std::vector<Blow> blows;                    ///< Of this step.
+  std::vector<Blow> blows;                    ///< Still to be dealt in this step.
   std::vector<Moment> grace_until;            ///< By agent: it cannot be hurt again before that.
   std::vector<std::optional<BlastMade>> last_blast;  ///< By agent.
   Touches touches;                                   ///< For attacks by touch.

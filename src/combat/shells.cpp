@@ -43,7 +43,7 @@ void end_flight(Fighting& state, Shell& shell, const Vector3d& place) {
     blast(state, shell.shooter, shell.shooter, attack, place, attack.blast_radius, shell.met_at);
   }
   leave_behind(state, shell.thing.value_or(shell.shooter), attack, place);
-  if (shell.thing_kind != kNoKind) land(state, shell, place);
+  if (shell.thing_kind != kNothing) land(state, shell, place);
 }
 
 void home(const Fighting& state, Shell& shell, const Attack& attack) {

@@ -58,7 +58,7 @@ void burst(Fighting& state, const Shell& shell, const Vector3d& place) {
 // What it cannot take or does not have, it goes on without.
 void use_hand(Fighting& state, const HandWish& wish) {
   using What = HandWish::What;
-  if (wish.what == What::drop) return drop_all(state, wish.who);
+  if (wish.what == What::drop) return drop_all(state, wish.who, wish.feet);
   if (wish.what == What::throw_) {
     if (throw_thing(state, wish.who, wish.feet, wish.thing, wish.place)) return;
     Event& event = state.tell(Event::What::blocked, wish.who);
@@ -66,9 +66,11 @@ void use_hand(Fighting& state, const HandWish& wish) {
     event.attack = state.level().kinds[wish.thing].name;
     return;
   }
-  if (take(state, wish.who, wish.feet, wish.thing)) return;
+  const bool is_somebody = wish.thing != kNothing;
+  if (is_somebody && take(state, wish.who, wish.feet, wish.thing)) return;
   Event& event = state.tell(Event::What::blocked, wish.who);
-  event.place = state.bodies.position[wish.thing];
+  event.place = is_somebody ? state.bodies.position[wish.thing] : wish.place;
+  if (!is_somebody) return;
   event.other = AgentId{wish.thing};
   event.distance = gap_between(state, wish.who, wish.feet, wish.thing);
 }
@@ -114,13 +116,13 @@ bool throw_thing(Fighting& state, Index who, const Vector3d& feet, Index kind,
   return true;
 }
 
-void drop_all(Fighting& state, Index who) {
+void drop_all(Fighting& state, Index who, const Vector3d& feet) {
   for (const Index thing : state.fixed.things) {
     const bool is_its =
         state.lives.presence[thing] == Presence::carried && state.lives.carrier[thing] == who;
     if (!is_its) continue;
     state.lives.presence[thing] = Presence::here;
-    state.told.placed.push_back({thing, state.bodies.position[who], true});
+    state.told.placed.push_back({thing, feet, true});
   }
 }
 
@@ -137,7 +139,7 @@ void land(Fighting& state, const Shell& shell, const Vector3d& place) {
   }
 }
 
-// What has been put out meanwhile stays out.
+// Only once nothing more befalls it in this stage: no order decides whether a blow finds it there.
 void release_things(Fighting& state) {
   for (const Placed& placed : state.told.placed) {
     if (placed.is_released) state.lives.alive[placed.who] = 1;

@@ -10,8 +10,8 @@ bool take(Fighting& state, std::uint32_t who, const Vector3d& feet, std::uint32_
 /// Throws a thing of a kind that it has, if it has one.
 bool throw_thing(Fighting& state, std::uint32_t who, const Vector3d& feet, std::uint32_t kind,
                  const Vector3d& place);
-/// Puts all down that it carries.
-void drop_all(Fighting& state, std::uint32_t who);
+/// Puts all down that it carries. @param feet  Where it is.
+void drop_all(Fighting& state, std::uint32_t who, const Vector3d& feet);
 /// Where a thrown thing ends: it breaks, or lies there.
 void land(Fighting& state, const Shell& shell, const Vector3d& place);
 

@@ -314,7 +314,8 @@ bool Simulation::throw_thing(AgentId agent, std::string_view kind, const Vector3
 void Simulation::drop(AgentId agent) {
   Fighting fighting(*state_);
   Travelling travelling(*state_);
-  drop_all(fighting, state_->index_of(agent));
+  const Index who = state_->index_of(agent);
+  drop_all(fighting, who, state_->bodies.position[who]);
   release_things(fighting);
   place_things(travelling);
 }
