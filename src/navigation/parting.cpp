@@ -122,16 +122,31 @@ struct Closest {
   Vector3d there{0.0, 0.0, 0.0};
 };
 
-Closest closest(const NavigationMesh& mesh, const Vector3d& from, const Vector3d& to) {
+// Found by going to and fro between the islands, from a place on the first.
+Closest closest(const NavigationMesh& mesh, const Vector3d& begin, std::uint32_t own,
+                std::uint32_t its) {
   constexpr int kRounds = 4;
-  const std::uint32_t own = mesh.island_of(*mesh.find(from));
-  const std::uint32_t its = mesh.island_of(*mesh.find(to));
-  Closest result{mesh.find(from)->place, mesh.find(to)->place};
+  Closest result{begin, begin};
   for (int i = 0; i < kRounds; ++i) {
-    if (const auto here = mesh.nearest(result.there, own)) result.here = here->place;
     if (const auto there = mesh.nearest(result.here, its)) result.there = there->place;
+    if (const auto here = mesh.nearest(result.there, own)) result.here = here->place;
   }
   return result;
+}
+
+// Islands may come near to each other in many places: that of two over which it is not so far.
+Closest closest_on_the_way(const NavigationMesh& mesh, const Vector3d& from, const Vector3d& to) {
+  const std::uint32_t own = mesh.island_of(*mesh.find(from));
+  const std::uint32_t its = mesh.island_of(*mesh.find(to));
+  const Closest near_start = closest(mesh, from, own, its);
+  const Closest turned = closest(mesh, to, its, own);
+  const Closest near_goal{turned.there, turned.here};
+  const auto length = [&](const Closest& over) {
+    return plane_distance(Plane::space, from, over.here) +
+           plane_distance(Plane::space, over.here, over.there) +
+           plane_distance(Plane::space, over.there, to);
+  };
+  return length(near_start) < length(near_goal) ? near_start : near_goal;
 }
 
 // No smaller body and no higher step would do: one lies above the other, or something closes it off
@@ -139,7 +154,7 @@ Closest closest(const NavigationMesh& mesh, const Vector3d& from, const Vector3d
 Parting whatever_the_body(const Level& level, const World& world, const NavigationMesh& mesh,
                           const Vector3d& from, const Vector3d& to) {
   const BodySize& body = mesh.body();
-  const auto [here, there] = closest(mesh, from, to);
+  const auto [here, there] = closest_on_the_way(mesh, from, to);
   const double rise = there.z() - here.z();
   if (std::abs(rise) > body.step_height) {
     return {Parting::What::height, rise, body.step_height, there, {}};

@@ -298,16 +298,22 @@ material = "brick"
 thickness = 0.2
 path = [[22.0, -4.0], [26.0, -4.0], [26.0, 4.0], [22.0, 4.0], [22.0, -4.0]]
 )";
-  const auto text = [&](const std::string& solids, const Vector3d& from) {
+  const auto text = [&](const std::string& solids, const Vector3d& from, const Vector3d& to) {
     const Level level = garden(solids);
     const World world(level);
     const NavigationMesh mesh(level, world, body_of(0.3));
-    return describe(level, parting(level, world, mesh, from, {2.0, 3.0, 2.0}));
+    return describe(level, parting(level, world, mesh, from, to));
   };
-  EXPECT_EQ(text(rest + ramp, {24.0, 0.0, 0.0}),
+  const Vector3d gallery{2.0, 3.0, 2.0};
+  const Vector3d ring{24.0, 0.0, 0.0};
+  // All four sides come as near: the one that faces the gallery is told, from its inner side or
+  // from its outer one.
+  EXPECT_EQ(text(rest + ramp, ring, gallery),
             "fence closes it off at [22.10, 3.00, 0.00], with no gap however small");
+  EXPECT_EQ(text(rest + ramp, gallery, ring),
+            "fence closes it off at [21.90, 3.00, 0.00], with no gap however small");
   // Without the ramp it is the height, from wherever on the ground.
-  EXPECT_EQ(text(rest, {20.0, 30.0, 0.0}),
+  EXPECT_EQ(text(rest, {20.0, 30.0, 0.0}, gallery),
             "it lies 2.00 m higher, this body steps 0.30 m, and no ramp or stairs join them");
 }
 
