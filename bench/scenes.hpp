@@ -4,6 +4,7 @@
 #include <vector>
 
 #include "gaze/gaze.hpp"
+#include "gaze/tools/tools.hpp"
 
 /// Generated levels to measure on: the same on every machine. Tests use them as well.
 namespace gaze::scenes {

@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "gaze/gaze.hpp"
+#include "gaze/tools/tools.hpp"
 
 namespace gaze::cli {
 

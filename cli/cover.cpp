@@ -1,4 +1,4 @@
-#include "gaze/cover.hpp"
+#include "gaze/tools/cover.hpp"
 
 #include <fmt/format.h>
 
@@ -7,10 +7,10 @@
 #include <nlohmann/json.hpp>
 #include <ostream>
 
+#include "level/round.hpp"
 #include "level/spelling.hpp"
 #include "output.hpp"
 #include "play.hpp"
-#include "show/round.hpp"
 
 namespace gaze::cli {
 namespace {

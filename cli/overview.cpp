@@ -4,7 +4,7 @@
 #include <nlohmann/json.hpp>
 
 #include "level/numbers.hpp"
-#include "show/round.hpp"
+#include "level/round.hpp"
 #include "stretch.hpp"
 
 namespace gaze::cli {

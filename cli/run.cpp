@@ -9,7 +9,7 @@
 #include <string>
 #include <vector>
 
-#include "gaze/duel.hpp"
+#include "gaze/tools/duel.hpp"
 #include "level/numbers.hpp"
 #include "level/spelling.hpp"
 #include "output.hpp"

@@ -8,7 +8,7 @@
 #include <limits>
 #include <nlohmann/json.hpp>
 
-#include "show/round.hpp"
+#include "level/round.hpp"
 
 namespace gaze::cli {
 namespace {

@@ -3,8 +3,8 @@
 #include <string>
 #include <vector>
 
-#include "gaze/chart.hpp"
-#include "gaze/watch.hpp"
+#include "gaze/tools/chart.hpp"
+#include "gaze/tools/watch.hpp"
 
 /// What `gaze why` makes of a stretch of time.
 namespace gaze::cli {

@@ -8,9 +8,10 @@
 #include "gaze/feeling.hpp"
 #include "gaze/hearing.hpp"
 #include "gaze/simulation.hpp"
+#include "gaze/version.hpp"
 
 /// What one agent of a simulation knows of another by all its senses, as values.
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 /// One feeler's answer now.
 struct FeelerAnswer {

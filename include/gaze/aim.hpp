@@ -3,9 +3,10 @@
 #include <optional>
 
 #include "gaze/geometry.hpp"
+#include "gaze/version.hpp"
 
 /// How to shoot at something that moves, asked of places and velocities alone.
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 /// A shot that meets its target.
 struct Launch {

@@ -7,9 +7,10 @@
 #include "gaze/geometry.hpp"
 #include "gaze/senses.hpp"
 #include "gaze/time.hpp"
+#include "gaze/version.hpp"
 
 /// Ways to harm, as a designer sets them.
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 /// So many bodies a projectile can pierce at the most.
 constexpr int kMostPierced = 16;

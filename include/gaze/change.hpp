@@ -5,8 +5,9 @@
 #include <vector>
 
 #include "gaze/sight.hpp"
+#include "gaze/version.hpp"
 
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 /// One step or turn that helps to turn the answer of a look.
 struct Change {
@@ -40,13 +41,13 @@ struct Remedy {
 };
 
 /// Makes a change: moves the other, or turns the looker.
-void apply(Plane plane, const Change& change, Looker& looker, Looked& other);
+void apply(Plane plane, const Change& change, Looker& looker, LookedAt& other);
 
 /// Looks for what would turn the answer. One who is not seen: by one change, first of the sort that
 /// the failed test calls for; else by a step and a turn, or two steps and a turn. One who is seen:
 /// by a step away, a turn and a step aside. Makes some thousands of looks.
 [[nodiscard]] Remedy remedy(const World& world, const Level& level, const Looker& looker,
-                            const Looked& other);
+                            const LookedAt& other);
 
 /// "turn 4.2 degrees to its left", or "no single change helps; 0.60 m nearer, then turn ...".
 [[nodiscard]] std::string describe(const Remedy& remedy, Plane plane);

@@ -6,9 +6,10 @@
 
 #include "gaze/geometry.hpp"
 #include "gaze/level.hpp"
+#include "gaze/version.hpp"
 #include "gaze/world.hpp"
 
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 /// A sound made at one place, heard once.
 struct Noise {

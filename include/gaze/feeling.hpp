@@ -6,10 +6,11 @@
 
 #include "gaze/level.hpp"
 #include "gaze/sides.hpp"
+#include "gaze/version.hpp"
 #include "gaze/world.hpp"
 
 /// Feelers, nearness and touch, asked of a world and some bodies alone.
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 /// What a feeler meets first.
 struct Felt {

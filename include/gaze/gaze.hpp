@@ -1,17 +1,14 @@
 #pragma once
 
-// Everything that Gaze offers; each header also stands alone.
+// All that a game needs; each header also stands alone. What tools need beside it is in
+// gaze/tools/tools.hpp.
 #include "gaze/acquaintance.hpp"
 #include "gaze/aim.hpp"
 #include "gaze/attack.hpp"
-#include "gaze/attacking.hpp"
+#include "gaze/attack_answer.hpp"
 #include "gaze/change.hpp"
-#include "gaze/chart.hpp"
-#include "gaze/cover.hpp"
-#include "gaze/duel.hpp"
 #include "gaze/event.hpp"
 #include "gaze/feeling.hpp"
-#include "gaze/finding.hpp"
 #include "gaze/geometry.hpp"
 #include "gaze/going.hpp"
 #include "gaze/hearing.hpp"
@@ -21,11 +18,8 @@
 #include "gaze/move.hpp"
 #include "gaze/navigation.hpp"
 #include "gaze/path.hpp"
-#include "gaze/picture.hpp"
 #include "gaze/ray_source.hpp"
-#include "gaze/reach.hpp"
 #include "gaze/reaction.hpp"
-#include "gaze/report.hpp"
 #include "gaze/seen_area.hpp"
 #include "gaze/senses.hpp"
 #include "gaze/shots.hpp"
@@ -33,8 +27,6 @@
 #include "gaze/sight.hpp"
 #include "gaze/simulation.hpp"
 #include "gaze/solid.hpp"
-#include "gaze/spots.hpp"
 #include "gaze/time.hpp"
-#include "gaze/trace.hpp"
-#include "gaze/watch.hpp"
+#include "gaze/version.hpp"
 #include "gaze/world.hpp"

@@ -3,8 +3,10 @@
 #include <Eigen/Core>
 #include <limits>
 
+#include "gaze/version.hpp"
+
 /// Points, angles and the shapes that questions to a world are asked with.
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 using Vector2d = Eigen::Vector2d;
 using Vector3d = Eigen::Vector3d;

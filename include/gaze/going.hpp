@@ -7,8 +7,9 @@
 #include "gaze/geometry.hpp"
 #include "gaze/path.hpp"
 #include "gaze/simulation.hpp"
+#include "gaze/version.hpp"
 
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 /// Where an agent is going, and if it does not move, why not.
 struct Going {

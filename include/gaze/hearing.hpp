@@ -8,10 +8,11 @@
 
 #include "gaze/event.hpp"
 #include "gaze/level.hpp"
+#include "gaze/version.hpp"
 #include "gaze/world.hpp"
 
 /// Hearing, asked of a world alone.
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 /// Who listens.
 struct Listener {

@@ -12,9 +12,10 @@
 #include "gaze/reaction.hpp"
 #include "gaze/senses.hpp"
 #include "gaze/solid.hpp"
+#include "gaze/version.hpp"
 
 /// What a sort of agents is like: its body, senses, gait, attacks and reactions.
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 constexpr std::uint32_t kNoTeam = 0xFFFFFFFF;
 

@@ -8,10 +8,11 @@
 
 #include "gaze/kind.hpp"
 #include "gaze/solid.hpp"
+#include "gaze/version.hpp"
 
 /// What a designer wrote, as plain values. `read_level` makes a Level from a file; a program may as
 /// well fill one in by itself. The comments give units and ranges; the reader enforces them.
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 enum class Driver { mind, script, host };
 enum class PatrolStyle { round, to_and_fro };

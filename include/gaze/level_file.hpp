@@ -7,9 +7,10 @@
 #include <vector>
 
 #include "gaze/level.hpp"
+#include "gaze/version.hpp"
 
 /// Reading level files. docs/level-file.md is the reference of their keys.
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 /// One thing that is wrong with a file, and where.
 struct Fault {

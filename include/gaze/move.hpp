@@ -7,9 +7,10 @@
 
 #include "gaze/geometry.hpp"
 #include "gaze/time.hpp"
+#include "gaze/version.hpp"
 
 /// How agents get about, as a designer sets it.
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 /// How it moves.
 enum class Gait {

@@ -10,9 +10,10 @@
 
 #include "gaze/geometry.hpp"
 #include "gaze/level.hpp"
+#include "gaze/version.hpp"
 #include "gaze/world.hpp"
 
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 /// A body as a navigation mesh knows it: meshes are made for one each.
 struct BodySize {

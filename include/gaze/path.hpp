@@ -12,8 +12,9 @@
 
 #include "gaze/geometry.hpp"
 #include "gaze/navigation.hpp"
+#include "gaze/version.hpp"
 
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 /// A way for a body to a goal.
 struct Path {

@@ -8,9 +8,10 @@
 
 #include "gaze/feeling.hpp"
 #include "gaze/sight.hpp"
+#include "gaze/version.hpp"
 
 /// Looking for many pairs at once, in Gaze's own world or in the host's.
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 /// What stops a line of sight in a host's own world, if anything does.
 struct RayHit {
@@ -31,7 +32,7 @@ class RaySource {
 };
 
 /// The compact answer about one pair.
-struct Sighted {
+struct QuickVerdict {
   bool sees = false;
   double visible = 0.0;    ///< Share of the body points; 0 where range or field failed already.
   double distance = 0.0;   ///< As the range is measured.
@@ -48,16 +49,16 @@ struct LookScratch {
 
 /// Looker i looks at other i: the same `sees` as `look` one by one. Equal lengths, 0 allowed. Lines
 /// of sight are asked for those in range and field alone.
-void look(const World& world, std::span<const Looker> lookers, std::span<const Looked> others,
-          LookScratch& scratch, std::span<Sighted> sighted);
+void look(const World& world, std::span<const Looker> lookers, std::span<const LookedAt> others,
+          LookScratch& scratch, std::span<QuickVerdict> sighted);
 
 /// The same in a host's world, with one virtual call for all lines of sight.
 void look(const RaySource& world, Plane plane, std::span<const Looker> lookers,
-          std::span<const Looked> others, LookScratch& scratch, std::span<Sighted> sighted);
+          std::span<const LookedAt> others, LookScratch& scratch, std::span<QuickVerdict> sighted);
 
 /// One pair in a host's world, with all tests and their numbers.
 [[nodiscard]] Verdict look(const RaySource& world, Plane plane, const Looker& looker,
-                           const Looked& other);
+                           const LookedAt& other);
 
 /// What a feeler meets first in a host's world.
 struct HostFelt {

@@ -8,9 +8,10 @@
 
 #include "gaze/geometry.hpp"
 #include "gaze/time.hpp"
+#include "gaze/version.hpp"
 
 /// What an agent does about what it perceives.
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 enum class Mode : std::uint8_t {
   post,

@@ -3,8 +3,9 @@
 #include <vector>
 
 #include "gaze/sight.hpp"
+#include "gaze/version.hpp"
 
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 /// One stretch of the edge of a seen area, anticlockwise as seen from the eye.
 struct SeenEdge {

@@ -10,10 +10,11 @@
 
 #include "gaze/geometry.hpp"
 #include "gaze/time.hpp"
+#include "gaze/version.hpp"
 
 /// What a designer sets of an agent's senses. Plain values; offsets are [forward, left, up] in
 /// metres from the feet, angles of senses are measured from the facing, anticlockwise.
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 /// The four things that a material can stop.
 enum class Stops : std::uint8_t { sight, bodies, shots, sound };

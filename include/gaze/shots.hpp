@@ -4,9 +4,10 @@
 #include <string_view>
 
 #include "gaze/event.hpp"
+#include "gaze/version.hpp"
 
 /// What attacks have set going, as a host may see and draw it.
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 /// A shot in flight.
 struct Projectile {

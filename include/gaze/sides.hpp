@@ -3,9 +3,10 @@
 #include <optional>
 
 #include "gaze/senses.hpp"
+#include "gaze/version.hpp"
 #include "gaze/world.hpp"
 
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 /// What rests against a body touches it, though rounding may leave a gap: metres.
 inline constexpr double kTouchGap = 1e-6;

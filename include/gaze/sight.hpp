@@ -6,10 +6,11 @@
 #include <vector>
 
 #include "gaze/level.hpp"
+#include "gaze/version.hpp"
 #include "gaze/world.hpp"
 
 /// Sight, asked of a world alone: range, field of view and line of sight, each with its numbers.
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 /// Who looks. The facing is a unit vector in the plan of the plane ([x, y]; upright [x, z]).
 struct Looker {
@@ -20,7 +21,7 @@ struct Looker {
 };
 
 /// Who is looked at.
-struct Looked {
+struct LookedAt {
   Vector3d feet{0.0, 0.0, 0.0};
   double height = 1.7;
   std::span<const double> body_points;  ///< Shares of the height; none: it cannot be seen.
@@ -80,22 +81,24 @@ struct Verdict {
 
 /// Makes all tests and keeps their numbers. Solids are named as in the level.
 [[nodiscard]] Verdict look(const World& world, const Level& level, const Looker& looker,
-                           const Looked& other);
+                           const LookedAt& other);
 
 /// The same answer as `look(...).sees`, cheapest test first and as few rays as it takes.
 /// Does not throw or allocate.
-[[nodiscard]] bool can_see(const World& world, const Looker& looker, const Looked& other) noexcept;
+[[nodiscard]] bool can_see(const World& world, const Looker& looker,
+                           const LookedAt& other) noexcept;
 
 /// How fast evidence grows of somebody who is seen now: as in the verdict. One ray a body point.
 [[nodiscard]] double evidence_rate(const World& world, const Looker& looker,
-                                   const Looked& other) noexcept;
+                                   const LookedAt& other) noexcept;
 
 /// Distance and angle as in the verdict, without the line of sight.
-struct Sighting {
+struct DistanceAndAngle {
   double distance = 0.0;
   double angle_deg = 0.0;
 };
-[[nodiscard]] Sighting measure(Plane plane, const Looker& looker, const Looked& other) noexcept;
+[[nodiscard]] DistanceAndAngle measure(Plane plane, const Looker& looker,
+                                       const LookedAt& other) noexcept;
 
 /// One line that says whether and why, with the numbers.
 [[nodiscard]] std::string explain(const Verdict& verdict);
@@ -109,6 +112,6 @@ struct SightRay {
   std::optional<Touch> touch;
 };
 [[nodiscard]] std::vector<SightRay> sight_rays(const World& world, const Looker& looker,
-                                               const Looked& other);
+                                               const LookedAt& other);
 
 }  // namespace gaze

@@ -12,9 +12,10 @@
 #include "gaze/level.hpp"
 #include "gaze/shots.hpp"
 #include "gaze/sight.hpp"
+#include "gaze/version.hpp"
 #include "gaze/world.hpp"
 
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 /// A call that names what does not exist, or gives a number that cannot be.
 class UsageError : public std::invalid_argument {
@@ -98,7 +99,7 @@ class Simulation {
   Verdict look(AgentId looker, AgentId other) const;
   Verdict look(std::string_view looker, std::string_view other) const;
   Looker looker(AgentId agent) const;  ///< As `look` uses it. Throws UsageError without sight.
-  Looked looked(AgentId agent) const;
+  LookedAt looked(AgentId agent) const;
 
   Awareness awareness(AgentId looker, AgentId other) const;
   /// Where the looker last perceived the other; nothing while it is unaware of it.

@@ -8,9 +8,10 @@
 #include "gaze/geometry.hpp"
 #include "gaze/senses.hpp"
 #include "gaze/time.hpp"
+#include "gaze/version.hpp"
 
 /// What levels are built of: materials, and the solids made of them.
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 /// Where a value was written. Lines and columns count from 1; 0 where it came from no file.
 struct Place {

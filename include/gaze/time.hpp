@@ -3,8 +3,10 @@
 #include <compare>
 #include <cstdint>
 
+#include "gaze/version.hpp"
+
 /// Time in Gaze is exact: durations are whole nanoseconds, and a run counts in moments.
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 /// A span of time that a designer wrote, in whole nanoseconds.
 struct Duration {

@@ -9,8 +9,9 @@
 
 #include "gaze/geometry.hpp"
 #include "gaze/level.hpp"
+#include "gaze/version.hpp"
 
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 struct SolidId {
   std::uint32_t index = 0;  ///< In Level::solids.

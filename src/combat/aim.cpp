@@ -5,6 +5,7 @@
 #include "geometry/plan.hpp"
 
 namespace gaze {
+
 bool is_facing(Plane plane, const Fighter& fighter, const Fighter& target, Angle limit) {
   const Vector2d way = plan_part(plane, target.middle() - fighter.middle());
   const SineCosine most = sine_cosine(limit);
@@ -23,13 +24,6 @@ bool can_tilt(Plane plane, const Fighter& fighter, const Vector3d& way) {
          way.z() * most.cosine - level * most.sine <= 0.0;
 }
 
-bool can_strike(const World& world, const Attack& attack, const Fighter& fighter,
-                const Fighter& target) {
-  return plane_distance(world.plane(), fighter.feet, target.feet) <= attack.range &&
-         is_facing(world.plane(), fighter, target, attack.arc.half()) &&
-         world.is_clear(Segment{fighter.middle(), target.middle()}, Stops::bodies);
-}
-
 bool is_aimed_at(Plane plane, const Attack& attack, const Fighter& fighter, const Fighter& target) {
   return plane_distance(plane, fighter.feet, target.feet) <= attack.range &&
          is_facing(plane, fighter, target, aim_limit(attack, fighter));
@@ -43,6 +37,16 @@ Angle aim_limit(const Attack& attack, const Fighter& fighter) {
 
 bool flips(Plane plane, const Kind& kind) {
   return plane == Plane::upright && kind.move.gait != Gait::fixed;
+}
+
+Fighter fighter_of(Plane plane, const Kind& kind, const Vector3d& feet, const Vector2d& facing) {
+  return {feet,
+          facing,
+          kind.radius,
+          kind.height,
+          kind.move.tilt_limits,
+          flips(plane, kind),
+          kind.body_points};
 }
 
 Vector3d muzzle_of(Plane plane, const Attack& attack, const Fighter& fighter) {
@@ -81,26 +85,6 @@ bool is_flight_clear(const World& world, const Attack& attack, const Vector3d& m
   return along_flight(attack, muzzle, launch, gravity, [&](const Segment& piece) {
     return world.is_clear(BallPath{piece, attack.radius}, Stops::shots);
   });
-}
-
-std::optional<Launch> can_shoot(const World& world, const Attack& attack, const Fighter& fighter,
-                                const Fighter& target, const Vector3d& motion, double gravity) {
-  const Plane plane = world.plane();
-  if (!is_aimed_at(plane, attack, fighter, target)) return std::nullopt;
-  const auto launch = launch_at(plane, attack, fighter, target, motion, gravity);
-  if (!launch || !can_tilt(plane, fighter, launch->velocity)) return std::nullopt;
-  if (attack.aim == Attack::Aim::ahead) return launch;
-  const Vector3d muzzle = muzzle_of(plane, attack, fighter);
-  return is_flight_clear(world, attack, muzzle, *launch, gravity) ? launch : std::nullopt;
-}
-
-bool can_shine(const World& world, const Attack& attack, const Fighter& fighter,
-               const Fighter& target) {
-  const Plane plane = world.plane();
-  const Vector3d muzzle = muzzle_of(plane, attack, fighter);
-  return is_aimed_at(plane, attack, fighter, target) &&
-         can_tilt(plane, fighter, target.middle() - muzzle) &&
-         world.is_clear(BallPath{{muzzle, target.middle()}, attack.radius}, Stops::shots);
 }
 
 }  // namespace gaze

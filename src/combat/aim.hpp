@@ -4,6 +4,7 @@
 #include <array>
 #include <cmath>
 #include <optional>
+#include <span>
 
 #include "gaze/aim.hpp"
 #include "gaze/level.hpp"
@@ -19,18 +20,19 @@ struct Fighter {
   double height = 0.0;
   std::array<double, 2> tilt_limits{-90.0, 90.0};  ///< Degrees that its shots rise.
   bool flips = false;  ///< Seen from the side it walks, and faces left or right alone.
+  std::span<const double> body_points{};  ///< Shares of its height that a blast has to reach.
 
   Vector3d middle() const { return feet + Vector3d{0.0, 0.0, height / 2.0}; }
 };
-
-/// Near enough, within the arc about the facing, nothing that stops bodies between the middles.
-[[nodiscard]] bool can_strike(const World& world, const Attack& attack, const Fighter& fighter,
-                              const Fighter& target);
 
 /// Near enough, and turned to the target as far as the tolerance asks (in the plan, from middle to
 /// middle).
 [[nodiscard]] bool is_aimed_at(Plane plane, const Attack& attack, const Fighter& fighter,
                                const Fighter& target);
+
+/// A body of a kind as a fighter, placed there; it looks into the kind, which has to outlive it.
+[[nodiscard]] Fighter fighter_of(Plane plane, const Kind& kind, const Vector3d& feet,
+                                 const Vector2d& facing);
 
 /// How far from its facing it may aim: who faces left or right alone aims anywhere to that side, in
 /// the plane of the picture.
@@ -81,15 +83,6 @@ bool along_flight(const Attack& attack, const Vector3d& muzzle, const Launch& la
 /// the arc.
 [[nodiscard]] bool is_flight_clear(const World& world, const Attack& attack, const Vector3d& muzzle,
                                    const Launch& launch, double gravity);
-
-/// Aimed at the target, and the flight there is clear.
-[[nodiscard]] std::optional<Launch> can_shoot(const World& world, const Attack& attack,
-                                              const Fighter& fighter, const Fighter& target,
-                                              const Vector3d& motion, double gravity);
-
-/// Aimed at the target, not tilted too far, and the straight way there is clear for a beam.
-[[nodiscard]] bool can_shine(const World& world, const Attack& attack, const Fighter& fighter,
-                             const Fighter& target);
 
 /// Where the muzzle is.
 [[nodiscard]] Vector3d muzzle_of(Plane plane, const Attack& attack, const Fighter& fighter);

@@ -1,4 +1,5 @@
 #include "combat/damage.hpp"
+#include "combat/attempt.hpp"
 #include "gaze/sides.hpp"
 #include "geometry/polygon.hpp"
 #include "world/distances.hpp"
@@ -71,21 +72,6 @@ void deal(Fighting& state, const Blow& blow) {
   }
 }
 
-// Some point of the body that others look at is not behind anything that stops shots.
-bool is_reached(const Fighting& state, const Vector3d& place, Index who) {
-  const Kind& kind = state.kind(who);
-  return std::any_of(kind.body_points.begin(), kind.body_points.end(), [&](double share) {
-    const Vector3d point = state.bodies.position[who] + Vector3d{0.0, 0.0, kind.height * share};
-    return state.world.is_clear(Segment{place, point}, Stops::shots);
-  });
-}
-
-/// What is left of a blast at a distance, in [0, 1]; nothing outside it.
-double share_at(const Attack& attack, double radius, double distance) {
-  if (distance > radius) return 0.0;
-  return 1.0 - attack.blast_fall_off * distance / radius;
-}
-
 }  // namespace
 
 void blast(Fighting& state, Index by, Index maker, const Attack& attack, const Vector3d& place,
@@ -94,16 +80,14 @@ void blast(Fighting& state, Index by, Index maker, const Attack& attack, const V
   state.fights.last_blast[maker] = BlastMade{attack.name, place, radius, state.clock.tick};
   for (Index who = 0; who < state.agent_count(); ++who) {
     if (!state.lives.alive[who] || who == maker || !can_hurt(state, by, attack, who)) continue;
-    const double share = share_at(attack, radius, distance_to(state.body(who), place));
-    if (share > 0.0 && is_reached(state, place, who)) {
-      state.fights.blows.push_back({by, who, &attack, share, place, place, when});
-    }
+    const double share = blast_share(state.world, attack, place, radius, fighter_of(state, who));
+    if (share > 0.0) state.fights.blows.push_back({by, who, &attack, share, place, place, when});
   }
   if (state.fights.solid_health.empty()) return;
   for (Index solid = 0; solid < state.level().solids.size(); ++solid) {
     const Solid& values = state.level().solids[solid];
     if (!(values.health > 0.0)) continue;
-    const double share = share_at(attack, radius, distance_to(state.plane(), values, place));
+    const double share = blast_share(attack, radius, distance_to(state.plane(), values, place));
     if (share > 0.0) wear_down(state, solid, attack.damage * share, by);
   }
 }

@@ -25,9 +25,7 @@ void show_projectiles(Fighting& state) {
 }  // namespace
 
 Fighter fighter_of(const Everyone& all, Index who) {
-  const Kind& own = all.kind(who);
-  return {all.bodies.position[who], all.bodies.facing[who], own.radius, own.height,
-          own.move.tilt_limits,     flips(all.plane(), own)};
+  return fighter_of(all.plane(), all.kind(who), all.bodies.position[who], all.bodies.facing[who]);
 }
 
 Event& tell_attack(const Teller& state, Event::What what, Index who, const Attack& attack) {

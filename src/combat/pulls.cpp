@@ -14,31 +14,10 @@ Moment in_moments(const Fighting& state, Duration duration) {
   return state.moments(duration);
 }
 
-bool can_shoot_at(const Everyone& state, Index who, const Attack& attack, Index target) {
-  const auto launch =
-      can_shoot(state.world, attack, fighter_of(state, who), fighter_of(state, target),
-                state.motion_of(target), state.level().gravity);
-  return launch && !friend_in_the_way(state, who, attack, *launch);
-}
-
-bool can_shine_at(const Everyone& state, Index who, const Attack& attack, Index target) {
-  const Fighter fighter = fighter_of(state, who);
-  const Fighter other = fighter_of(state, target);
-  const Vector3d way = other.middle() - muzzle_of(state.plane(), attack, fighter);
-  return can_shine(state.world, attack, fighter, other) &&
-         !friend_in_the_way(state, who, attack, {way, 1.0, other.middle()});
-}
-
-// As near as its range says, else touching; and not through what stops bodies.
-bool can_catch(const Everyone& state, Index who, const Attack& attack, Index target) {
-  const Cylinder own = state.body(who);
-  const Cylinder other = state.body(target);
-  const bool is_near =
-      attack.range > 0.0
-          ? plane_distance(state.plane(), own.feet, other.feet) <= attack.range
-          : touched_side(state.plane(), own, state.bodies.facing[who], other).has_value();
-  const Segment between{state.middle(who), state.middle(target)};
-  return is_near && state.world.is_clear(between, Stops::bodies);
+// When a blow or shot of a pull is due.
+Moment due_of(const Fighting& state, const Attack& attack, Moment pulled, int number) {
+  return pulled + in_moments(state, attack.wind_up) +
+         number * in_moments(state, attack.burst_interval);
 }
 
 // Takes from its ammunition, and from then on it reloads if nothing is left.
@@ -49,8 +28,7 @@ int use_ammunition(const Fighting& state, const Attack& attack, Readiness& ready
   const int used = std::min(wanted, ready.left);
   ready.left -= used;
   if (ready.left > 0) return used;
-  const Moment last = pulled + in_moments(state, attack.wind_up) +
-                      (used - 1) * in_moments(state, attack.burst_interval);
+  const Moment last = due_of(state, attack, pulled, used - 1);
   ready.at =
       attack.reload ? std::max(ready.at, last + in_moments(state, *attack.reload)) : kNeverReady;
   ready.left = attack.ammunition;
@@ -67,8 +45,7 @@ void pull(Fighting& state, Index who, Index attack, const Aimed& at, Moment pull
   }
   const int count = use_ammunition(state, values, state.fights.ready[who][attack], pulled);
   for (int i = 0; i < count; ++i) {
-    const Moment due =
-        pulled + in_moments(state, values.wind_up) + i * in_moments(state, values.burst_interval);
+    const Moment due = due_of(state, values, pulled, i);
     state.fights.releases.push_back({who, attack, at, due, due > state.now()});
   }
 }
@@ -87,12 +64,13 @@ void pull_all_due(Fighting& state, Index who, Index attack, const Aimed& at,
 // With nobody to aim at only what goes along the facing can be used.
 void attack_with(Fighting& state, Index who, Index attack, std::optional<Index> target) {
   const Attack& values = state.attack(who, attack);
+  if (values.how == How::touch) return;  // who touches it is hurt without its doing
   if (state.fights.ready[who][attack].at > state.now()) return;
   const bool needs_none =
       values.how == How::shot || values.how == How::beam || values.how == How::burst;
-  const bool is_possible =
-      target ? is_chosen(state, who, values, *target) && can_make(state, who, values, *target)
-             : needs_none && is_fit(state, who, values);
+  const bool is_possible = target
+                               ? is_fit(state, who, values) && can_make(state, who, values, *target)
+                               : needs_none && is_fit(state, who, values);
   if (is_possible) pull_all_due(state, who, attack, {target, std::nullopt, false});
 }
 
@@ -120,7 +98,7 @@ std::optional<Index> strikable(const Everyone& state, Index who, const Attack& a
     const double distance =
         plane_distance(state.plane(), state.bodies.position[who], state.bodies.position[foe]);
     if (distance > nearest || (best && distance == nearest)) continue;
-    if (!can_strike(state.world, attack, fighter_of(state, who), fighter_of(state, foe))) continue;
+    if (!can_reach(attempt_of(state, who, attack, foe))) continue;
     best = foe;
     nearest = distance;
   }
@@ -130,7 +108,8 @@ std::optional<Index> strikable(const Everyone& state, Index who, const Attack& a
 bool is_turned_to_aim(const Everyone& state, Index who, const Attack& attack,
                       const std::optional<Vector3d>& aim) {
   if (!aim || attack.aim == Attack::Aim::ahead) return true;
-  const Fighter there{*aim, {1.0, 0.0}, 0.0, 0.0};
+  Fighter there;
+  there.feet = *aim;
   const Fighter own = fighter_of(state, who);
   return is_facing(state.plane(), own, there, aim_limit(attack, own));
 }
@@ -184,39 +163,35 @@ bool is_fit(const Everyone& state, Index who, const Attack& attack) {
   return health >= attack.health_low && health <= attack.health_high;
 }
 
-bool is_chosen(const Everyone& state, Index who, const Attack& attack, Index target) {
-  if (!is_fit(state, who, attack)) return false;
-  if (attack.min_range == 0.0) return true;
-  return plane_distance(state.plane(), state.bodies.position[who], state.bodies.position[target]) >=
-         attack.min_range;
+Attempt attempt_of(const Everyone& state, Index who, const Attack& attack, Index target) {
+  return {state.world,
+          attack,
+          fighter_of(state, who),
+          fighter_of(state, target),
+          state.motion_of(target),
+          state.level().gravity};
+}
+
+bool can_still_make(const Everyone& state, Index who, const Attack& attack, Index target) {
+  const Attempt attempt = attempt_of(state, who, attack, target);
+  return can_reach(attempt) && !friend_in_the_way(state, who, attempt);
 }
 
 bool can_make(const Everyone& state, Index who, const Attack& attack, Index target) {
-  switch (attack.how) {
-    case How::strike:
-      return can_strike(state.world, attack, fighter_of(state, who), fighter_of(state, target));
-    case How::shot:
-      return attack.aim != Attack::Aim::mirror && can_shoot_at(state, who, attack, target);
-    case How::beam:
-      return can_shine_at(state, who, attack, target);
-    case How::burst:
-      return plane_distance(state.plane(), state.bodies.position[who],
-                            state.bodies.position[target]) <= attack.range;
-    case How::catch_:
-      return can_catch(state, who, attack, target);
-    default:
-      return false;  // who touches it is hurt without its doing
-  }
+  return is_far_enough(attempt_of(state, who, attack, target)) &&
+         can_still_make(state, who, attack, target);
 }
 
-std::optional<Index> friend_in_the_way(const Everyone& state, Index who, const Attack& attack,
-                                       const Launch& launch) {
+std::optional<Index> friend_in_the_way(const Everyone& state, Index who, const Attempt& attempt) {
+  const Attack& attack = attempt.attack;
   const std::uint32_t team = state.kind(who).team;
   if (attack.friends == Attack::Friends::pass || team == kNoTeam) return std::nullopt;
-  const Vector3d muzzle = muzzle_of(state.plane(), attack, fighter_of(state, who));
+  const auto way = way_of(attempt);
+  if (!way) return std::nullopt;
+  const Vector3d muzzle = muzzle_of(state.plane(), attack, attempt.by);
   const Vector3d still{0.0, 0.0, 0.0};
   std::optional<Index> found;
-  along_flight(attack, muzzle, launch, state.level().gravity, [&](const Segment& piece) {
+  along_flight(attack, muzzle, *way, attempt.gravity, [&](const Segment& piece) {
     for (Index other = 0; other < state.agent_count() && !found; ++other) {
       const bool is_friend =
           other != who && state.lives.alive[other] && state.kind(other).team == team;
@@ -257,7 +232,7 @@ void make_touches(Fighting& state) {
         const Attack& values = kind.attacks[attack];
         const bool is_meant =
             values.how == How::touch && values.sides.test(static_cast<std::size_t>(*side));
-        if (is_meant && is_chosen(state, who, values, other)) {
+        if (is_meant && is_fit(state, who, values)) {
           pull_all_due(state, who, attack, {other, std::nullopt, false});
         }
       }

@@ -62,7 +62,8 @@ std::optional<Launch> launch_of(const Fighting& state, const Release& release,
                      state.motion_of(*release.at.agent), state.level().gravity);
   }
   if (!release.at.place) return std::nullopt;
-  Fighter there{*release.at.place, {1.0, 0.0}, 0.0, 0.0};
+  Fighter there;
+  there.feet = *release.at.place;
   if (release.at.is_plan && !is_lobbed(attack)) {
     there.feet.z() = muzzle_of(state.plane(), attack, shooter).z();
   }
@@ -81,7 +82,7 @@ void shoot(Fighting& state, const Release& release, const Attack& attack) {
 bool is_still_there(const Fighting& state, const Release& release, const Attack& attack) {
   if (!state.lives.alive[*release.at.agent]) return false;
   return !release.is_late || attack.how == How::touch ||
-         can_make(state, release.who, attack, *release.at.agent);
+         can_still_make(state, release.who, attack, *release.at.agent);
 }
 
 void let_go(Fighting& state, const Release& release) {

@@ -17,13 +17,13 @@ double seconds(const Explaining& state, Moment moments) {
   return static_cast<double>(moments) / 1e9 / state.level().ticks_per_second;
 }
 
-std::string flight_text(const Explaining& state, std::uint32_t who) {
-  const Flight& flight = state.ways.flight[who];
-  const std::string_view what = flight.what == Flight::What::hop    ? "in a hop"
-                                : flight.what == Flight::What::drop ? "dropping"
-                                                                    : "on a link";
-  return fmt::format("{} to {}, there in {:.2f} s", what, place_text(state.plane(), flight.arc.to),
-                     seconds(state, flight.end - state.now()));
+std::string leap_text(const Explaining& state, std::uint32_t who) {
+  const Leap& leap = state.ways.leap[who];
+  const std::string_view what = leap.what == Leap::What::hop    ? "in a hop"
+                                : leap.what == Leap::What::drop ? "dropping"
+                                                                : "on a link";
+  return fmt::format("{} to {}, there in {:.2f} s", what, place_text(state.plane(), leap.arc.to),
+                     seconds(state, leap.end - state.now()));
 }
 
 // What keeps it from going anywhere, whatever it wants.
@@ -33,7 +33,7 @@ std::string held_by(const Explaining& state, std::uint32_t who) {
   if (!state.minds.awake[who]) return "it is asleep until something wakes it";
   if (state.fixed.driver[who] == Driver::host) return "the host drives it";
   if (gait == Gait::fixed) return "it is fixed";
-  if (state.ways.is_in_flight(who)) return flight_text(state, who);
+  if (state.ways.is_leaping(who)) return leap_text(state, who);
   if (gait == Gait::drop) {
     if (state.ways.hangs[who]) return "it hangs until it has a reason to drop";
     return state.bodies.is_airborne[who] ? "it is dropping" : "it lies where it landed";

@@ -5,9 +5,9 @@
 
 namespace gaze {
 
-/// A vector from the nearest point of a convex shape to a moving point, and what the moving point
-/// gains along it for each share of its way.
-struct Nearness {
+/// How near a moving point is to a convex shape, and what it gains towards or away from that for
+/// each share of its way.
+struct Approach {
   double distance = 0.0;  ///< 0 inside.
   double slope = 0.0;     ///< Change of distance per share; 0 inside.
 };
@@ -21,7 +21,7 @@ template <typename NearnessAt>
 std::optional<double> first_within(double reach, NearnessAt&& nearness_at) {
   double share = 0.0;
   for (int round = 0; round < 100; ++round) {
-    const Nearness near = nearness_at(share);
+    const Approach near = nearness_at(share);
     if (near.distance <= reach) return share;
     if (!(near.slope < 0.0)) return std::nullopt;
     const double next = share - (near.distance - reach) / near.slope;

@@ -109,7 +109,7 @@ double offset_across(const Prism& prism, double across) {
   return across > prism.high ? across - prism.high : across < prism.low ? across - prism.low : 0.0;
 }
 
-Nearness disc_nearness(const Prism& prism, const Vector2d& place, const Vector2d& motion) {
+Approach disc_nearness(const Prism& prism, const Vector2d& place, const Vector2d& motion) {
   const Vector2d offset = offset_from(prism.edges, place);
   const double distance = length_of(offset);
   return {distance, distance > 0.0 ? dot(offset, motion) / distance : 0.0};
@@ -188,7 +188,7 @@ OpenStretch disc_stretch(const Prism& prism, const PlanBody& body, const PlanPoi
   const OpenStretch never{1.0, 0.0, {}};
   const Vector2d start = body.middle.plan;
   const Vector2d motion = way.plan;
-  const Nearness at_start = disc_nearness(prism, start, motion);
+  const Approach at_start = disc_nearness(prism, start, motion);
   if (at_start.distance <= body.half_width) {
     if (at_start.distance > 0.0 && at_start.slope >= 0.0) {
       const bool may_land = way.across != 0.0 && at_start.distance < body.half_width;
@@ -255,7 +255,7 @@ std::optional<double> first_touch(const Prism& prism, const PlanSegment& path,
     const double across = offset_across(prism, path.from.across + motion_across * share);
     const double distance = std::sqrt(dot(offset, offset) + across * across);
     const double gain = dot(offset, motion) + across * motion_across;
-    return Nearness{distance, distance > 0.0 ? gain / distance : 0.0};
+    return Approach{distance, distance > 0.0 ? gain / distance : 0.0};
   });
 }
 

@@ -65,7 +65,7 @@ std::optional<double> first_touch(const BallPath& ball, const Cylinder& body,
     const Vector3d offset = offset_from_cylinder(body.radius, body.height, from + way * share);
     const double distance = length_of(offset);
     const double gain = offset.x() * way.x() + offset.y() * way.y() + offset.z() * way.z();
-    return Nearness{distance, distance > 0.0 ? gain / distance : 0.0};
+    return Approach{distance, distance > 0.0 ? gain / distance : 0.0};
   });
 }
 

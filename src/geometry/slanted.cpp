@@ -243,7 +243,7 @@ std::optional<double> first_touch_slanted(const Prism& prism, const PlanSegment&
     const Triple offset =
         offset_from(prism, {plan.x(), plan.y(), path.from.across + way[2] * share});
     const double distance = std::sqrt(dot3(offset, offset));
-    return Nearness{distance, distance > 0.0 ? dot3(offset, way) / distance : 0.0};
+    return Approach{distance, distance > 0.0 ? dot3(offset, way) / distance : 0.0};
   });
 }
 

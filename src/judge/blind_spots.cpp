@@ -123,7 +123,7 @@ class BlindSpots {
   }
 
   // Turned to a body as far as it can.
-  Looker turned_to(const Looked& looked) const {
+  Looker turned_to(const LookedAt& looked) const {
     Looker looker = turning_.looker;
     const Vector3d middle = looked.feet + Vector3d{0.0, 0.0, looked.height / 2.0};
     const Vector2d way = plan(middle) - plan(looker.feet);
@@ -135,7 +135,7 @@ class BlindSpots {
 
   void consider(Standing place) {
     if (!gets_to(place)) return;
-    const Looked looked{place.feet, other_.height, other_.body_points, other_.radius};
+    const LookedAt looked{place.feet, other_.height, other_.body_points, other_.radius};
     const Looker looker = turned_to(looked);
     if (measure(level_.plane, looker, looked).distance > looker.sight.range) return;
     ++all_;

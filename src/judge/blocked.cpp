@@ -2,7 +2,7 @@
 
 #include <algorithm>
 
-#include "combat/reach.hpp"
+#include "combat/stance.hpp"
 #include "gaze/navigation.hpp"
 #include "geometry/plan.hpp"
 #include "judge/judges.hpp"
@@ -59,7 +59,7 @@ bool hits_anybody(const Bench& bench, const Agent& agent, const Attack& attack, 
   const Stance stance = stance_of(level.plane, kind, feet, {facing.cosine, facing.sine});
   const Vector3d ground{feet.x(), feet.y(), agent.position.z()};
   return any_place(level.plane, ground, attack.range, [&](const Vector3d& place) {
-    const Fighter there{place, {1.0, 0.0}, foe.radius, foe.height};
+    const Fighter there = fighter_of(level.plane, foe, place, {1.0, 0.0});
     return can_stand(bench, stance.fighter, there) &&
            can_hit(bench.world(), attack, stance, there, level.gravity);
   });
@@ -70,7 +70,8 @@ std::string ahead_of_it(const Bench& bench, const Agent& agent, const Attack& at
   const Level& level = bench.level();
   const Kind& kind = level.kind_of(agent);
   const SineCosine facing = sine_cosine(agent.facing);
-  const Fighter fighter{agent.position, {facing.cosine, facing.sine}, kind.radius, kind.height};
+  const Fighter fighter =
+      fighter_of(level.plane, kind, agent.position, {facing.cosine, facing.sine});
   const bool is_strike = attack.how == Attack::How::strike;
   const Vector3d from = is_strike ? fighter.middle() : muzzle_of(level.plane, attack, fighter);
   const Vector3d to = from + ahead_of(level.plane, attack, fighter) * attack.range;

@@ -102,7 +102,7 @@ std::vector<Finding> judge(const Level& level) {
   const World world(level);
   Bench bench(level, world);
   judge_placement(bench);
-  judge_reach(bench);
+  judge_ranges(bench);
   judge_shots(bench);
   judge_pairs(bench);
   judge_blocked(bench);

@@ -7,8 +7,8 @@
 #include <tuple>
 #include <utility>
 
-#include "gaze/finding.hpp"
 #include "gaze/navigation.hpp"
+#include "gaze/tools/finding.hpp"
 #include "gaze/world.hpp"
 #include "level/whom.hpp"
 #include "navigation/body_size.hpp"
@@ -74,7 +74,7 @@ class Bench {
 };
 
 /// Each looks at one side of a level.
-void judge_reach(Bench& bench);        ///< Strikes, shots and stop distances against sight.
+void judge_ranges(Bench& bench);       ///< Strikes, shots and stop distances against sight.
 void judge_shots(Bench& bench);        ///< Shots that fall short or are too slow.
 void judge_pairs(Bench& bench);        ///< How kinds fare against each other.
 void judge_blocked(Bench& bench);      ///< Attacks that hit nobody from where they stand.

@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <limits>
 
-#include "navigation/reach.hpp"
+#include "navigation/walkable.hpp"
 #include "world/index.hpp"
 
 namespace gaze {

@@ -144,7 +144,7 @@ void CornerFan::open(std::uint32_t edge) {
   }
 }
 
-// The edges of a face that do not touch its vertex at the corner, as far as the fan reaches.
+// The edges of a face that do not touch its vertex at the corner, as far as the fan leads_to.
 void CornerFan::open_face(std::uint32_t first, std::uint32_t last) {
   for (std::uint32_t e = mesh_->next(first); e != last; e = mesh_->next(e)) {
     const std::uint32_t twin = mesh_->edges[e].twin;

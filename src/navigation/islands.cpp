@@ -31,9 +31,9 @@ class Joined {
 };
 
 /// Which of some places, joined both ways inside, can be reached from which by crossings.
-class Reaching {
+class Reachability {
  public:
-  Reaching(const NavigationMesh::Data& mesh, Joined& joined) {
+  Reachability(const NavigationMesh::Data& mesh, Joined& joined) {
     for (const Crossing& crossing : mesh.crossings) {
       const std::uint32_t from = number(joined.root(crossing.from_face));
       const std::uint32_t to = number(joined.root(crossing.to_face));
@@ -87,15 +87,15 @@ class Reaching {
   std::vector<std::vector<char>> rows_;
 };
 
-void note_reaches(NavigationMesh::Data& mesh, const Reaching& reaching) {
-  mesh.reach_row.assign(mesh.islands.size(), kNone);
-  for (std::size_t i = 0; i < reaching.roots().size(); ++i) {
-    const std::uint32_t island = mesh.faces[reaching.roots()[i]].island;
-    if (mesh.reach_row[island] != kNone) continue;
-    mesh.reach_row[island] = static_cast<std::uint32_t>(mesh.reaches.size());
-    std::vector<char>& row = mesh.reaches.emplace_back(mesh.islands.size(), char{0});
-    for (std::size_t j = 0; j < reaching.roots().size(); ++j) {
-      if (reaching.row(i)[j]) row[mesh.faces[reaching.roots()[j]].island] = 1;
+void note_where_islands_lead(NavigationMesh::Data& mesh, const Reachability& reachable) {
+  mesh.leads_to_row.assign(mesh.islands.size(), kNone);
+  for (std::size_t i = 0; i < reachable.roots().size(); ++i) {
+    const std::uint32_t island = mesh.faces[reachable.roots()[i]].island;
+    if (mesh.leads_to_row[island] != kNone) continue;
+    mesh.leads_to_row[island] = static_cast<std::uint32_t>(mesh.leads_to.size());
+    std::vector<char>& row = mesh.leads_to.emplace_back(mesh.islands.size(), char{0});
+    for (std::size_t j = 0; j < reachable.roots().size(); ++j) {
+      if (reachable.row(i)[j]) row[mesh.faces[reachable.roots()[j]].island] = 1;
     }
   }
 }
@@ -136,8 +136,8 @@ void find_islands(NavigationMesh::Data& mesh, const Level& level) {
     if (edge.twin != kNone) joined.join(edge.polygon, mesh.edges[edge.twin].polygon);
   }
   for (std::uint32_t i = 0; i < mesh.faces.size(); ++i) mesh.cell.push_back(joined.root(i));
-  const Reaching reaching(mesh, joined);
-  reaching.join(joined);
+  const Reachability reachable(mesh, joined);
+  reachable.join(joined);
   std::map<std::uint32_t, Island> by_root;
   std::map<std::uint32_t, double> largest_face;
   for (std::uint32_t i = 0; i < mesh.faces.size(); ++i) {
@@ -161,7 +161,7 @@ void find_islands(NavigationMesh::Data& mesh, const Level& level) {
   for (std::uint32_t i = 0; i < mesh.faces.size(); ++i) {
     mesh.faces[i].island = number_of[joined.root(i)];
   }
-  note_reaches(mesh, reaching);
+  note_where_islands_lead(mesh, reachable);
   name_islands(mesh, level);
 }
 

@@ -6,7 +6,7 @@
 #include <optional>
 
 #include "geometry/plan_grid.hpp"
-#include "navigation/reach.hpp"
+#include "navigation/walkable.hpp"
 #include "world/index.hpp"
 
 namespace gaze {

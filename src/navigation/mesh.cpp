@@ -177,8 +177,8 @@ double NavigationMesh::cost(const MeshPlace& place) const noexcept {
 bool NavigationMesh::is_reachable(std::uint32_t from_island,
                                   std::uint32_t to_island) const noexcept {
   if (from_island == to_island) return true;
-  const std::uint32_t row = data_->reach_row[from_island];
-  return row != kNone && data_->reaches[row][to_island] != 0;
+  const std::uint32_t row = data_->leads_to_row[from_island];
+  return row != kNone && data_->leads_to[row][to_island] != 0;
 }
 
 std::optional<MeshPlace> place_below(const NavigationMesh::Data& mesh, const Vector3d& place,

@@ -137,8 +137,9 @@ struct NavigationMesh::Data {
   std::vector<std::uint32_t> crossings_from;
   double least_cost = 1.0;
   bool is_even = true;  ///< One surface, every metre of which costs the same, without crossings.
-  std::vector<std::uint32_t> reach_row;  ///< By island, in `reaches`; kNone: itself alone.
-  std::vector<std::vector<char>> reaches;
+  std::vector<std::uint32_t>
+      leads_to_row;  ///< By island, its row in `leads_to`; kNone: to itself alone.
+  std::vector<std::vector<char>> leads_to;
 
   std::uint32_t next(std::uint32_t edge) const {
     const MeshFace& face = faces[edges[edge].polygon];

@@ -10,7 +10,7 @@
 #include "geometry/plan_grid.hpp"
 #include "navigation/air.hpp"
 #include "navigation/ledges.hpp"
-#include "navigation/reach.hpp"
+#include "navigation/walkable.hpp"
 #include "world/index.hpp"
 #include "world/walk.hpp"
 

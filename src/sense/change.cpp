@@ -23,14 +23,14 @@ double units_of(What what) {
 }
 
 // From the looker to the other, as the range counts.
-Vector3d way_to(Plane plane, const Looker& looker, const Looked& other) {
+Vector3d way_to(Plane plane, const Looker& looker, const LookedAt& other) {
   Vector3d way = other.feet - looker.feet;
   if (plane == Plane::ground) way.z() = 0.0;
   if (plane == Plane::upright) way.y() = 0.0;
   return way;
 }
 
-Vector3d step_of(Plane plane, const Change& change, const Looker& looker, const Looked& other) {
+Vector3d step_of(Plane plane, const Change& change, const Looker& looker, const LookedAt& other) {
   const Vector3d way = way_to(plane, looker, other);
   const double amount = change.amount;
   switch (change.what) {
@@ -56,7 +56,7 @@ struct Scene {
   const World& world;
   const Level& level;
   Looker looker;
-  Looked other;
+  LookedAt other;
 
   Plane plane() const { return world.plane(); }
   bool sees() const { return can_see(world, looker, other); }
@@ -231,7 +231,7 @@ class Together {
 
 }  // namespace
 
-void apply(Plane plane, const Change& change, Looker& looker, Looked& other) {
+void apply(Plane plane, const Change& change, Looker& looker, LookedAt& other) {
   if (change.what == What::turn_round) {
     looker.facing.x() = -looker.facing.x();
   } else if (change.what == What::turn) {
@@ -242,7 +242,7 @@ void apply(Plane plane, const Change& change, Looker& looker, Looked& other) {
   }
 }
 
-Remedy remedy(const World& world, const Level& level, const Looker& looker, const Looked& other) {
+Remedy remedy(const World& world, const Level& level, const Looker& looker, const LookedAt& other) {
   const Scene scene{world, level, looker, other};
   const Verdict verdict = look(world, level, looker, other);
   Remedy result;

@@ -20,7 +20,7 @@ Looker looker_of(const Sensing& state, Index who) {
 void tell_noticed(Sensing& state, Index who, const Contact& contact, std::optional<Index> teller) {
   Looker looker{state.bodies.position[who], state.bodies.head[who], {}, false};
   if (state.kind(who).sight) looker.sight = *state.kind(who).sight;
-  const Sighting sighting = measure(state.plane(), looker, looked(state, contact.other));
+  const DistanceAndAngle sighting = measure(state.plane(), looker, looked(state, contact.other));
   Event& event = state.tell(Event::What::noticed, who);
   event.other = AgentId{contact.other};
   event.by = contact.by;
@@ -48,7 +48,7 @@ Moment evidence_start(const Sensing& state, const Looker& looker, Index who, Ind
   const auto at = [](const auto& before, const auto& after, double share) {
     return (before + (after - before) * share).eval();
   };
-  Looked body = looked(state, other);
+  LookedAt body = looked(state, other);
   double without = 0.0;
   double with = 1.0;
   for (int halving = 0; halving < 20; ++halving) {  // to a millionth of a step
@@ -73,7 +73,7 @@ class Sighter {
   void look(Index other, Contact& contact, bool is_new, Evidence& evidence) {
     if (!looker_ || !state_.lives.alive[other]) return;
     looker_->has_noticed = contact.state == Contact::State::noticed;
-    const Looked body = looked(state_, other);
+    const LookedAt body = looked(state_, other);
     evidence.by_sight = can_see(state_.world, *looker_, body);
     const bool was_seen = !is_new && contact.rate >= 0.0;
     if (!evidence.by_sight) {
@@ -261,7 +261,7 @@ void deliver_alarms(Sensing& state) {
 
 }  // namespace
 
-Looked looked(const Everyone& all, Index who) {
+LookedAt looked(const Everyone& all, Index who) {
   const Kind& own = all.kind(who);
   return {all.bodies.position[who],
           own.height,

@@ -6,12 +6,12 @@ namespace gaze {
 namespace {
 
 // Lines of sight of the pairs that pass the other tests; what these measure is kept for all.
-void gather(Plane plane, std::span<const Looker> lookers, std::span<const Looked> others,
-            LookScratch& scratch, std::span<Sighted> sighted) {
+void gather(Plane plane, std::span<const Looker> lookers, std::span<const LookedAt> others,
+            LookScratch& scratch, std::span<QuickVerdict> sighted) {
   scratch.segments.clear();
   scratch.pairs.clear();
   for (std::uint32_t i = 0; i < lookers.size(); ++i) {
-    const Sighting measured = measure(plane, lookers[i], others[i]);
+    const DistanceAndAngle measured = measure(plane, lookers[i], others[i]);
     sighted[i] = {false, 0.0, measured.distance, measured.angle_deg};
     if (!may_see(plane, lookers[i], others[i])) continue;
     const Vector3d eye = eye_of(plane, lookers[i]);
@@ -23,8 +23,8 @@ void gather(Plane plane, std::span<const Looker> lookers, std::span<const Looked
 }
 
 template <typename IsClear>
-void count(std::span<const Looker> lookers, std::span<const Looked> others,
-           const LookScratch& scratch, std::span<Sighted> sighted, IsClear&& is_clear) {
+void count(std::span<const Looker> lookers, std::span<const LookedAt> others,
+           const LookScratch& scratch, std::span<QuickVerdict> sighted, IsClear&& is_clear) {
   for (std::size_t ray = 0; ray < scratch.segments.size();) {
     const std::uint32_t pair = scratch.pairs[ray];
     const std::size_t points = others[pair].body_points.size();
@@ -37,8 +37,8 @@ void count(std::span<const Looker> lookers, std::span<const Looked> others,
 
 }  // namespace
 
-void look(const World& world, std::span<const Looker> lookers, std::span<const Looked> others,
-          LookScratch& scratch, std::span<Sighted> sighted) {
+void look(const World& world, std::span<const Looker> lookers, std::span<const LookedAt> others,
+          LookScratch& scratch, std::span<QuickVerdict> sighted) {
   gather(world.plane(), lookers, others, scratch, sighted);
   scratch.clear.resize(scratch.segments.size());
   world.are_clear(std::span<const Segment>(scratch.segments), Stops::sight, scratch.clear);
@@ -47,7 +47,7 @@ void look(const World& world, std::span<const Looker> lookers, std::span<const L
 }
 
 void look(const RaySource& world, Plane plane, std::span<const Looker> lookers,
-          std::span<const Looked> others, LookScratch& scratch, std::span<Sighted> sighted) {
+          std::span<const LookedAt> others, LookScratch& scratch, std::span<QuickVerdict> sighted) {
   gather(plane, lookers, others, scratch, sighted);
   scratch.hits.assign(scratch.segments.size(), {});
   world.first_hits(scratch.segments, scratch.hits);
@@ -55,7 +55,7 @@ void look(const RaySource& world, Plane plane, std::span<const Looker> lookers,
         [&](std::size_t ray) { return !scratch.hits[ray].is_hit; });
 }
 
-Verdict look(const RaySource& world, Plane plane, const Looker& looker, const Looked& other) {
+Verdict look(const RaySource& world, Plane plane, const Looker& looker, const LookedAt& other) {
   Verdict verdict = look_without_rays(plane, looker, other);
   const std::size_t points = other.body_points.size();
   verdict.line.points = static_cast<int>(points);

@@ -29,7 +29,7 @@ void look_who_is_where(Sensing& state);
 void perceive_bodies(Sensing& state, std::uint32_t who);
 
 /// An agent as others see it.
-[[nodiscard]] Looked looked(const Everyone& all, std::uint32_t who);
+[[nodiscard]] LookedAt looked(const Everyone& all, std::uint32_t who);
 
 /// What a feeler turns with.
 [[nodiscard]] inline const Vector2d& feeler_facing(const Everyone& all, std::uint32_t who,

@@ -14,20 +14,20 @@ double range_limit(const Looker& looker) {
 }
 
 // What a limit between centres is for a distance that is measured as this sight measures it.
-double between_centres(const Looker& looker, double limit, const Looked& other) {
+double between_centres(const Looker& looker, double limit, const LookedAt& other) {
   return looker.sight.measure == Measure::surface ? limit + other.radius : limit;
 }
 
-bool is_within(Plane plane, const Looker& looker, double limit, const Looked& other) {
+bool is_within(Plane plane, const Looker& looker, double limit, const LookedAt& other) {
   const double most = between_centres(looker, limit, other);
   return squared_plane_distance(plane, looker.feet, other.feet) <= most * most;
 }
 
-bool is_in_range(Plane plane, const Looker& looker, const Looked& other) {
+bool is_in_range(Plane plane, const Looker& looker, const LookedAt& other) {
   return is_within(plane, looker, range_limit(looker), other);
 }
 
-bool is_in_near_ring(Plane plane, const Looker& looker, const Looked& other) {
+bool is_in_near_ring(Plane plane, const Looker& looker, const LookedAt& other) {
   const double ring = looker.sight.near_ring;
   return ring > 0.0 && is_within(plane, looker, ring, other);
 }
@@ -50,7 +50,7 @@ struct Bearings {
   Bearing up;
 };
 
-Bearings bearings_to(Plane plane, const Looker& looker, const Looked& other) {
+Bearings bearings_to(Plane plane, const Looker& looker, const LookedAt& other) {
   const PlanPoint eye = to_plan(plane, eye_of(plane, looker));
   const PlanPoint middle = to_plan(plane, body_point(other, 0.5));
   const Vector2d way = middle.plan - eye.plan;
@@ -65,7 +65,7 @@ Bearings bearings_to(Plane plane, const Looker& looker, const Looked& other) {
   return {bearing_of(plan_field(plane, looker).middle, way), up};
 }
 
-bool is_in_field(Plane plane, const Looker& looker, const Looked& other) {
+bool is_in_field(Plane plane, const Looker& looker, const LookedAt& other) {
   const Sight& sight = looker.sight;
   if (is_in_near_ring(plane, looker, other)) return true;
   const Bearings bearings = bearings_to(plane, looker, other);
@@ -74,7 +74,7 @@ bool is_in_field(Plane plane, const Looker& looker, const Looked& other) {
   return !vertical || is_within(bearings.up, sine_cosine(vertical->half()));
 }
 
-RangeTest test_range(Plane plane, const Looker& looker, const Looked& other) {
+RangeTest test_range(Plane plane, const Looker& looker, const LookedAt& other) {
   RangeTest test;
   test.value = plane_distance(plane, looker.feet, other.feet);
   if (looker.sight.measure == Measure::surface) {
@@ -94,12 +94,12 @@ FieldTest test_angle(const Bearing& bearing, Angle field, bool is_near) {
   return test;
 }
 
-FieldTest test_field(Plane plane, const Looker& looker, const Looked& other) {
+FieldTest test_field(Plane plane, const Looker& looker, const LookedAt& other) {
   return test_angle(bearings_to(plane, looker, other).across, looker.sight.field_of_view,
                     is_in_near_ring(plane, looker, other));
 }
 
-std::optional<FieldTest> test_vertical(Plane plane, const Looker& looker, const Looked& other) {
+std::optional<FieldTest> test_vertical(Plane plane, const Looker& looker, const LookedAt& other) {
   const auto& field = vertical_field(plane, looker);
   if (!field) return std::nullopt;
   return test_angle(bearings_to(plane, looker, other).up, *field,
@@ -107,7 +107,7 @@ std::optional<FieldTest> test_vertical(Plane plane, const Looker& looker, const 
 }
 
 LineTest test_line(const World& world, const Level& level, const Looker& looker,
-                   const Looked& other) {
+                   const LookedAt& other) {
   const std::vector<SightRay> rays = sight_rays(world, looker, other);
   LineTest test;
   test.limit = looker.sight.visible_at_least;
@@ -128,14 +128,14 @@ LineTest test_line(const World& world, const Level& level, const Looker& looker,
 }
 
 // How many of so many body points have to be reached.
-std::size_t points_needed(const Looked& other, double share) {
+std::size_t points_needed(const LookedAt& other, double share) {
   std::size_t needed = 1;
   const auto all = static_cast<double>(other.body_points.size());
   while (static_cast<double>(needed) / all < share) ++needed;
   return needed;
 }
 
-std::size_t points_reached(const World& world, const Looker& looker, const Looked& other,
+std::size_t points_reached(const World& world, const Looker& looker, const LookedAt& other,
                            std::size_t enough) {
   const Vector3d eye = eye_of(world.plane(), looker);
   std::size_t reached = 0;
@@ -179,7 +179,7 @@ Vector2d facing_for(Plane plane, const Looker& looker, const Vector2d& way) {
   return right.x() < 0.0 ? turned(way, tilt) : right;
 }
 
-Vector3d body_point(const Looked& other, double share) {
+Vector3d body_point(const LookedAt& other, double share) {
   return other.feet + Vector3d{0.0, 0.0, other.height * share};
 }
 
@@ -192,7 +192,7 @@ std::size_t middle_point(std::span<const double> shares) {
   return best;
 }
 
-EvidenceRate rate_of(const Looker& looker, const Looked& other, double distance, double visible) {
+EvidenceRate rate_of(const Looker& looker, const LookedAt& other, double distance, double visible) {
   const double limit = range_limit(looker);
   const double start = looker.sight.fade_from * limit;
   EvidenceRate evidence;
@@ -208,11 +208,11 @@ bool is_enough(const Looker& looker, double visible) {
   return visible > 0.0 && visible >= looker.sight.visible_at_least;
 }
 
-bool may_see(Plane plane, const Looker& looker, const Looked& other) {
+bool may_see(Plane plane, const Looker& looker, const LookedAt& other) {
   return is_in_range(plane, looker, other) && is_in_field(plane, looker, other);
 }
 
-Verdict look_without_rays(Plane plane, const Looker& looker, const Looked& other) {
+Verdict look_without_rays(Plane plane, const Looker& looker, const LookedAt& other) {
   Verdict verdict;
   verdict.range = test_range(plane, looker, other);
   verdict.field = test_field(plane, looker, other);
@@ -225,7 +225,7 @@ Vector3d eye_of(Plane plane, const Looker& looker) noexcept {
   return offset_place(plane, looker.feet, looker.facing, looker.sight.eye);
 }
 
-std::vector<SightRay> sight_rays(const World& world, const Looker& looker, const Looked& other) {
+std::vector<SightRay> sight_rays(const World& world, const Looker& looker, const LookedAt& other) {
   std::vector<SightRay> rays;
   const Vector3d eye = eye_of(world.plane(), looker);
   for (const double share : other.body_points) {
@@ -235,7 +235,7 @@ std::vector<SightRay> sight_rays(const World& world, const Looker& looker, const
   return rays;
 }
 
-Verdict look(const World& world, const Level& level, const Looker& looker, const Looked& other) {
+Verdict look(const World& world, const Level& level, const Looker& looker, const LookedAt& other) {
   Verdict verdict = look_without_rays(world.plane(), looker, other);
   verdict.line = test_line(world, level, looker, other);
   verdict.sees = verdict.range.pass && verdict.field.pass && verdict.line.pass &&
@@ -244,11 +244,11 @@ Verdict look(const World& world, const Level& level, const Looker& looker, const
   return verdict;
 }
 
-Sighting measure(Plane plane, const Looker& looker, const Looked& other) noexcept {
+DistanceAndAngle measure(Plane plane, const Looker& looker, const LookedAt& other) noexcept {
   return {test_range(plane, looker, other).value, test_field(plane, looker, other).value_deg};
 }
 
-double evidence_rate(const World& world, const Looker& looker, const Looked& other) noexcept {
+double evidence_rate(const World& world, const Looker& looker, const LookedAt& other) noexcept {
   const Vector3d eye = eye_of(world.plane(), looker);
   const auto reached =
       std::count_if(other.body_points.begin(), other.body_points.end(), [&](double share) {
@@ -259,7 +259,7 @@ double evidence_rate(const World& world, const Looker& looker, const Looked& oth
   return rate_of(looker, other, distance, static_cast<double>(reached) / all).rate();
 }
 
-bool can_see(const World& world, const Looker& looker, const Looked& other) noexcept {
+bool can_see(const World& world, const Looker& looker, const LookedAt& other) noexcept {
   if (!may_see(world.plane(), looker, other)) return false;
   if (other.body_points.empty()) return false;
   const std::size_t needed = points_needed(other, looker.sight.visible_at_least);

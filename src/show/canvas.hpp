@@ -7,7 +7,7 @@
 #include <vector>
 
 #include "gaze/geometry.hpp"
-#include "gaze/picture.hpp"
+#include "gaze/tools/picture.hpp"
 
 namespace gaze {
 

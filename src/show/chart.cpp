@@ -1,4 +1,4 @@
-#include "gaze/chart.hpp"
+#include "gaze/tools/chart.hpp"
 
 #include <fmt/format.h>
 

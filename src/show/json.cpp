@@ -1,12 +1,12 @@
 #include <nlohmann/json.hpp>
 
 #include "gaze/acquaintance.hpp"
-#include "gaze/attacking.hpp"
+#include "gaze/attack_answer.hpp"
 #include "gaze/change.hpp"
-#include "gaze/duel.hpp"
 #include "gaze/going.hpp"
-#include "gaze/report.hpp"
-#include "show/round.hpp"
+#include "gaze/tools/duel.hpp"
+#include "gaze/tools/report.hpp"
+#include "level/round.hpp"
 
 namespace gaze {
 namespace {

@@ -4,7 +4,7 @@
 #include <algorithm>
 #include <set>
 
-#include "gaze/report.hpp"
+#include "gaze/tools/report.hpp"
 #include "level/numbers.hpp"
 
 namespace gaze {

@@ -1,4 +1,4 @@
-#include "gaze/picture.hpp"
+#include "gaze/tools/picture.hpp"
 
 #include <algorithm>
 

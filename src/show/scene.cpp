@@ -315,7 +315,7 @@ class SceneMaker {
   }
 
   void add_line(const Looker& looker, const Verdict& verdict, AgentId other) {
-    const Looked looked = simulation_.looked(other);
+    const LookedAt looked = simulation_.looked(other);
     SightLine line;
     line.from = plan(eye_of(level_.plane, looker));
     line.to = plan(looked.feet + Vector3d{0.0, 0.0, looked.height / 2.0});

@@ -4,8 +4,8 @@
 #include <string>
 #include <vector>
 
-#include "gaze/picture.hpp"
 #include "gaze/seen_area.hpp"
+#include "gaze/tools/picture.hpp"
 #include "geometry/polygon.hpp"
 
 /// What a picture shows, as plain shapes in the plan, metres. Nothing here knows how it is drawn.

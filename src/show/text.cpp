@@ -3,10 +3,10 @@
 #include <algorithm>
 
 #include "gaze/acquaintance.hpp"
-#include "gaze/attacking.hpp"
+#include "gaze/attack_answer.hpp"
 #include "gaze/change.hpp"
 #include "gaze/going.hpp"
-#include "gaze/report.hpp"
+#include "gaze/tools/report.hpp"
 #include "level/numbers.hpp"
 #include "level/spelling.hpp"
 

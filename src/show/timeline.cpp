@@ -6,7 +6,7 @@
 #include <optional>
 #include <tuple>
 
-#include "gaze/report.hpp"
+#include "gaze/tools/report.hpp"
 #include "level/numbers.hpp"
 
 /// The timeline of a run: a line for each event, but for blows that repeat those before.

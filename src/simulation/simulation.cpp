@@ -221,7 +221,7 @@ Looker Simulation::looker(AgentId agent) const {
           false};
 }
 
-Looked Simulation::looked(AgentId agent) const {
+LookedAt Simulation::looked(AgentId agent) const {
   return gaze::looked(Everyone(*state_), state_->index_of(agent));
 }
 

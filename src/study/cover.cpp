@@ -1,4 +1,4 @@
-#include "gaze/cover.hpp"
+#include "gaze/tools/cover.hpp"
 
 #include <algorithm>
 

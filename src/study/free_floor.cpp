@@ -4,7 +4,7 @@
 #include <cmath>
 #include <limits>
 
-#include "gaze/cover.hpp"
+#include "gaze/tools/cover.hpp"
 #include "geometry/plan.hpp"
 #include "geometry/slanted.hpp"
 #include "level/numbers.hpp"

@@ -4,7 +4,7 @@
 #include <cmath>
 #include <vector>
 
-#include "gaze/spots.hpp"
+#include "gaze/tools/spots.hpp"
 
 namespace gaze {
 

@@ -1,4 +1,4 @@
-#include "gaze/watch.hpp"
+#include "gaze/tools/watch.hpp"
 
 #include <algorithm>
 #include <cmath>

@@ -131,7 +131,7 @@ void search(Travelling& state, std::uint32_t who, const Vector3d& goal) {
 }
 
 bool is_about(const Travelling& state, std::uint32_t who) {
-  return state.is_up(who) && !state.ways.is_in_flight(who);
+  return state.is_up(who) && !state.ways.is_leaping(who);
 }
 
 // Who waits for a way to the same place as the first of those that are still to come, over the same
@@ -317,7 +317,7 @@ LegResult find_way(Travelling& state, std::uint32_t who, const Leg& leg, Moment 
       ++route.next;
       ++route.next_link;
       take_link(state, who, mesh_for(state, who).links()[link->link], start);
-      if (state.ways.is_in_flight(who)) return {state.bodies.position[who], budget, false};
+      if (state.ways.is_leaping(who)) return {state.bodies.position[who], budget, false};
       used = std::max(used, budget - state.left_after_rest(who, budget));
       continue;
     }

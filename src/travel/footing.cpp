@@ -75,7 +75,7 @@ void note_height(Travelling& state, std::uint32_t who) {
   state.ways.highest_of_fall[who] = state.bodies.position[who].z() + rise;
 }
 
-// One step of free flight: sideways as far as nothing is in the way, then down onto whatever is
+// One step of a free fall: sideways as far as nothing is in the way, then down onto whatever is
 // met.
 void fly(Travelling& state, std::uint32_t who, bool also_sideways) {
   const double seconds =
@@ -147,7 +147,7 @@ void settle(Travelling& state, std::uint32_t who) {
   }
   if (rests_on_something(state, who)) return;
   // A hop that has just ended there was its way, and no speed that it goes on with.
-  const bool has_hopped = state.ways.flight[who].end > state.step_start();
+  const bool has_hopped = state.ways.leap[who].end > state.step_start();
   const Vector3d moved = state.bodies.position[who] - state.bodies.previous[who];
   state.ways.velocity[who] = moved * (has_hopped ? 0.0 : 1.0 * state.level().ticks_per_second);
   state.ways.velocity[who].z() = 0.0;

@@ -15,7 +15,7 @@ void tell_landing(Travelling& state, std::uint32_t who, double highest);
 
 /// Begins to use a link, at a moment of this step, and goes on to the end of the step.
 void take_link(Travelling& state, std::uint32_t who, const MeshLink& link, Moment start);
-/// Goes on in a flight until the end of the step or of the flight.
+/// Goes on in a leap until the end of the step or of the leap.
 void fly_on(Travelling& state, std::uint32_t who);
 /// One hop towards a goal, if there is room for it.
 LegResult hop_leg(Travelling& state, std::uint32_t who, const Leg& leg, Moment budget);

@@ -23,9 +23,9 @@ double level_way(const Arc& ends) {
 }
 
 // Level to above where it ends, then down under gravity.
-Vector3d place_in_drop(const Flight& flight, double seconds) {
-  const Arc& ends = flight.arc;
-  const double level_seconds = level_way(ends) / flight.speed;
+Vector3d place_in_drop(const Leap& leap, double seconds) {
+  const Arc& ends = leap.arc;
+  const double level_seconds = level_way(ends) / leap.speed;
   const double share = std::min(1.0, seconds / level_seconds);
   const double falling = std::max(0.0, seconds - level_seconds);
   Vector3d place = ends.from + (ends.to - ends.from) * share;
@@ -34,11 +34,11 @@ Vector3d place_in_drop(const Flight& flight, double seconds) {
 }
 
 // Upwards first, so that it comes over the rim; downwards last.
-Vector3d place_on_made(const Flight& flight, double seconds) {
-  const Arc& ends = flight.arc;
+Vector3d place_on_made(const Leap& leap, double seconds) {
+  const Arc& ends = leap.arc;
   const double rise = ends.to.z() - ends.from.z();
   const double level_length = level_way(ends);
-  const double gone = seconds * flight.speed;
+  const double gone = seconds * leap.speed;
   const double upright_first = rise > 0.0 ? rise : 0.0;
   const double level_gone = std::clamp(gone - upright_first, 0.0, level_length);
   const double upright_gone =
@@ -49,39 +49,39 @@ Vector3d place_on_made(const Flight& flight, double seconds) {
   return place;
 }
 
-Vector3d place_in(const Flight& flight, double seconds) {
-  switch (flight.what) {
-    case Flight::What::hop:
-      return place_on(flight.arc, seconds);
-    case Flight::What::drop:
-      return place_in_drop(flight, seconds);
+Vector3d place_in(const Leap& leap, double seconds) {
+  switch (leap.what) {
+    case Leap::What::hop:
+      return place_on(leap.arc, seconds);
+    case Leap::What::drop:
+      return place_in_drop(leap, seconds);
     default:
-      return place_on_made(flight, seconds);
+      return place_on_made(leap, seconds);
   }
 }
 
-double seconds_for(const Flight& flight) {
-  const double rise = flight.arc.to.z() - flight.arc.from.z();
-  switch (flight.what) {
-    case Flight::What::hop:
-      return flight.arc.seconds;
-    case Flight::What::drop:
-      return level_way(flight.arc) / flight.speed + std::sqrt(-2.0 * rise / flight.arc.gravity);
+double seconds_for(const Leap& leap) {
+  const double rise = leap.arc.to.z() - leap.arc.from.z();
+  switch (leap.what) {
+    case Leap::What::hop:
+      return leap.arc.seconds;
+    case Leap::What::drop:
+      return level_way(leap.arc) / leap.speed + std::sqrt(-2.0 * rise / leap.arc.gravity);
     default:
-      return (level_way(flight.arc) + std::abs(rise)) / flight.speed;
+      return (level_way(leap.arc) + std::abs(rise)) / leap.speed;
   }
 }
 
-double highest_of(const Flight& flight) {
-  const Arc& arc = flight.arc;
-  if (flight.what != Flight::What::hop) return arc.from.z();
+double highest_of(const Leap& leap) {
+  const Arc& arc = leap.arc;
+  if (leap.what != Leap::What::hop) return arc.from.z();
   return arc.from.z() + arc.up * arc.up / (2.0 * arc.gravity);
 }
 
-void begin(Travelling& state, std::uint32_t who, Flight flight, Moment start) {
-  flight.start = start;
-  flight.end = start + moments_for(state, seconds_for(flight));
-  state.ways.flight[who] = flight;
+void begin(Travelling& state, std::uint32_t who, Leap leap, Moment start) {
+  leap.start = start;
+  leap.end = start + moments_for(state, seconds_for(leap));
+  state.ways.leap[who] = leap;
   fly_on(state, who);
 }
 
@@ -92,8 +92,8 @@ bool is_taken(const Travelling& state, std::uint32_t who, const Vector3d& place)
   state.ways.walkers.near(place, reach, [&](std::uint32_t other, double) {
     if (other == who || !state.is_up(other) || is_taken) return;
     const double gap = state.kind(who).radius + state.kind(other).radius;
-    const Vector3d& at = state.ways.is_in_flight(other) ? state.ways.flight[other].arc.to
-                                                        : state.bodies.seen_position[other];
+    const Vector3d& at = state.ways.is_leaping(other) ? state.ways.leap[other].arc.to
+                                                      : state.bodies.seen_position[other];
     const bool is_beside = std::abs(at.z() - place.z()) < state.kind(who).height;
     is_taken = is_beside && level_distance(state.plane(), at, place) < gap;
   });
@@ -122,33 +122,33 @@ std::optional<Arc> arc_with_room(const Travelling& state, std::uint32_t who, con
 }  // namespace
 
 void fly_on(Travelling& state, std::uint32_t who) {
-  Flight& flight = state.ways.flight[who];
-  if (state.now() < flight.end) {
-    state.bodies.position[who] = place_in(flight, seconds_of(state, state.now() - flight.start));
+  Leap& leap = state.ways.leap[who];
+  if (state.now() < leap.end) {
+    state.bodies.position[who] = place_in(leap, seconds_of(state, state.now() - leap.start));
     return;
   }
-  state.bodies.position[who] = flight.arc.to;
-  if (flight.what != Flight::What::made) tell_landing(state, who, highest_of(flight));
-  const bool rests = flight.what == Flight::What::hop;
+  state.bodies.position[who] = leap.arc.to;
+  if (leap.what != Leap::What::made) tell_landing(state, who, highest_of(leap));
+  const bool rests = leap.what == Leap::What::hop;
   const Moment rest = state.moments(state.kind(who).move.hop_rest);
-  state.ways.rests_until[who] = flight.end + (rests ? rest : 0);
-  flight.what = Flight::What::none;
+  state.ways.rests_until[who] = leap.end + (rests ? rest : 0);
+  leap.what = Leap::What::none;
 }
 
 void take_link(Travelling& state, std::uint32_t who, const MeshLink& link, Moment start) {
   const Move& move = state.kind(who).move;
-  Flight flight;
-  flight.speed = move.speed;
-  flight.arc = {link.from, link.to, 0.0, state.level().gravity, 0.0};
+  Leap leap;
+  leap.speed = move.speed;
+  leap.arc = {link.from, link.to, 0.0, state.level().gravity, 0.0};
   if (link.what == MeshLink::What::hop) {
-    flight.what = Flight::What::hop;
-    flight.arc = *arc_between(link.from, link.to, move.hop_height, state.level().gravity);
+    leap.what = Leap::What::hop;
+    leap.arc = *arc_between(link.from, link.to, move.hop_height, state.level().gravity);
   } else {
     const bool drops = link.what == MeshLink::What::drop;
-    flight.what = drops ? Flight::What::drop : Flight::What::made;
+    leap.what = drops ? Leap::What::drop : Leap::What::made;
     if (!(move.speed > 0.0)) return;
   }
-  begin(state, who, flight, start);
+  begin(state, who, leap, start);
 }
 
 /// Metres: a hop that ends at a place may end short of it by rounding; no hop makes up for that.
@@ -171,10 +171,10 @@ LegResult hop_leg(Travelling& state, std::uint32_t who, const Leg& leg, Moment b
     if (is_taken(state, who, to)) continue;
     const auto arc = arc_with_room(state, who, to);
     if (!arc) continue;
-    Flight flight;
-    flight.what = Flight::What::hop;
-    flight.arc = *arc;
-    begin(state, who, flight, state.now() - budget);
+    Leap leap;
+    leap.what = Leap::What::hop;
+    leap.arc = *arc;
+    begin(state, who, leap, state.now() - budget);
     return {state.bodies.position[who], budget, false};
   }
   return stands;

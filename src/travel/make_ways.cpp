@@ -89,7 +89,7 @@ Ways make_ways(Meshes& meshes, const Fixed& fixed, const Bodies& bodies,
   ways.velocity.assign(count, still);
   ways.air_share.assign(count, 1.0);
   ways.hangs.assign(count, 1);
-  ways.flight.resize(count);
+  ways.leap.resize(count);
   ways.rests_until.resize(count);
   ways.pushed.assign(count, still);
   ways.route.resize(count);
@@ -125,7 +125,7 @@ void reset_body(Bodies& bodies, Ways& ways, const Fixed& fixed, std::uint32_t wh
   ways.velocity[who] = still;
   ways.air_share[who] = 1.0;
   ways.hangs[who] = 1;
-  ways.flight[who] = {};
+  ways.leap[who] = {};
   ways.rests_until[who] = 0;
   ways.pushed[who] = still;
   ways.pace[who] = {0.0, 0.0};

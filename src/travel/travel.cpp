@@ -159,10 +159,10 @@ Wish stand(const Travelling& state, std::uint32_t who) {
 }
 
 // It looks on at what it chases, else where it flies.
-Wish in_flight(const Travelling& state, std::uint32_t who) {
+Wish leap_on(const Travelling& state, std::uint32_t who) {
   const auto focus = focus_of(state, who);
   if (focus && state.minds.mode[who] == Mode::chase) return look_at(*focus);
-  const Arc& arc = state.ways.flight[who].arc;
+  const Arc& arc = state.ways.leap[who].arc;
   return {std::nullopt, plan_part(state.plane(), level_part(arc.to - arc.from))};
 }
 
@@ -281,8 +281,8 @@ void travel(Travelling& state) {
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
     if (!state.is_up(who) || state.minds.mode[who] != Mode::script) continue;
     state.bodies.trigger[who] = {};
-    if (state.ways.is_in_flight(who)) fly_on(state, who);
-    if (!state.ways.is_in_flight(who)) follow_script(state, who);
+    if (state.ways.is_leaping(who)) fly_on(state, who);
+    if (!state.ways.is_leaping(who)) follow_script(state, who);
     note_move(state, who);
   }
   search_asked(state);
@@ -291,13 +291,12 @@ void travel(Travelling& state) {
     if (!state.is_up(who)) continue;
     if (state.fixed.driver[who] == Driver::mind) {
       const Vector3d before = state.bodies.position[who];
-      if (state.ways.is_in_flight(who)) fly_on(state, who);
-      const Wish wish =
-          state.ways.is_in_flight(who) ? in_flight(state, who) : follow_mind(state, who);
+      if (state.ways.is_leaping(who)) fly_on(state, who);
+      const Wish wish = state.ways.is_leaping(who) ? leap_on(state, who) : follow_mind(state, who);
       state.bodies.has_come[who] = state.ways.course[who].next != 0;
       turn(state, who, faced(state, who, before, wish));
     }
-    if (!state.ways.is_in_flight(who) && !state.ways.has_settled[who]) settle(state, who);
+    if (!state.ways.is_leaping(who) && !state.ways.has_settled[who]) settle(state, who);
     if (state.minds.mode[who] == Mode::script) turn(state, who, along_script(state, who));
     note_move(state, who);
     turn_head(state, who);

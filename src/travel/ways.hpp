@@ -62,7 +62,7 @@ struct Route {
 };
 
 /// A hop, or a link on the way: nothing changes it before it has landed.
-struct Flight {
+struct Leap {
   enum class What { none, hop, drop, made };
   What what = What::none;
   Arc arc;             ///< Its ends, of all; the rest of hops alone.
@@ -100,7 +100,7 @@ struct Ways {
   std::vector<Vector3d> velocity;                      ///< In the air, metres a second.
   std::vector<double> air_share;  ///< Of the step in which it took off that it is in the air.
   std::vector<char> hangs;        ///< What drops has not dropped yet.
-  std::vector<Flight> flight;
+  std::vector<Leap> leap;
   std::vector<Moment> rests_until;  ///< From a landing on.
   std::vector<Vector3d> pushed;     ///< By blows: velocity, level, metres a second.
 
@@ -131,7 +131,7 @@ struct Ways {
   std::vector<Cylinder> in_the_way;   ///< Scratch: bodies that may stop one that moves.
   std::vector<Cylinder> avoided;      ///< Scratch: of one search.
 
-  bool is_in_flight(std::uint32_t who) const { return flight[who].what != Flight::What::none; }
+  bool is_leaping(std::uint32_t who) const { return leap[who].what != Leap::What::none; }
 };
 
 }  // namespace gaze

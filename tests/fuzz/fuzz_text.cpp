@@ -5,6 +5,7 @@
 #include <string_view>
 
 #include "gaze/gaze.hpp"
+#include "gaze/tools/tools.hpp"
 
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
   try {

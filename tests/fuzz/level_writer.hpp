@@ -5,6 +5,7 @@
 
 #include "fuzz/choices.hpp"
 #include "gaze/gaze.hpp"
+#include "gaze/tools/tools.hpp"
 
 namespace gaze::fuzz {
 

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "gaze/gaze.hpp"
+#include "gaze/tools/tools.hpp"
 
 namespace gaze::fuzz {
 

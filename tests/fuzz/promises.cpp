@@ -6,7 +6,7 @@
 #include <cmath>
 #include <vector>
 
-#include "gaze/trace.hpp"
+#include "gaze/tools/trace.hpp"
 
 namespace gaze::fuzz {
 namespace {

@@ -3,6 +3,7 @@
 #include <string>
 
 #include "gaze/gaze.hpp"
+#include "gaze/tools/tools.hpp"
 
 namespace gaze::fuzz {
 

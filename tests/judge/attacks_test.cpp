@@ -4,7 +4,7 @@
 
 #include <algorithm>
 
-#include "gaze/report.hpp"
+#include "gaze/tools/report.hpp"
 #include "support/levels.hpp"
 
 namespace gaze {

@@ -2,7 +2,7 @@
 
 #include <algorithm>
 
-#include "gaze/finding.hpp"
+#include "gaze/tools/finding.hpp"
 #include "support/levels.hpp"
 
 namespace gaze {

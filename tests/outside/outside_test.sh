@@ -1,24 +1,62 @@
 #!/usr/bin/env bash
-# Installs Gaze, moves the installed tree, and builds a program against it: found by CMake, then by
-# pkg-config. Then runs the installed command's demo from another folder.
+# Installs Gaze, moves the installed tree, and builds programs against it: found by CMake, then by
+# pkg-config; all of it, then the core alone, which drags in no other library. Then Gaze as a part of
+# somebody's sources, the package for Debian, and the installed command's demo from another folder.
 #   outside_test.sh BUILD_FOLDER COMPILER [FLAGS]
 set -euo pipefail
+shopt -s inherit_errexit
 here=$(cd "$(dirname "$0")" && pwd)
+build=$1 compiler=$2 flags=${3:-}
 work=$(mktemp -d)
 trap 'rm -rf "$work"' EXIT
 
-cmake --install "$1" --prefix "$work/first" >/dev/null
+cmake --install "$build" --prefix "$work/first" >/dev/null
 mv "$work/first" "$work/moved"
-
-cmake -S "$here" -B "$work/build" -G Ninja -DCMAKE_CXX_COMPILER="$2" -DCMAKE_CXX_FLAGS="${3:-}" \
-  -DCMAKE_PREFIX_PATH="$work/moved" >/dev/null
-cmake --build "$work/build" >/dev/null
-"$work/build/outside" | grep -x "outside works"
-
 pc=$(find "$work/moved" -name gaze.pc -printf '%h')
-export PKG_CONFIG_PATH=$pc
-if grep -q "$work\|$1" "$pc/gaze.pc"; then echo "gaze.pc holds a path of this machine" >&2; exit 1; fi
-"$2" -std=c++20 ${3:-} "$here/outside.cpp" -o "$work/by-pkg-config" $(pkg-config --cflags --libs gaze)
-"$work/by-pkg-config" | grep -x "outside works"
+export PKG_CONFIG_PATH=$pc LD_LIBRARY_PATH=$pc/..
+if grep -q "$work\|$build" "$pc"/*.pc; then echo "a .pc file holds a path of this machine" >&2; exit 1; fi
+
+# by_cmake FOLDER COMPILER: builds a project of its own there, prints the program's folder.
+by_cmake() {
+  cmake -S "$here/$1" -B "$work/$1-$2" -G Ninja -DCMAKE_CXX_COMPILER="$2" -DCMAKE_CXX_FLAGS="$flags" \
+    -DCMAKE_PREFIX_PATH="$work/moved" >/dev/null
+  cmake --build "$work/$1-$2" >"$work/log" || { cat "$work/log" >&2; false; }
+  echo "$work/$1-$2"
+}
+
+# needs_only_the_core PROGRAM
+needs_only_the_core() {
+  local needed
+  needed=$(ldd "$1")
+  grep -q libfmt <<<"$needed"  # it does list what the program needs
+  if grep -E 'cairo|assimp|polyclipping|gaze_(files|studies|pictures)' <<<"$needed"; then
+    echo "a program that only looks drags these in" >&2
+    exit 1
+  fi
+}
+
+program=$(by_cmake all "$compiler")
+"$program/outside" | grep -x "outside works"
+"$compiler" -std=c++20 $flags "$here/all/outside.cpp" -o "$work/outside" $(pkg-config --cflags --libs gaze)
+"$work/outside" | grep -x "outside works"
+
+# What sanitizers add is not the same in both compilers.
+compilers=$compiler
+[[ $flags == *-fsanitize* ]] || compilers=$(for one in g++ clang++; do command -v "$one" >/dev/null && echo "$one"; done)
+for one in $compilers; do
+  program=$(by_cmake looks "$one")
+  "$program/looks" | grep -x "looks works"
+  needs_only_the_core "$program/looks"
+  "$one" -std=c++20 $flags "$here/looks/looks.cpp" -o "$work/looks" $(pkg-config --cflags --libs gaze-core)
+  "$work/looks" | grep -x "looks works"
+  needs_only_the_core "$work/looks"
+done
+
+cmake -S "$here/inside" -B "$work/inside" -G Ninja -DGAZE="$here/../.." >/dev/null
+cmake --install "$work/inside" --prefix "$work/nothing" >/dev/null
+if [ -e "$work/nothing" ]; then echo "as a part of other sources Gaze installs something" >&2; exit 1; fi
+
+cpack --config "$build/CPackConfig.cmake" -B "$work/package" >/dev/null
+grep -q '\./usr/bin/gaze$' <<<"$(dpkg-deb --contents "$work"/package/gaze_*.deb)"
 
 (cd "$work" && moved/bin/gaze demo | grep -x "wrote gaze-demo/moment-1.png (.*)")

@@ -21,7 +21,7 @@ using testing::level_of;
 using testing::someone;
 using testing::watcher;
 
-std::string remedy_text(const Level& level, const Looker& from, const Looked& to) {
+std::string remedy_text(const Level& level, const Looker& from, const LookedAt& to) {
   return describe(remedy(World(level), level, from, to), level.plane);
 }
 
@@ -81,7 +81,7 @@ TEST(Remedy, OfOneWhoIsSeenAreTheWaysToEndThat) {
 
 struct Done {
   Looker looker;
-  Looked other;
+  LookedAt other;
 };
 
 void do_step(Plane plane, double metres, const std::string& how, Done& done) {
@@ -109,7 +109,7 @@ void do_turn(double degrees, const std::string& how, Done& done) {
 }
 
 Done done_as_printed(Plane plane, const std::string& text, const Looker& looker,
-                     const Looked& other) {
+                     const LookedAt& other) {
   Done done{looker, other};
   const std::regex step(R"(([0-9.]+) m (nearer|farther|higher|lower|to its left|to its right))");
   const std::regex turn(
@@ -135,7 +135,7 @@ Done done_as_printed(Plane plane, const std::string& text, const Looker& looker,
 struct RandomLook {
   Level level;
   Looker looker;
-  Looked other;
+  LookedAt other;
 };
 
 RandomLook random_look(scenes::Random& random, Plane plane) {
@@ -221,7 +221,7 @@ TEST_P(RemedyIn, RandomScenesIsTheLeastOfItsSort) {
       for (int n = 1; n < most; n += 1 + most / 50) {
         for (const bool to_left : {true, false}) {
           Looker looker = it.looker;
-          Looked other = it.other;
+          LookedAt other = it.other;
           apply(GetParam(), {change.what, n / units, to_left, ""}, looker, other);
           EXPECT_EQ(look(world, it.level, looker, other).sees, sees)
               << i << ": " << describe(found, GetParam());

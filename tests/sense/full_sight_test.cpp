@@ -17,7 +17,7 @@ using testing::level_of;
 using testing::someone;
 using testing::watcher;
 
-Verdict look_at_body(const Level& level, const Looker& from, const Looked& at) {
+Verdict look_at_body(const Level& level, const Looker& from, const LookedAt& at) {
   const World world(level);
   const Verdict verdict = look(world, level, from, at);
   EXPECT_EQ(verdict.sees, can_see(world, from, at));
@@ -51,7 +51,7 @@ TEST(VerticalField, InSpaceReplacesTheCone) {
   Level level;
   level.plane = Plane::space;
   Looker from = watcher(90.0);
-  const Looked corner = someone({3, 2.5, 2.5});  // 39.8 degrees across, 32.6 up, 49.7 in the cone
+  const LookedAt corner = someone({3, 2.5, 2.5});  // 39.8 degrees across, 32.6 up, 49.7 in the cone
   EXPECT_FALSE(look_at_body(level, from, corner).field.pass);
   from.sight.vertical_field_of_view = Angle::from_degrees(90.0);
   EXPECT_TRUE(look_at_body(level, from, corner).sees);
@@ -107,7 +107,7 @@ TEST(Evidence, IsTheProductOfItsParts) {
   const Level level = level_of({box({1.9, -1}, {2.1, 1}, 1.2)});
   Looker from = watcher();
   from.sight.fade_from = 0.5;  // from 5 m to 10 m
-  Looked other = someone({4, 0, 0});
+  LookedAt other = someone({4, 0, 0});
   other.visibility = 0.5;
   other.dimness = 0.25;
   const World world(level);

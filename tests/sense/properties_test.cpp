@@ -49,7 +49,7 @@ Looker random_looker(Random& random) {
   return looker;
 }
 
-Looked random_body(Random& random) {
+LookedAt random_body(Random& random) {
   return {{coordinate(random, 0.0, 20.0), coordinate(random, 0.0, 20.0), 0.0}, 1.75, kBodyPoints};
 }
 
@@ -62,7 +62,7 @@ void in_many_worlds(std::uint64_t seed, Test&& test) {
   for (int i = 0; i < kWorlds; ++i) {
     const Level level = random_world(random, 8);
     const Looker looker = random_looker(random);
-    const Looked body = random_body(random);
+    const LookedAt body = random_body(random);
     seen += can_see(World(level), looker, body);
     test(level, looker, body);
   }
@@ -71,7 +71,7 @@ void in_many_worlds(std::uint64_t seed, Test&& test) {
 }
 
 TEST(Properties, LinesOfSightGoBothWays) {
-  in_many_worlds(1, [](const Level& level, const Looker& looker, const Looked& body) {
+  in_many_worlds(1, [](const Level& level, const Looker& looker, const LookedAt& body) {
     const World world(level);
     for (const double share : kBodyPoints) {
       const Vector3d eye = eye_of(Plane::ground, looker);
@@ -87,7 +87,7 @@ TEST(Properties, LinesOfSightGoBothWays) {
 }
 
 TEST(Properties, TakingAnObstacleAwayNeverBlinds) {
-  in_many_worlds(2, [](const Level& level, const Looker& looker, const Looked& body) {
+  in_many_worlds(2, [](const Level& level, const Looker& looker, const LookedAt& body) {
     if (!can_see(World(level), looker, body)) return;
     Level fewer = level;
     fewer.solids.pop_back();
@@ -99,7 +99,7 @@ TEST(Properties, TakingAnObstacleAwayNeverBlinds) {
 }
 
 TEST(Properties, MoreRangeOrFieldNeverLoses) {
-  in_many_worlds(3, [](const Level& level, const Looker& looker, const Looked& body) {
+  in_many_worlds(3, [](const Level& level, const Looker& looker, const LookedAt& body) {
     const World world(level);
     if (!can_see(world, looker, body)) return;
     Looker more = looker;
@@ -120,7 +120,7 @@ Vector2d quarter_turn(const Vector2d& p) {
 TEST(Properties, MovingTurningAndScalingTheWorldChangesNothing) {
   const auto moved = [](const Vector2d& p) { return Vector2d(p + Vector2d{128.0, -64.0}); };
   const auto doubled = [](const Vector2d& p) { return Vector2d(p * 2.0); };
-  in_many_worlds(4, [&](const Level& level, const Looker& looker, const Looked& body) {
+  in_many_worlds(4, [&](const Level& level, const Looker& looker, const LookedAt& body) {
     const bool sees = can_see(World(level), looker, body);
     const auto check = [&](auto&& change, double scale, bool turns) {
       Level other = level;
@@ -137,7 +137,7 @@ TEST(Properties, MovingTurningAndScalingTheWorldChangesNothing) {
       from.sight.range = from.sight.keep_range = looker.sight.range * scale;
       from.sight.eye *= scale;
       if (turns) from.facing = quarter_turn(looker.facing);
-      Looked at = body;
+      LookedAt at = body;
       at.feet = place(body.feet);
       at.height *= scale;
       EXPECT_EQ(can_see(World(other), from, at), sees);

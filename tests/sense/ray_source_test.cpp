@@ -51,12 +51,12 @@ class Batches : public ::testing::Test {
   const Level level = scenes::hall();
   const World world{level};
   std::vector<Looker> lookers;
-  std::vector<Looked> others;
+  std::vector<LookedAt> others;
   LookScratch scratch;
 };
 
 TEST_F(Batches, AnswerLikeOneByOne) {
-  std::vector<Sighted> sighted(lookers.size());
+  std::vector<QuickVerdict> sighted(lookers.size());
   look(world, lookers, others, scratch, sighted);
   int seen = 0;
   for (std::size_t i = 0; i < lookers.size(); ++i) {
@@ -75,8 +75,8 @@ TEST_F(Batches, AnswerLikeOneByOne) {
 
 TEST_F(Batches, AskAHostsWorldOnce) {
   const HostWorld host(world, level);
-  std::vector<Sighted> own(lookers.size());
-  std::vector<Sighted> hosts(lookers.size());
+  std::vector<QuickVerdict> own(lookers.size());
+  std::vector<QuickVerdict> hosts(lookers.size());
   look(world, lookers, others, scratch, own);
   look(host, Plane::ground, lookers, others, scratch, hosts);
   EXPECT_EQ(host.calls, 1);
@@ -95,7 +95,7 @@ TEST_F(Batches, AHostsVerdictHoldsTheSameNumbers) {
 }
 
 TEST_F(Batches, OfNothingAnswerNothing) {
-  look(world, std::span<const Looker>{}, std::span<const Looked>{}, scratch, {});
+  look(world, std::span<const Looker>{}, std::span<const LookedAt>{}, scratch, {});
   EXPECT_TRUE(scratch.segments.empty());
 }
 

@@ -21,11 +21,11 @@ Looker looker_at(const Vector3d& feet, double facing_deg, double range, double f
   return {feet, {way.cosine, way.sine}, sight, false};
 }
 
-Looked body_at(const Vector3d& feet, double height = 2.0) {
+LookedAt body_at(const Vector3d& feet, double height = 2.0) {
   return {feet, height, kThreePoints};
 }
 
-Verdict look_in(const Level& level, const Looker& looker, const Looked& other) {
+Verdict look_in(const Level& level, const Looker& looker, const LookedAt& other) {
   const World world(level);
   const Verdict verdict = look(world, level, looker, other);
   EXPECT_EQ(verdict.sees, can_see(world, looker, other));
@@ -41,7 +41,7 @@ TEST(Range, OnTheLimitIsInside) {
 
 TEST(Range, CountsTheAxesOfThePlane) {
   const Looker looker = looker_at({0, 0, 0}, 0, 5.0, 360);
-  const Looked other = body_at({3, 4, 12});
+  const LookedAt other = body_at({3, 4, 12});
   Level level;
   EXPECT_EQ(look_in(level, looker, other).range.value, 5.0);
   level.plane = Plane::upright;
@@ -79,7 +79,7 @@ TEST(FieldOfView, OfAllRoundSeesBehindAndOnTheSpot) {
 TEST(FieldOfView, IsAConeInSpaceAndFlatOnTheGround) {
   // Eye at 1.5 m; the other's middle 3 m ahead and 3 m above that: 45 degrees up.
   const Looker looker = looker_at({0, 0, 0}, 0, 50, 88);
-  const Looked above = body_at({3, 0, 3.5});
+  const LookedAt above = body_at({3, 0, 3.5});
   Level level;
   EXPECT_TRUE(look_in(level, looker, above).field.pass);
   level.plane = Plane::space;
@@ -133,7 +133,7 @@ TEST(Look, AndCanSeeAgreeOnRandomWorlds) {
     const auto place = [&] { return Vector3d{random.between(0, 30), random.between(0, 30), 0}; };
     for (int i = 0; i < 300; ++i) {
       const Looker looker = looker_at(place(), random.between(-180, 180), 20.0, 120.0);
-      const Looked other = body_at(place());
+      const LookedAt other = body_at(place());
       const bool sees = can_see(world, looker, other);
       ASSERT_EQ(look(world, level, looker, other).sees, sees);
       seen += sees;

@@ -6,7 +6,7 @@
 #include <regex>
 #include <sstream>
 
-#include "gaze/report.hpp"
+#include "gaze/tools/report.hpp"
 #include "support/levels.hpp"
 
 namespace gaze {

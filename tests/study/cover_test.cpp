@@ -1,10 +1,10 @@
-#include "gaze/cover.hpp"
+#include "gaze/tools/cover.hpp"
 
 #include <gtest/gtest.h>
 
 #include <cmath>
 
-#include "gaze/watch.hpp"
+#include "gaze/tools/watch.hpp"
 #include "support/levels.hpp"
 
 namespace gaze {

@@ -1,4 +1,4 @@
-#include "gaze/duel.hpp"
+#include "gaze/tools/duel.hpp"
 
 #include "support/levels.hpp"
 

@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "gaze/gaze.hpp"
+#include "gaze/tools/tools.hpp"
 
 /// The shortest way over a mesh by a visibility graph that knows nothing of how polygons join: a
 /// straight way is free if the polygons that it passes cover it from end to end. Slow; for any

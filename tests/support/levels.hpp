@@ -6,6 +6,7 @@
 #include <string>
 
 #include "gaze/gaze.hpp"
+#include "gaze/tools/tools.hpp"
 
 /// Small levels for tests, written as a designer would.
 namespace gaze::testing {

@@ -18,7 +18,7 @@ inline Looker watcher(double field_deg = 90.0) {
   return {{0, 0, 0}, {1, 0}, sight, false};
 }
 
-inline Looked someone(const Vector3d& feet) {
+inline LookedAt someone(const Vector3d& feet) {
   return {feet, 2.0, kThreePoints, 0.5};  // its middle at 1 m, level with the eye
 }
 

@@ -9,6 +9,7 @@
 #include <vector>
 
 #include "gaze/gaze.hpp"
+#include "gaze/tools/tools.hpp"
 
 /// The shortest way by a visibility graph over the rim of a mesh: slow, and by whole numbers.
 namespace gaze::testing {

@@ -5,10 +5,11 @@
 
 #include "gaze/seen_area.hpp"
 #include "gaze/simulation.hpp"
-#include "gaze/spots.hpp"
+#include "gaze/tools/spots.hpp"
+#include "gaze/version.hpp"
 
 /// By whom each spot of a level is seen.
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 /// Where a body can stand: the plan inside the bounds of the level's solids, agents and patrols,
 /// less what solids that stop bodies take from a body of some radius (1 mm to the round at

@@ -1,10 +1,10 @@
-#include "gaze/trace.hpp"
+#include "gaze/tools/trace.hpp"
 
 #include <fmt/format.h>
 
 #include <nlohmann/json.hpp>
 
-#include "show/round.hpp"
+#include "level/round.hpp"
 
 namespace gaze {
 namespace {

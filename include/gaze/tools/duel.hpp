@@ -8,8 +8,9 @@
 
 #include "gaze/event.hpp"
 #include "gaze/simulation.hpp"
+#include "gaze/version.hpp"
 
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 /// What one agent did to another in a run.
 struct Duel {

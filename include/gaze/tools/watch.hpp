@@ -6,9 +6,10 @@
 
 #include "gaze/acquaintance.hpp"
 #include "gaze/simulation.hpp"
+#include "gaze/version.hpp"
 
 /// Watching what one agent perceives of another over a stretch of a run.
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 struct WatchRow {
   double seconds = 0.0;

@@ -1,4 +1,4 @@
-#include "gaze/reach.hpp"
+#include "gaze/tools/attack_reach.hpp"
 
 #include <cmath>
 

@@ -17,8 +17,8 @@ struct Stance {
                                const Vector2d& facing);
 
 /// True if an attack, made from there once it has turned as far as it can, hits a body that stands
-/// still: within range, within arc or tolerance, tilted far enough, and nothing in the way. What is
-/// fired straight ahead hits bodies as high as it flies. Friends and bounces are left out.
+/// still: it can be made (`can_reach`), and what is fired straight ahead flies into that body.
+/// Friends and bounces are left out.
 ///
 /// @param gravity  Of the level, metres a second squared.
 [[nodiscard]] bool can_hit(const World& world, const Attack& attack, const Stance& stance,

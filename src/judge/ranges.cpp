@@ -71,7 +71,7 @@ void judge_attack(Bench& bench, const Kind& kind, const Attack& attack) {
 
 }  // namespace
 
-void judge_reach(Bench& bench) {
+void judge_ranges(Bench& bench) {
   for (const std::uint32_t index : bench.kinds_in_play()) {
     const Kind& kind = bench.level().kinds[index];
     for (const Attack& attack : kind.attacks) judge_attack(bench, kind, attack);

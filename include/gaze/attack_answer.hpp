@@ -5,8 +5,9 @@
 #include <vector>
 
 #include "gaze/simulation.hpp"
+#include "gaze/version.hpp"
 
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 /// Whether an attack could be made at another agent now, and if not, what keeps it.
 struct AttackAnswer {

@@ -3,8 +3,9 @@
 #include <string>
 
 #include "gaze/simulation.hpp"
+#include "gaze/version.hpp"
 
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 enum class TraceFormat { csv, jsonl };
 

@@ -1,6 +1,6 @@
-#include "gaze/reach.hpp"
+#include "gaze/tools/attack_reach.hpp"
 
-#include "combat/reach.hpp"
+#include "combat/stance.hpp"
 #include "geometry/plan.hpp"
 #include "simulation/state.hpp"
 
@@ -9,12 +9,9 @@ namespace {
 
 Fighter standing_at(const Level& level, const Kind& victim, const Vector2d& spot) {
   const double height = level.ground_height.value_or(0.0);
-  Fighter fighter;
-  fighter.feet = level.plane == Plane::upright ? Vector3d{spot.x(), 0.0, spot.y()}
-                                               : Vector3d{spot.x(), spot.y(), height};
-  fighter.radius = victim.radius;
-  fighter.height = victim.height;
-  return fighter;
+  const Vector3d feet = level.plane == Plane::upright ? Vector3d{spot.x(), 0.0, spot.y()}
+                                                      : Vector3d{spot.x(), spot.y(), height};
+  return fighter_of(level.plane, victim, feet, {1.0, 0.0});
 }
 
 }  // namespace

@@ -1,4 +1,4 @@
-#include "gaze/attacking.hpp"
+#include "gaze/attack_answer.hpp"
 
 #include <fmt/format.h>
 
@@ -44,26 +44,25 @@ std::string not_its_target(const State& state, Index who, Index other) {
   return {};
 }
 
-double degrees_off(Plane plane, const Fighter& fighter, const Fighter& target) {
-  const Vector2d way = plan_part(plane, target.middle() - fighter.middle());
-  return std::abs(signed_turn(fighter.facing, way));
-}
-
-std::optional<AttackAnswer> out_of_reach(double distance, double range) {
-  if (distance <= range) return std::nullopt;
+AttackAnswer out_of_reach(double distance, double range) {
   return no(fmt::format("out of reach by {:.2f} m ({:.2f} m away, at most {:.2f})",
                         distance - range, distance, range),
             distance - range);
 }
 
-std::optional<AttackAnswer> too_near(double distance, double least) {
-  if (distance >= least) return std::nullopt;
+AttackAnswer too_near(double distance, double least) {
   return no(fmt::format("too near by {:.2f} m ({:.2f} m away, at least {:.2f})", least - distance,
                         distance, least),
             least - distance);
 }
 
-// What is fixed may not be able to turn so far.
+AttackAnswer arc_too_short(double distance, double reach) {
+  return no(
+      fmt::format("out of reach by {:.2f} m (its arcs end {:.2f} m away)", distance - reach, reach),
+      distance - reach);
+}
+
+// What is fixed may not be able to turn so far at all.
 std::optional<AttackAnswer> beyond_limits(const State& state, Index who, Index target,
                                           double most) {
   const auto [low, high] = state.kind(who).move.turn_limits;
@@ -78,25 +77,20 @@ std::optional<AttackAnswer> beyond_limits(const State& state, Index who, Index t
             beyond);
 }
 
-// Nor to tilt so far.
-std::optional<AttackAnswer> tilted(const State& state, const Fighter& fighter,
-                                   const Vector3d& way) {
-  if (can_tilt(state.plane(), fighter, way)) return std::nullopt;
-  const double level = level_length(way);
-  const double rise = signed_degrees(angle_of({level, way.z()}).degrees());
-  const auto [low, high] = fighter.tilt_limits;
-  const double off = std::max(low - rise, rise - high);
-  return no(
-      fmt::format("cannot tilt so far by {:.1f} degrees ({:.1f}; {:.1f} to {:.1f} is allowed)", off,
-                  rise, low, high),
-      off);
+AttackAnswer turned_away(const State& state, Index who, Index target, const Shortfall& turn) {
+  if (auto limits = beyond_limits(state, who, target, turn.limit)) return *limits;
+  return no(fmt::format("turned away by {:.1f} degrees ({:.1f} off, at most {:.1f})",
+                        turn.found - turn.limit, turn.found, turn.limit),
+            turn.found - turn.limit);
 }
 
-std::optional<AttackAnswer> turned_away(double off, double most) {
-  if (off <= most) return std::nullopt;
-  return no(fmt::format("turned away by {:.1f} degrees ({:.1f} off, at most {:.1f})", off - most,
-                        off, most),
-            off - most);
+AttackAnswer tilted_too_far(const State& state, Index who, const Shortfall& tilt) {
+  const double off = std::abs(tilt.found - tilt.limit);
+  const auto [low, high] = state.kind(who).move.tilt_limits;
+  return no(
+      fmt::format("cannot tilt so far by {:.1f} degrees ({:.1f}; {:.1f} to {:.1f} is allowed)", off,
+                  tilt.found, low, high),
+      off);
 }
 
 std::string in_the_way(const State& state, const std::optional<Touch>& touch) {
@@ -104,41 +98,38 @@ std::string in_the_way(const State& state, const std::optional<Touch>& touch) {
                : "its arc is not free";
 }
 
-std::optional<AttackAnswer> friend_stops(const State& state, Index who, const Attack& attack,
-                                         const Launch& launch) {
-  const auto other = friend_in_the_way(state, who, attack, launch);
-  if (!other) return std::nullopt;
-  return no(fmt::format("{}, a friend, is in the way", state.agent(*other).id));
+// Touched, but where it does not hurt.
+AttackAnswer not_touched(const State& state, Index who, Index target) {
+  const auto side = state.fights.touches.side(state, who, target);
+  if (!side) return no("it does not touch it");
+  return no(fmt::format("touched on its {}, where this does not hurt",
+                        kSideNames[static_cast<std::size_t>(*side)]));
 }
 
-std::optional<AttackAnswer> shot_fails(const State& state, Index who, const Attack& attack,
-                                       Index target) {
-  const Fighter fighter = fighter_of(state, who);
-  const Fighter other = fighter_of(state, target);
-  const Vector3d motion = state.motion_of(target);
-  const double gravity = state.level().gravity;
-  if (attack.aim == Attack::Aim::mirror) return no("made only as a friend fires");
-  const auto launch = launch_at(state.plane(), attack, fighter, other, motion, gravity);
-  const Vector3d muzzle = muzzle_of(state.plane(), attack, fighter);
-  if (!launch) {
-    if (!is_lobbed(attack)) return no("it gets away faster than the shot flies");
-    const Vector3d way = other.middle() - muzzle;
-    const double reach = lob_reach(attack.speed, gravity * attack.gravity_share, way.z());
-    const double level = level_length(way);
-    return no(
-        fmt::format("out of reach by {:.2f} m (its arcs end {:.2f} m away)", level - reach, reach),
-        level - reach);
+AttackAnswer in_words(const State& state, Index who, Index target, const Shortfall& shortfall) {
+  using What = Shortfall::What;
+  switch (shortfall.what) {
+    case What::apart:
+      return not_touched(state, who, target);
+    case What::far:
+      return out_of_reach(shortfall.found, shortfall.limit);
+    case What::near:
+      return too_near(shortfall.found, shortfall.limit);
+    case What::turn:
+      return turned_away(state, who, target, shortfall);
+    case What::mirror:
+      return no("made only as a friend fires");
+    case What::getaway:
+      return no("it gets away faster than the shot flies");
+    case What::arc:
+      return arc_too_short(shortfall.found, shortfall.limit);
+    case What::tilt:
+      return tilted_too_far(state, who, shortfall);
+    case What::shielded:
+      return no("its blast would not hurt it: something stands between them");
+    default:
+      return no(in_the_way(state, shortfall.touch));
   }
-  if (auto tilt = tilted(state, fighter, launch->velocity)) return tilt;
-  if (auto stopped = friend_stops(state, who, attack, *launch)) return stopped;
-  if (attack.aim == Attack::Aim::ahead) return std::nullopt;
-  if (is_flight_clear(state.world, attack, muzzle, *launch, gravity)) return std::nullopt;
-  const bool is_straight = !is_lobbed(attack);
-  const auto touch =
-      is_straight
-          ? state.world.first_touch(BallPath{{muzzle, launch->meets}, attack.radius}, Stops::shots)
-          : std::nullopt;
-  return no(in_the_way(state, touch));
 }
 
 std::optional<AttackAnswer> not_chosen(const State& state, Index who, const Attack& attack) {
@@ -148,57 +139,24 @@ std::optional<AttackAnswer> not_chosen(const State& state, Index who, const Atta
                         100.0 * attack.health_low, 100.0 * attack.health_high, 100.0 * health));
 }
 
-std::optional<AttackAnswer> no_touch(const State& state, Index who, const Attack& attack,
-                                     Index target) {
+// Touches go on from the side on which they began, however far a body has sunk in since.
+bool is_touched(const State& state, Index who, const Attack& attack, Index target) {
   const auto side = state.fights.touches.side(state, who, target);
-  if (!side) return no("it does not touch it");
-  if (attack.how == Attack::How::catch_ || attack.sides.test(static_cast<std::size_t>(*side))) {
-    return std::nullopt;
-  }
-  return no(fmt::format("touched on its {}, where this does not hurt",
-                        kSideNames[static_cast<std::size_t>(*side)]));
-}
-
-// What lies between a blow or beam and its target.
-std::optional<AttackAnswer> stopped(const State& state, Index who, const Attack& attack,
-                                    Index target) {
-  const bool is_beam = attack.how == Attack::How::beam;
-  const Fighter fighter = fighter_of(state, who);
-  const Vector3d middle = state.middle(target);
-  const Vector3d from = is_beam ? muzzle_of(state.plane(), attack, fighter) : fighter.middle();
-  if (is_beam) {
-    if (auto tilt = tilted(state, fighter, middle - from)) return tilt;
-    if (auto friends = friend_stops(state, who, attack, {middle - from, 1.0, middle}))
-      return friends;
-  }
-  const auto touch =
-      state.world.first_touch(BallPath{{from, middle}, is_beam ? attack.radius : 0.0},
-                              is_beam ? Stops::shots : Stops::bodies);
-  return touch ? std::optional(no(in_the_way(state, touch))) : std::nullopt;
+  return side && attack.sides.test(static_cast<std::size_t>(*side));
 }
 
 std::optional<AttackAnswer> fails(const State& state, Index who, const Attack& attack,
                                   Index target) {
-  const Fighter fighter = fighter_of(state, who);
-  const Fighter other = fighter_of(state, target);
-  const bool touches = attack.how == Attack::How::touch ||
-                       (attack.how == Attack::How::catch_ && attack.range == 0.0);
   if (auto healthy = not_chosen(state, who, attack)) return healthy;
-  if (touches) {
-    if (auto apart = no_touch(state, who, attack, target)) return apart;
-    return attack.how == Attack::How::touch ? std::nullopt : stopped(state, who, attack, target);
+  if (attack.how == Attack::How::touch) {
+    if (is_touched(state, who, attack, target)) return std::nullopt;
+    return not_touched(state, who, target);
   }
-  const double distance = plane_distance(state.plane(), fighter.feet, other.feet);
-  if (auto far = out_of_reach(distance, attack.range)) return far;
-  if (auto near = too_near(distance, attack.min_range)) return near;
-  if (attack.how == Attack::How::burst) return std::nullopt;
-  if (attack.how == Attack::How::catch_) return stopped(state, who, attack, target);
-  const bool is_strike = attack.how == Attack::How::strike;
-  const double most = is_strike ? attack.arc.degrees() / 2.0 : aim_limit(attack, fighter).degrees();
-  if (auto limits = beyond_limits(state, who, target, most)) return limits;
-  if (auto away = turned_away(degrees_off(state.plane(), fighter, other), most)) return away;
-  if (attack.how == Attack::How::shot) return shot_fails(state, who, attack, target);
-  return stopped(state, who, attack, target);
+  const Attempt attempt = attempt_of(state, who, attack, target);
+  if (const auto kept = shortfall(attempt)) return in_words(state, who, target, *kept);
+  const auto other = friend_in_the_way(state, who, attempt);
+  if (!other) return std::nullopt;
+  return no(fmt::format("{}, a friend, is in the way", state.agent(*other).id));
 }
 
 std::optional<AttackAnswer> not_ready(const State& state, const Readiness& ready) {

@@ -4,10 +4,11 @@
 #include <string>
 #include <vector>
 
-#include "gaze/cover.hpp"
+#include "gaze/tools/cover.hpp"
+#include "gaze/version.hpp"
 
 /// Where an attack can hurt from where an agent stands.
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 /// What one attack reaches of a floor.
 struct AttackReach {

@@ -7,9 +7,10 @@
 
 #include "gaze/path.hpp"
 #include "gaze/simulation.hpp"
-#include "gaze/spots.hpp"
+#include "gaze/tools/spots.hpp"
+#include "gaze/version.hpp"
 
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 enum class PictureFormat { png, svg };
 

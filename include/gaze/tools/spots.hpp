@@ -4,8 +4,9 @@
 #include <vector>
 
 #include "gaze/geometry.hpp"
+#include "gaze/version.hpp"
 
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 /// Square spots that tile a part of the plan, row by row from the low corner. A spot stands for its
 /// middle.

@@ -6,8 +6,9 @@
 #include <vector>
 
 #include "gaze/level.hpp"
+#include "gaze/version.hpp"
 
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 /// How a kind fares against another that it is hostile to, before anybody plays.
 struct PairFigures {

@@ -4,10 +4,11 @@
 #include <string>
 #include <vector>
 
-#include "gaze/picture.hpp"
+#include "gaze/tools/picture.hpp"
+#include "gaze/version.hpp"
 
 /// Plots of numbers over time.
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 struct ChartLine {
   std::string label;

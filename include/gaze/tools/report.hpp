@@ -5,12 +5,13 @@
 #include <vector>
 
 #include "gaze/event.hpp"
-#include "gaze/finding.hpp"
 #include "gaze/path.hpp"
 #include "gaze/simulation.hpp"
+#include "gaze/tools/finding.hpp"
+#include "gaze/version.hpp"
 
 /// What the command prints, as text and as JSON. Numbers in JSON are rounded to 9 decimals.
-namespace gaze {
+namespace GAZE_FACE gaze {
 
 /// One line of the timeline: time, what happened, and the rest in words.
 [[nodiscard]] std::string timeline_line(const Simulation& simulation, const Event& event);

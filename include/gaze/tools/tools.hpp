@@ -1,0 +1,14 @@
+#pragma once
+
+// What tools need beside play: findings, studies, pictures and reports; each header also stands
+// alone.
+#include "gaze/tools/attack_reach.hpp"
+#include "gaze/tools/chart.hpp"
+#include "gaze/tools/cover.hpp"
+#include "gaze/tools/duel.hpp"
+#include "gaze/tools/finding.hpp"
+#include "gaze/tools/picture.hpp"
+#include "gaze/tools/report.hpp"
+#include "gaze/tools/spots.hpp"
+#include "gaze/tools/trace.hpp"
+#include "gaze/tools/watch.hpp"

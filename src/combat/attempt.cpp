@@ -1,0 +1,238 @@
+#include "combat/attempt.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include "gaze/sides.hpp"
+#include "geometry/plan.hpp"
+#include "geometry/signed_turn.hpp"
+#include "world/distances.hpp"
+
+namespace gaze {
+namespace {
+
+using How = Attack::How;
+using What = Shortfall::What;
+using MaybeShortfall = std::optional<Shortfall>;
+
+Shortfall because(What what, double found = 0.0, double limit = 0.0) {
+  return {what, found, limit, std::nullopt};
+}
+
+Cylinder body_of(const Fighter& fighter) {
+  return {fighter.feet, fighter.radius, fighter.height};
+}
+
+double distance_of(const Attempt& attempt) {
+  return plane_distance(attempt.world.plane(), attempt.by.feet, attempt.at.feet);
+}
+
+Vector3d muzzle_of(const Attempt& attempt) {
+  return gaze::muzzle_of(attempt.world.plane(), attempt.attack, attempt.by);
+}
+
+bool is_within_range(const Attempt& attempt) {
+  return distance_of(attempt) <= attempt.attack.range;
+}
+
+// A strike has an arc about the facing, what is fired a tolerance.
+Angle turn_limit(const Attempt& attempt) {
+  return attempt.attack.how == How::strike ? attempt.attack.arc.half()
+                                           : aim_limit(attempt.attack, attempt.by);
+}
+
+bool is_turned(const Attempt& attempt) {
+  return is_facing(attempt.world.plane(), attempt.by, attempt.at, turn_limit(attempt));
+}
+
+// The straight way of a blow from middle to middle, or of a beam from its muzzle.
+BallPath straight_way(const Attempt& attempt) {
+  const bool is_beam = attempt.attack.how == How::beam;
+  const Vector3d from = is_beam ? muzzle_of(attempt) : attempt.by.middle();
+  return {{from, attempt.at.middle()}, is_beam ? attempt.attack.radius : 0.0};
+}
+
+Stops stopped_by(const Attempt& attempt) {
+  return attempt.attack.how == How::beam ? Stops::shots : Stops::bodies;
+}
+
+bool is_straight_way_clear(const Attempt& attempt) {
+  const BallPath way = straight_way(attempt);
+  return way.radius > 0.0 ? attempt.world.is_clear(way, stopped_by(attempt))
+                          : attempt.world.is_clear(way.path, stopped_by(attempt));
+}
+
+std::optional<Side> side_touched(const Attempt& attempt) {
+  return touched_side(attempt.world.plane(), body_of(attempt.by), attempt.by.facing,
+                      body_of(attempt.at));
+}
+
+bool is_touched_where_it_hurts(const Attempt& attempt) {
+  const auto side = side_touched(attempt);
+  return side && attempt.attack.sides.test(static_cast<std::size_t>(*side));
+}
+
+bool can_blast(const Attempt& attempt) {
+  return blast_share(attempt.world, attempt.attack, attempt.by.middle(), attempt.attack.range,
+                     attempt.at) > 0.0;
+}
+
+bool is_near_enough_to_catch(const Attempt& attempt) {
+  return attempt.attack.range > 0.0 ? is_within_range(attempt) : side_touched(attempt).has_value();
+}
+
+std::optional<Launch> launch_of(const Attempt& attempt) {
+  return launch_at(attempt.world.plane(), attempt.attack, attempt.by, attempt.at, attempt.motion,
+                   attempt.gravity);
+}
+
+bool can_tilt_to(const Attempt& attempt, const Vector3d& way) {
+  return can_tilt(attempt.world.plane(), attempt.by, way);
+}
+
+bool is_flight_clear(const Attempt& attempt, const Launch& launch) {
+  if (attempt.attack.aim == Attack::Aim::ahead) return true;
+  return gaze::is_flight_clear(attempt.world, attempt.attack, muzzle_of(attempt), launch,
+                               attempt.gravity);
+}
+
+bool can_shoot(const Attempt& attempt) {
+  if (attempt.attack.aim == Attack::Aim::mirror) return false;
+  if (!is_within_range(attempt) || !is_turned(attempt)) return false;
+  const auto launch = launch_of(attempt);
+  return launch && can_tilt_to(attempt, launch->velocity) && is_flight_clear(attempt, *launch);
+}
+
+// A lob that would get to where the target is now may still not catch up with one that runs.
+Shortfall falls_short(const Attempt& attempt) {
+  if (!is_lobbed(attempt.attack)) return because(What::getaway);
+  const Vector3d way = attempt.at.middle() - muzzle_of(attempt);
+  const double fall = attempt.gravity * attempt.attack.gravity_share;
+  const double distance = level_length(way);
+  const double reach = lob_reach(attempt.attack.speed, fall, way.z());
+  return distance > reach ? because(What::arc, distance, reach) : because(What::getaway);
+}
+
+MaybeShortfall too_far(const Attempt& attempt) {
+  if (is_within_range(attempt)) return std::nullopt;
+  return because(What::far, distance_of(attempt), attempt.attack.range);
+}
+
+MaybeShortfall turned_away(const Attempt& attempt) {
+  if (is_turned(attempt)) return std::nullopt;
+  const Vector2d way = plan_part(attempt.world.plane(), attempt.at.middle() - attempt.by.middle());
+  return because(What::turn, std::abs(signed_turn(attempt.by.facing, way)),
+                 turn_limit(attempt).degrees());
+}
+
+MaybeShortfall tilted_too_far(const Attempt& attempt, const Vector3d& way) {
+  if (can_tilt_to(attempt, way)) return std::nullopt;
+  const double rise = signed_degrees(angle_of({level_length(way), way.z()}).degrees());
+  const auto [low, high] = attempt.by.tilt_limits;
+  return because(What::tilt, rise, rise < low ? low : high);
+}
+
+Shortfall blocked(const Attempt& attempt, const BallPath& way, Stops stops) {
+  Shortfall solid = because(What::solid);
+  solid.touch = way.radius > 0.0 ? attempt.world.first_touch(way, stops)
+                                 : attempt.world.first_touch(way.path, stops);
+  return solid;
+}
+
+MaybeShortfall straight_way_blocked(const Attempt& attempt) {
+  if (is_straight_way_clear(attempt)) return std::nullopt;
+  return blocked(attempt, straight_way(attempt), stopped_by(attempt));
+}
+
+MaybeShortfall flight_fails(const Attempt& attempt) {
+  const auto launch = launch_of(attempt);
+  if (!launch) return falls_short(attempt);
+  if (auto tilt = tilted_too_far(attempt, launch->velocity)) return tilt;
+  if (is_flight_clear(attempt, *launch)) return std::nullopt;
+  if (is_lobbed(attempt.attack)) return because(What::solid);
+  return blocked(attempt, {{muzzle_of(attempt), launch->meets}, attempt.attack.radius},
+                 Stops::shots);
+}
+
+MaybeShortfall aimed_fails(const Attempt& attempt) {
+  if (auto away = turned_away(attempt)) return away;
+  if (attempt.attack.how == How::shot) return flight_fails(attempt);
+  if (attempt.attack.how == How::beam) {
+    if (auto tilt = tilted_too_far(attempt, attempt.at.middle() - muzzle_of(attempt))) return tilt;
+  }
+  return straight_way_blocked(attempt);
+}
+
+MaybeShortfall blast_fails(const Attempt& attempt) {
+  return can_blast(attempt) ? std::nullopt : MaybeShortfall(because(What::shielded));
+}
+
+}  // namespace
+
+bool is_far_enough(const Attempt& attempt) {
+  return attempt.attack.min_range == 0.0 || distance_of(attempt) >= attempt.attack.min_range;
+}
+
+bool can_reach(const Attempt& attempt) {
+  switch (attempt.attack.how) {
+    case How::strike:
+      return is_within_range(attempt) && is_turned(attempt) && is_straight_way_clear(attempt);
+    case How::shot:
+      return can_shoot(attempt);
+    case How::beam:
+      return is_within_range(attempt) && is_turned(attempt) &&
+             can_tilt_to(attempt, attempt.at.middle() - muzzle_of(attempt)) &&
+             is_straight_way_clear(attempt);
+    case How::burst:
+      return is_within_range(attempt) && can_blast(attempt);
+    case How::catch_:
+      return is_near_enough_to_catch(attempt) && is_straight_way_clear(attempt);
+    default:
+      return is_touched_where_it_hurts(attempt);
+  }
+}
+
+std::optional<Shortfall> shortfall(const Attempt& attempt) {
+  const Attack& attack = attempt.attack;
+  if (attack.aim == Attack::Aim::mirror) return because(What::mirror);
+  if (attack.how == How::touch) {
+    return is_touched_where_it_hurts(attempt) ? std::nullopt : MaybeShortfall(because(What::apart));
+  }
+  if (attack.how == How::catch_ && attack.range == 0.0) {
+    if (!side_touched(attempt)) return because(What::apart);
+  } else if (auto far = too_far(attempt)) {
+    return far;
+  }
+  if (!is_far_enough(attempt)) {
+    return because(What::near, distance_of(attempt), attack.min_range);
+  }
+  if (attack.how == How::burst) return blast_fails(attempt);
+  if (attack.how == How::catch_) return straight_way_blocked(attempt);
+  return aimed_fails(attempt);
+}
+
+std::optional<Launch> way_of(const Attempt& attempt) {
+  if (attempt.attack.how == How::shot) return launch_of(attempt);
+  if (attempt.attack.how != How::beam) return std::nullopt;
+  const Vector3d middle = attempt.at.middle();
+  return Launch{middle - muzzle_of(attempt), 1.0, middle};
+}
+
+double blast_share(const Attack& attack, double radius, double distance) {
+  if (distance > radius) return 0.0;
+  return 1.0 - attack.blast_fall_off * distance / radius;
+}
+
+double blast_share(const World& world, const Attack& attack, const Vector3d& place, double radius,
+                   const Fighter& body) {
+  const double share = blast_share(attack, radius, distance_to(body_of(body), place));
+  if (!(share > 0.0)) return 0.0;
+  const bool is_open =
+      std::any_of(body.body_points.begin(), body.body_points.end(), [&](double height) {
+        const Vector3d point = body.feet + Vector3d{0.0, 0.0, body.height * height};
+        return world.is_clear(Segment{place, point}, Stops::shots);
+      });
+  return is_open ? share : 0.0;
+}
+
+}  // namespace gaze
