@@ -35,6 +35,8 @@ struct Calls {
   DrawOptions draw;
   CoverOptions cover;
   PathOptions path;
+  SchemaOptions schema;
+  CompleteOptions complete;
   DemoOptions demo;
 };
 
@@ -99,6 +101,16 @@ void add_draw(CLI::App& app, Calls& calls) {
       ->type_name("K");
 }
 
+void add_keys(CLI::App& app, Calls& calls) {
+  CLI::App* schema =
+      app.add_subcommand("schema", "all keys of level files, for editors: a JSON schema");
+  schema->add_flag("--reference", calls.schema.reference, "as Markdown, to read, instead");
+
+  CLI::App* complete = app.add_subcommand("complete", "how the path of a --set may go on");
+  complete->add_option("LEVEL", calls.complete.level.file, "level file")->required();
+  complete->add_option("PATH", calls.complete.text, "its beginning");
+}
+
 void add_calls(CLI::App& app, Calls& calls) {
   CLI::App* check = app.add_subcommand("check", "reads and judges a level without running it");
   check->add_option("LEVEL", calls.check.files, "level files")->required();
@@ -119,6 +131,7 @@ void add_calls(CLI::App& app, Calls& calls) {
   add_cover(app, calls);
   add_path(app, calls);
   add_draw(app, calls);
+  add_keys(app, calls);
 
   CLI::App* demo = app.add_subcommand("demo", "plays the demo level and writes its pictures");
   demo->add_option("--output", calls.demo.output, "folder to write to")->type_name("FOLDER");
@@ -131,6 +144,8 @@ int call(const CLI::App& app, const Calls& calls, const Streams& streams) {
   if (app.got_subcommand("draw")) return draw(calls.draw, streams);
   if (app.got_subcommand("cover")) return cover(calls.cover, streams);
   if (app.got_subcommand("path")) return path(calls.path, streams);
+  if (app.got_subcommand("schema")) return schema(calls.schema, streams);
+  if (app.got_subcommand("complete")) return complete(calls.complete, streams);
   return demo(calls.demo, streams);
 }
 

@@ -84,6 +84,15 @@ struct PathOptions {
   bool json = false;
 };
 
+struct SchemaOptions {
+  bool reference = false;  ///< Markdown for people instead of a schema for editors.
+};
+
+struct CompleteOptions {
+  LevelOptions level;
+  std::string text;  ///< A path that somebody has begun.
+};
+
 struct DemoOptions {
   std::string output = "gaze-demo";
 };
@@ -94,6 +103,8 @@ int why(const WhyOptions& options, const Streams& streams);
 int draw(const DrawOptions& options, const Streams& streams);
 int cover(const CoverOptions& options, const Streams& streams);
 int path(const PathOptions& options, const Streams& streams);
+int schema(const SchemaOptions& options, const Streams& streams);
+int complete(const CompleteOptions& options, const Streams& streams);
 int demo(const DemoOptions& options, const Streams& streams);
 
 /// The whole command: reads the arguments (without the program's name) and calls one of the above.

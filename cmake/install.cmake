@@ -8,6 +8,8 @@ foreach(component core ${GAZE_COMPONENTS})
 endforeach()
 if(GAZE_COMMAND)
   install(TARGETS gaze_command)
+  install(FILES scripts/gaze.bash-completion RENAME gaze
+          DESTINATION ${CMAKE_INSTALL_DATADIR}/bash-completion/completions)
   install(DIRECTORY demo/ DESTINATION ${CMAKE_INSTALL_DATADIR}/gaze/demo)
   file(RELATIVE_PATH from_command ${CMAKE_INSTALL_FULL_BINDIR} ${CMAKE_INSTALL_FULL_LIBDIR})
   set_target_properties(gaze_command PROPERTIES INSTALL_RPATH "$ORIGIN/${from_command}")

@@ -3,56 +3,12 @@
 #include <fmt/format.h>
 #include <fmt/ranges.h>
 
-#include <algorithm>
-#include <array>
 #include <vector>
+
+#include "file/keys.hpp"
 
 namespace gaze {
 namespace {
-
-struct Home {
-  std::string_view table;  ///< Of a kind; empty: the kind itself.
-  std::string_view keys;   ///< Those that people write elsewhere.
-};
-
-constexpr std::array<Home, 13> kHomes{{
-    {"",
-     " like team radius height health solid_to mass grace resist visibility still_visibility tags "
-     "heals "
-     "heals_after side_factors body_points carries "},
-    {"move",
-     " gait speed pace pace_of turn_rate stop_distance keep_away chase face route slope "
-     "step_height acceleration follows follow_distance flee_to hop_height hop_length hop_rest "
-     "hover_height drop_height turn_limits tilt_limits stuck_time no_path stride step_reach "
-     "quiet_reach search_radius repath_distance flee_distance "},
-    {"sight",
-     " range field_of_view vertical_field_of_view tilt eye eye_height near_ring keep_range "
-     "notice_time "
-     "ebb_time "
-     "remember measure visible_at_least "},
-    {"hearing", " range acuity around_corners own friends "},
-    {"nearness", " range axes once "},
-    {"touch", " sides "},
-    {"scan", " arc rate pause headings style "},
-    {"head", " limits "},
-    {"tell", " delay "},
-    {"choose", " by stick kinds teams "},
-    {"when", " sees loses forgets hears feels misses touches near told triggered lasts idle "},
-    {"defeat", " leaves score respawn tells wakes "},
-    {"attack.NAME",
-     " range damage cooldown wind_up ammunition reload how muzzle aim aim_tolerance burst spread "
-     "lifetime bounces pierce blast_radius speed gravity_share push friends homing_rate "},
-}};
-
-bool holds(const Home& home, std::string_view key) {
-  return home.keys.find(fmt::format(" {} ", key)) != std::string_view::npos;
-}
-
-// True for "kind.pruner.attack.shears" and the home of the keys of attacks.
-bool is_in(const Home& home, std::string_view table) {
-  const std::string_view first = home.table.substr(0, home.table.find('.'));
-  return table.substr(0, table.find('.')) == first;
-}
 
 // "kind.pruner" of "kind.pruner.sight"; empty if the path is that of something else.
 std::string_view owner_of(std::string_view path) {
@@ -61,19 +17,34 @@ std::string_view owner_of(std::string_view path) {
   return path.substr(0, path.find('.', name));
 }
 
+// "sight" of "kind.pruner.sight", "attack" of "kind.pruner.attack.shears", nothing of the kind
+// itself.
+std::string_view part_of(std::string_view path, std::string_view owner) {
+  if (path.size() <= owner.size()) return {};
+  const std::string_view rest = path.substr(owner.size() + 1);
+  return rest.substr(0, rest.find('.'));
+}
+
+// As it stands in the file: "[kind.pruner.sight]" for "kind.NAME.sight".
+std::string title_in(const KeyTable& table, std::string_view owner) {
+  constexpr std::string_view kKind = "kind.NAME";
+  return fmt::format("[{}{}]", owner, table.name.substr(kKind.size()));
+}
+
 }  // namespace
 
 std::string home_of_key(std::string_view key, std::string_view path) {
   const std::string_view owner = owner_of(path);
   if (owner.empty()) return {};
+  const std::string_view part = part_of(path, owner);
+  std::vector<const KeyTable*> tables{&kKindKeys};
+  for (const std::string& name : split(kKindKeys.parts)) tables.push_back(table_of_kind(name));
   std::vector<std::string> homes;
-  const std::string_view table =
-      path.size() > owner.size() ? path.substr(owner.size() + 1) : std::string_view();
-  for (const Home& home : kHomes) {
-    if (!holds(home, key)) continue;
-    if (is_in(home, table)) return {};  // of this table, but not as the rest of it is
-    homes.push_back(home.table.empty() ? fmt::format("[{}]", owner)
-                                       : fmt::format("[{}.{}]", owner, home.table));
+  for (const KeyTable* table : tables) {
+    if (table->find(key) == nullptr) continue;
+    const bool is_own = part.empty() ? table == &kKindKeys : table == table_of_kind(part);
+    if (is_own) return {};  // of this table, but not as the rest of it is
+    homes.push_back(title_in(*table, owner));
   }
   if (homes.empty()) return {};
   return fmt::format("; it belongs in {}", fmt::join(homes, " or "));

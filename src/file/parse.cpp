@@ -32,7 +32,7 @@ static constexpr void assume(bool holds) {
 #include <cstring>
 #include <fstream>
 
-#include "file/key_depth.hpp"
+#include "file/endless_key.hpp"
 #include "file/node.hpp"
 
 namespace gaze {

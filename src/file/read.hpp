@@ -4,20 +4,11 @@
 #include <string>
 #include <vector>
 
+#include "file/keys.hpp"
+#include "file/ranges.hpp"
 #include "file/table.hpp"
 
 namespace gaze {
-
-/// Numbers that several keys share.
-inline constexpr Allowed kCoordinate{-ReadLimits::coordinate, ReadLimits::coordinate, "m"};
-inline constexpr Allowed kSize{0.0, 1000.0, "m", true};
-inline constexpr Allowed kOffset{-1000.0, 1000.0, "m"};
-inline constexpr Allowed kSeconds{0.0, 86'400.0, "s"};
-inline constexpr Allowed kRange{0.0, 2.0 * ReadLimits::coordinate, "m", true};
-inline constexpr Allowed kReach{0.0, 2.0 * ReadLimits::coordinate, "m"};
-inline constexpr Allowed kFullAngle{0.0, 360.0, "degrees", true};
-inline constexpr Allowed kShare{0.0, 1.0, ""};
-inline constexpr Allowed kPoints{0.0, 1e9, "points"};
 
 /// Names defined so far, by what they name.
 struct Names {
@@ -77,8 +68,6 @@ void check_leftovers(ReadContext& context, const Level& level);
 /// Faults for agents and tags that kinds in play name and nobody has.
 void check_references(ReadContext& context, const Level& level);
 
-/// The keys of an agent that are its own; all others are values of its kind.
-[[nodiscard]] const std::vector<std::string>& agent_keys();
 /// The keys that an agent may change of its kind.
 [[nodiscard]] const std::vector<std::string>& kind_keys();
 

@@ -17,14 +17,14 @@ struct Plan {
 };
 
 void read_go(TableReader& reader, const Node& go, const Plan& plan, ScriptStep& step) {
-  step.speed = reader.optional_number("speed", {0.0, 1000.0, "m/s", true});
+  step.speed = reader.optional_number("speed");
   const auto place = read_point(reader, go, reader.path_of("go"), plan.plane, plan.ground_height);
   if (place) step.place = *place;
 }
 
 void read_noise(TableReader& reader, ScriptStep& step) {
   step.noise = reader.needed_name("noise");
-  step.reach = reader.needed_number("reach", kRange);
+  step.reach = reader.needed_number("reach");
 }
 
 void read_throw(TableReader& reader, const Node& kind, const Plan& plan, ScriptStep& step) {
@@ -38,7 +38,7 @@ void read_throw(TableReader& reader, const Node& kind, const Plan& plan, ScriptS
 void read_aim(TableReader& reader, const Node& aim, const Plan& plan, ScriptStep& step) {
   const auto place = read_point(reader, aim, reader.path_of("aim"), plan.plane, plan.ground_height);
   if (place) step.place = *place;
-  step.duration = reader.duration("fire", 0.0, kSeconds);
+  step.duration = reader.duration("fire");
   if (reader.find("attack") != nullptr) step.name = reader.needed_name("attack");
 }
 
@@ -75,7 +75,7 @@ std::optional<ScriptStep> read_step(ReadContext& context, const Node& node, cons
                                     const Plan& plan) {
   static const std::vector<std::string> kWords{"go",     "wait", "face",  "noise", "quiet", "hop",
                                                "repeat", "take", "throw", "drop",  "aim"};
-  TableReader reader(context, node, path);
+  TableReader reader(context, node, path, kStepKeys);
   if (!is_table(reader, node, path)) return std::nullopt;
   ScriptStep step;
   step.written = node.place;
@@ -92,12 +92,12 @@ std::optional<ScriptStep> read_step(ReadContext& context, const Node& node, cons
   if (first == nullptr) return step;
   using What = ScriptStep::What;
   if (step.what == What::go) read_go(reader, *first, plan, step);
-  if (step.what == What::wait) step.duration = reader.duration("wait", 0.0, kSeconds);
+  if (step.what == What::wait) step.duration = reader.duration("wait", 0.0);
   if (step.what == What::face) {
-    step.facing = Angle::from_degrees(reader.number("face", 0.0, {-360.0, 360.0, "degrees"}));
+    step.facing = Angle::from_degrees(reader.number("face", 0.0));
   }
   if (step.what == What::noise) read_noise(reader, step);
-  if (step.what == What::quiet) step.quiet = reader.boolean("quiet", true);
+  if (step.what == What::quiet) step.quiet = reader.truth("quiet", true);
   if (step.what == What::repeat) read_true(reader, "repeat", *first);
   if (step.what == What::hop) read_true(reader, "hop", *first);
   if (step.what == What::take) step.name = reader.needed_name("take");
@@ -123,8 +123,19 @@ std::vector<ScriptStep> read_script(ReadContext& context, TableReader& reader, c
   return script;
 }
 
+// An agent has keys of its own, and those of its kind.
+const KeyTable& agent_and_kind_keys() {
+  static const std::vector<Key> kKeys = [] {
+    std::vector<Key> keys{kAgentKeys.keys.begin(), kAgentKeys.keys.end()};
+    keys.insert(keys.end(), kKindKeys.keys.begin(), kKindKeys.keys.end());
+    return keys;
+  }();
+  static const KeyTable kTable{kAgentKeys.name, kAgentKeys.title, "", "", kKeys, kKindKeys.parts};
+  return kTable;
+}
+
 Driver read_driver(TableReader& reader, bool has_script) {
-  const auto word = reader.word("driver", {"mind", "script", "host"});
+  const auto word = reader.word("driver");
   if (word) return static_cast<Driver>(*word);
   return has_script ? Driver::script : Driver::mind;
 }
@@ -136,13 +147,12 @@ void read_patrol(ReadContext& context, TableReader& reader, const Plan& plan, Ag
     PatrolStop stop;
     std::optional<Vector3d> point;
     if (item.type == Node::Type::table) {
-      TableReader table(context, item, path);
+      TableReader table(context, item, path, kStopKeys);
       const Node* at = table.need("at", "a point");
       if (at != nullptr) point = read_point(table, *at, path, plan.plane, plan.ground_height);
-      stop.wait = table.duration("wait", 0.0, {0.0, 86'400.0, "s"});
+      stop.wait = table.duration("wait");
       if (table.find("look") != nullptr) {
-        stop.look =
-            Angle::from_degrees(table.number("look", 0.0, {-36'000.0, 36'000.0, "degrees"}));
+        stop.look = Angle::from_degrees(table.number("look", 0.0));
       }
       table.finish();
     } else {
@@ -163,7 +173,7 @@ struct Copies {
 Copies read_copies(TableReader& reader, Plane plane) {
   Copies copies;
   const Node* count = reader.find("copies");
-  if (count != nullptr) copies.count = reader.integer("copies", 1, 1, ReadLimits::list_items);
+  if (count != nullptr) copies.count = reader.whole("copies");
   const Node* apart = reader.find("apart");
   if ((count == nullptr) != (apart == nullptr)) {
     reader.fault((count != nullptr ? count : apart)->place,
@@ -205,7 +215,7 @@ class AgentReader {
       context_.faults.add(table.place, fmt::format("agent is {}; a table is needed", found(table)));
       return;
     }
-    TableReader reader(context_, table, path);
+    TableReader reader(context_, table, path, agent_and_kind_keys());
     Copies copies = read_copies(reader, level_.plane);
     const Agent agent = read_one(reader, table, path);
     if (copies.count == 0) return place(agent);
@@ -234,14 +244,12 @@ class AgentReader {
           read_point(reader, *at, reader.path_of("at"), plan.plane, plan.ground_height);
       if (point) agent.position = *point;
     }
-    agent.facing = Angle::from_degrees(reader.number("facing", 0.0, {-360.0, 360.0, "degrees"}));
+    agent.facing = reader.degrees("facing");
     read_patrol(context_, reader, plan, agent);
-    agent.patrol_style = reader.word("patrol_style", {"round", "to and fro"}) == std::size_t{1}
-                             ? PatrolStyle::to_and_fro
-                             : PatrolStyle::round;
+    agent.patrol_style = reader.word_as<PatrolStyle>("patrol_style");
     agent.script = read_script(context_, reader, plan);
     agent.driver = read_driver(reader, table.find("script") != nullptr);
-    agent.is_asleep = reader.boolean("asleep", false);
+    agent.is_asleep = reader.truth("asleep");
     agent.kind = own_kind(table, path, agent.kind);
     for (const std::string& key : kind_keys()) reader.find(key);
     context_.origins[path] = table.place;
@@ -288,7 +296,7 @@ class AgentReader {
     Node changed = table;
     for (const auto& [key_path, value] : changes) put_at(changed, key_path, value);
     const std::string path = "agent." + id;
-    TableReader reader(context_, changed, path);
+    TableReader reader(context_, changed, path, agent_and_kind_keys());
     reader.find("copies");
     reader.find("apart");
     Agent copy = read_one(reader, changed, path);

@@ -13,7 +13,7 @@ class LevelReader {
  public:
   LevelReader(ReadContext& context, const Node& root, const std::string& file,
               const CopySettings& settings)
-      : context_(context), top_(context, root, ""), file_(file), settings_(settings) {}
+      : context_(context), top_(context, root, "", kLevelKeys), file_(file), settings_(settings) {}
 
   Level read() {
     read_basics();
@@ -46,22 +46,21 @@ class LevelReader {
 
  private:
   void read_basics() {
-    top_.integer("format", 1, 1, 1);
+    top_.whole("format");
     level_.place = {file_, 1, 1};
     level_.name = top_.text("name", std::filesystem::path(file_).stem().string());
-    const auto plane = top_.word("plane", {"ground", "upright", "space"});
+    const auto plane = top_.word("plane");
     level_.plane = static_cast<Plane>(plane.value_or(0));
-    level_.ticks_per_second = static_cast<int>(top_.integer("ticks_per_second", 60, 1, 1000));
-    level_.seconds = top_.number("seconds", 30.0, {0.0, 86'400.0, "s", true});
-    level_.seed = static_cast<std::uint64_t>(
-        top_.integer("seed", 1, 0, std::numeric_limits<std::int64_t>::max()));
-    level_.gravity = top_.number("gravity", 9.81, {0.0, 1000.0, "m/s2"});
+    level_.ticks_per_second = static_cast<int>(top_.whole("ticks_per_second"));
+    level_.seconds = top_.number("seconds");
+    level_.seed = static_cast<std::uint64_t>(top_.whole("seed"));
+    level_.gravity = top_.number("gravity");
     const Node* ground = top_.table().find("ground_height");
     if (ground != nullptr && ground->type == Node::Type::boolean && !ground->boolean) {
       top_.find("ground_height");
       level_.ground_height.reset();
     } else {
-      level_.ground_height = top_.number("ground_height", 0.0, kCoordinate);
+      level_.ground_height = top_.number("ground_height");
     }
     for (const std::string& name : top_.names("include")) static_cast<void>(name);
   }
@@ -91,17 +90,15 @@ class LevelReader {
   }
 
   void read_materials() {
-    static const std::vector<std::string> kThings{kStopsNames.begin(), kStopsNames.end()};
     for (const Node::Entry* entry : named_tables("material")) {
-      TableReader reader(context_, entry->value, "material." + entry->key);
+      TableReader reader(context_, entry->value, "material." + entry->key, kMaterialKeys);
       Material material;
       material.name = entry->key;
       reader.need("stops", "a list");
-      for (const Node& item : reader.items("stops", kThings.size())) {
-        const auto thing = reader.reference(item, kThings, "thing to stop called");
-        if (thing != kNoSuch) material.stops.set(thing);
+      for (const std::size_t thing : reader.words("stops", "thing to stop called")) {
+        material.stops.set(thing);
       }
-      material.muffles = reader.number("muffles", 1.0, kShare);
+      material.muffles = reader.number("muffles");
       reader.finish();
       if (material.name == "brick") {
         level_.materials.front() = material;
@@ -116,7 +113,7 @@ class LevelReader {
     const auto tables = named_tables("team");
     for (const Node::Entry* entry : tables) names_.teams.push_back(entry->key);
     for (const Node::Entry* entry : tables) {
-      TableReader reader(context_, entry->value, "team." + entry->key);
+      TableReader reader(context_, entry->value, "team." + entry->key, kTeamKeys);
       Team team{entry->key, {}, entry->value.place};
       for (const Node& item : reader.items("hostile", ReadLimits::list_items)) {
         team.hostile.push_back(reader.reference(item, names_.teams, "team"));

@@ -214,12 +214,11 @@ Placing read_placing(TableReader& reader, const std::string& ending) {
     const auto p = reader.numbers(*at, reader.path_of("at"), 3, kCoordinate);
     if (p) placing.at = {(*p)[0], (*p)[1], (*p)[2]};
   }
-  placing.turn =
-      sine_cosine(Angle::from_degrees(reader.number("turn", 0.0, {-360.0, 360.0, "degrees"})));
-  placing.scale = reader.number("scale", 1.0, {0.0, 1e6, "", true});
+  placing.turn = sine_cosine(reader.degrees("turn"));
+  placing.scale = reader.number("scale");
   // glTF says which way is up; OBJ does not, and is taken as levels are.
   const bool usual = ending != ".obj";
-  placing.is_y_up = reader.word("up", {"z", "y"}).value_or(usual ? 1 : 0) == 1;
+  placing.is_y_up = reader.word("up").value_or(usual ? 1 : 0) == 1;
   return placing;
 }
 
@@ -229,7 +228,7 @@ std::optional<Solid> read_mesh(ReadContext& context, const Node& table, const Na
                                Plane plane) {
   const Node* id = table.find("id");
   const bool is_named = id != nullptr && id->type == Node::Type::text;
-  TableReader reader(context, table, is_named ? "mesh." + id->text : "mesh");
+  TableReader reader(context, table, is_named ? "mesh." + id->text : "mesh", kMeshKeys);
   if (plane == Plane::upright) {
     reader.fault(table.place, "[[mesh]] belongs in ground and space levels");
     return std::nullopt;

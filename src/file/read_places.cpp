@@ -14,13 +14,13 @@ std::string path_of(const Node& table, const std::string& what) {
 
 // Links name heights even where points have none.
 std::optional<Link> read_link(ReadContext& context, const Node& table, Plane plane) {
-  TableReader reader(context, table, path_of(table, "link"));
+  TableReader reader(context, table, path_of(table, "link"), kLinkKeys);
   Link link;
   link.place = table.place;
   link.id = reader.needed_name("id");
   const auto from = read_point3(reader, "from");
   const auto to = read_point3(reader, "to");
-  link.both_ways = reader.boolean("both_ways", false);
+  link.both_ways = reader.truth("both_ways");
   reader.finish();
   if (!from || !to) return std::nullopt;
   link.from = *from;
@@ -33,15 +33,15 @@ std::optional<Link> read_link(ReadContext& context, const Node& table, Plane pla
 }
 
 std::optional<Start> read_start(ReadContext& context, const Node& table) {
-  TableReader reader(context, table, path_of(table, "start"));
+  TableReader reader(context, table, path_of(table, "start"), kStartKeys);
   Start start;
   start.place = table.place;
   start.id = reader.needed_name("id");
   start.kind = reader.needed_name("kind");
   start.outline = read_plan_points(reader, "outline", ReadLimits::outline_points);
   if (reader.find("apart_from") != nullptr) start.apart_from = reader.needed_name("apart_from");
-  start.distance = reader.number("distance", 0.0, kReach);
-  start.out_of_sight = reader.boolean("out_of_sight", false);
+  start.distance = reader.number("distance");
+  start.out_of_sight = reader.truth("out_of_sight");
   reader.finish();
   for (const char* key : {"distance", "out_of_sight"}) {
     const Node* given = table.find(key);

@@ -68,7 +68,7 @@ bool leaves_anything(const Level& level) {
 void read_round(ReadContext& context, TableReader& top, Level& level) {
   const Node* table = top.find("round");
   if (table == nullptr || !is_table(top, *table, "round")) return;
-  TableReader reader(context, *table, "round");
+  TableReader reader(context, *table, "round", kRoundKeys);
   Round& round = level.round;
   round.place = table->place;
   std::vector<std::string> words{"caught"};
@@ -85,14 +85,14 @@ void read_round(ReadContext& context, TableReader& top, Level& level) {
       round.ends_without.push_back(static_cast<std::uint32_t>(word - words.begin() - 1));
     }
   }
-  round.resets = reader.boolean("resets", false);
+  round.resets = reader.truth("resets");
   reader.finish();
 }
 
 void read_bounds(ReadContext& context, TableReader& top, Level& level) {
   const Node* table = top.find("bounds");
   if (table == nullptr || !is_table(top, *table, "bounds")) return;
-  TableReader reader(context, *table, "bounds");
+  TableReader reader(context, *table, "bounds", kBoundsKeys);
   Bounds bounds;
   bounds.place = table->place;
   bool is_sound = true;
@@ -101,9 +101,9 @@ void read_bounds(ReadContext& context, TableReader& top, Level& level) {
     is_sound = bounds.outline.size() == outline->items.size() &&
                outline->type == Node::Type::array && check_outline(reader, bounds.outline);
   }
-  bounds.low = reader.optional_number("low", kCoordinate);
-  bounds.high = reader.optional_number("high", kCoordinate);
-  bounds.puts_back = reader.word("leaving", {"defeated", "back"}) == std::size_t{1};
+  bounds.low = reader.optional_number("low");
+  bounds.high = reader.optional_number("high");
+  bounds.puts_back = reader.word("leaving") == std::size_t{1};
   reader.finish();
   if (table->find("outline") == nullptr && table->find("low") == nullptr &&
       table->find("high") == nullptr) {

@@ -8,33 +8,29 @@
 namespace gaze {
 namespace {
 
-constexpr Allowed kTurn{-360.0, 360.0, "degrees"};
-constexpr Allowed kTurnRate{0.0, 36'000.0, "degrees/s", true};
-
 /// Reads one table of a kind by its own reader, which it finishes.
 class SenseReader {
  public:
   SenseReader(ReadContext& context, const Node& table, const std::string& path, const Kind& kind,
-              const Names& names, Plane plane)
-      : reader_(context, table, path), kind_(kind), names_(names), plane_(plane) {}
+              const Names& names, Plane plane, const KeyTable& keys)
+      : reader_(context, table, path, keys), kind_(kind), names_(names), plane_(plane) {}
 
   Sight sight() {
     Sight sight;
-    sight.range = reader_.needed_number("range", kRange);
-    sight.field_of_view = Angle::from_degrees(reader_.needed_number("field_of_view", kFullAngle));
-    const auto keep_range = reader_.optional_number("keep_range", kRange);
+    sight.range = reader_.needed_number("range");
+    sight.field_of_view = Angle::from_degrees(reader_.needed_number("field_of_view"));
+    const auto keep_range = reader_.optional_number("keep_range");
     sight.keep_range = keep_range.value_or(sight.range);
     read_eye(sight);
-    sight.notice_time = reader_.duration("notice_time", 0.0, kSeconds);
-    sight.remember = reader_.duration("remember", 0.0, kSeconds);
+    sight.notice_time = reader_.duration("notice_time");
+    sight.remember = reader_.duration("remember");
     read_vertical_field(sight);
     sight.tilt = tilt();
-    sight.near_ring = reader_.number("near_ring", 0.0, kReach);
-    sight.visible_at_least = reader_.number("visible_at_least", 0.0, kShare);
-    const auto measure = reader_.word("measure", {"centre", "surface"});
-    sight.measure = measure == std::size_t{1} ? Measure::surface : Measure::centre;
-    sight.fade_from = reader_.number("fade_from", 1.0, kShare);
-    sight.ebb_time = reader_.duration("ebb_time", 0.0, kSeconds);
+    sight.near_ring = reader_.number("near_ring");
+    sight.visible_at_least = reader_.number("visible_at_least");
+    sight.measure = reader_.word_as<Measure>("measure");
+    sight.fade_from = reader_.number("fade_from");
+    sight.ebb_time = reader_.duration("ebb_time");
     reader_.finish();
     // A range that is at fault itself is told once.
     const Node* range = reader_.table().find("range");
@@ -49,12 +45,12 @@ class SenseReader {
   Scan scan() {
     Scan scan;
     reader_.need("style", "\"sweep\", \"round\" or \"list\"");
-    const auto style = reader_.word("style", {"sweep", "round", "list"});
+    const auto style = reader_.word("style");
     scan.style = static_cast<Scan::Style>(style.value_or(0));
-    scan.rate = Angle::from_degrees(reader_.needed_number("rate", kTurnRate));
-    scan.pause = reader_.duration("pause", 0.0, kSeconds);
+    scan.rate = Angle::from_degrees(reader_.needed_number("rate"));
+    scan.pause = reader_.duration("pause");
     if (scan.style == Scan::Style::sweep) {
-      scan.arc = Angle::from_degrees(reader_.needed_number("arc", kFullAngle));
+      scan.arc = Angle::from_degrees(reader_.needed_number("arc"));
     }
     if (scan.style == Scan::Style::list) read_headings(scan);
     if (style) reader_.finish();
@@ -63,10 +59,9 @@ class SenseReader {
 
   Head head() {
     Head head;
-    head.turn_rate = Angle::from_degrees(reader_.number("turn_rate", 180.0, kTurnRate));
-    if (const Node* limits = reader_.find("limits")) {
-      const auto values =
-          reader_.numbers(*limits, reader_.path_of("limits"), 2, {-180.0, 180.0, "degrees"});
+    head.turn_rate = reader_.degrees("turn_rate");
+    if (reader_.find("limits") != nullptr) {
+      const auto values = reader_.numbers("limits");
       if (values && !((*values)[0] <= 0.0 && 0.0 <= (*values)[1])) {
         fault("limits", fmt::format("is [{}, {}]; the first must be 0 or less and the second 0 or "
                                     "more: straight ahead lies between them",
@@ -82,12 +77,12 @@ class SenseReader {
 
   Hearing hearing() {
     Hearing hearing;
-    hearing.range = reader_.needed_number("range", kRange);
-    hearing.acuity = reader_.number("acuity", 1.0, {0.0, 1000.0, ""});
-    hearing.around_corners = reader_.boolean("around_corners", false);
-    hearing.own = reader_.boolean("own", false);
-    hearing.friends = reader_.boolean("friends", false);
-    hearing.remember = reader_.duration("remember", 5.0, kSeconds);
+    hearing.range = reader_.needed_number("range");
+    hearing.acuity = reader_.number("acuity");
+    hearing.around_corners = reader_.truth("around_corners");
+    hearing.own = reader_.truth("own");
+    hearing.friends = reader_.truth("friends");
+    hearing.remember = reader_.duration("remember");
     reader_.finish();
     return hearing;
   }
@@ -96,27 +91,25 @@ class SenseReader {
     Feeler feeler;
     feeler.name = name;
     feeler.from = read_offset(reader_, "from", {0.0, 0.0, kind_.height / 2.0});
-    feeler.toward = Angle::from_degrees(reader_.number("toward", 0.0, kTurn));
+    feeler.toward = reader_.degrees("toward");
     feeler.tilt = tilt();
-    feeler.length = reader_.needed_number("length", kRange);
-    feeler.thickness = reader_.number("thickness", 0.0, {0.0, 1000.0, "m"});
-    const auto finds = reader_.word("finds", {"hostile", "anything", "nothing"});
-    feeler.finds = static_cast<Feeler::Finds>(finds.value_or(0));
-    const auto stop = reader_.word("stopped_by", {kStopsNames.begin(), kStopsNames.end()});
-    feeler.stopped_by = static_cast<Stops>(stop.value_or(static_cast<std::size_t>(Stops::bodies)));
-    feeler.turns_with_head = reader_.word("turns", {"body", "head"}) == std::size_t{1};
-    feeler.remember = reader_.duration("remember", 0.0, kSeconds);
+    feeler.length = reader_.needed_number("length");
+    feeler.thickness = reader_.number("thickness");
+    feeler.finds = reader_.word_as<Feeler::Finds>("finds");
+    feeler.stopped_by = reader_.word_as<Stops>("stopped_by");
+    feeler.turns_with_head = reader_.word("turns") == std::size_t{1};
+    feeler.remember = reader_.duration("remember");
     reader_.finish();
     return feeler;
   }
 
   Nearness nearness() {
     Nearness nearness;
-    nearness.range = reader_.needed_number("range", kRange);
+    nearness.range = reader_.needed_number("range");
     nearness.axes = {true, plane_ != Plane::upright, plane_ != Plane::ground};
     read_axes(nearness);
-    nearness.once = reader_.boolean("once", false);
-    nearness.remember = reader_.duration("remember", 0.0, kSeconds);
+    nearness.once = reader_.truth("once");
+    nearness.remember = reader_.duration("remember");
     reader_.finish();
     return nearness;
   }
@@ -124,32 +117,31 @@ class SenseReader {
   TouchSense touch() {
     TouchSense touch;
     touch.sides = read_sides(reader_);
-    touch.remember = reader_.duration("remember", 0.0, kSeconds);
+    touch.remember = reader_.duration("remember");
     reader_.finish();
     return touch;
   }
 
   HurtSense hurt() {
     HurtSense hurt;
-    hurt.remember = reader_.duration("remember", 5.0, kSeconds);
+    hurt.remember = reader_.duration("remember");
     reader_.finish();
     return hurt;
   }
 
   Tell tell() {
     Tell tell;
-    tell.range = reader_.needed_number("range", kRange);
-    tell.delay = reader_.duration("delay", 0.0, kSeconds);
-    tell.remember = reader_.duration("remember", 5.0, kSeconds);
+    tell.range = reader_.needed_number("range");
+    tell.delay = reader_.duration("delay");
+    tell.remember = reader_.duration("remember");
     reader_.finish();
     return tell;
   }
 
   Choose choose() {
     Choose choose;
-    const auto by = reader_.word("by", {"nearest", "first", "weakest", "clearest", "hurt me last"});
-    choose.by = static_cast<Choose::By>(by.value_or(0));
-    choose.stick = reader_.number("stick", 0.0, kReach);
+    choose.by = reader_.word_as<Choose::By>("by");
+    choose.stick = reader_.number("stick");
     choose.tags = read_tags(reader_, "tags");
     choose.kinds = known("kinds", names_.kinds, "kind");
     choose.teams = known("teams", names_.teams, "team");
@@ -166,31 +158,28 @@ class SenseReader {
   }
 
   void read_eye(Sight& sight) {
-    const double height =
-        reader_.number("eye_height", kEyeShare * kind_.height, {0.0, 1000.0, "m"});
+    const double height = reader_.number("eye_height", kEyeShare * kind_.height);
     sight.eye = read_offset(reader_, "eye", {0.0, 0.0, height});
     if (has("eye") && has("eye_height")) {
       fault("eye", "stands beside eye_height; one of them is allowed");
     }
   }
 
-  Angle tilt() {
-    return Angle::from_degrees(reader_.number("tilt", 0.0, {-90.0, 90.0, "degrees"}));
-  }
+  Angle tilt() { return reader_.degrees("tilt"); }
 
   void read_vertical_field(Sight& sight) {
-    const auto full =
-        reader_.optional_number("vertical_field_of_view", {0.0, 180.0, "degrees", true});
+    const auto full = reader_.optional_number("vertical_field_of_view");
     if (full) sight.vertical_field_of_view = Angle::from_degrees(*full);
   }
 
   void read_headings(Scan& scan) {
     const Node* node = reader_.need("headings", "a list of degrees");
     if (node == nullptr) return;
-    const std::size_t count = reader_.items("headings", 1000).size();
+    const Key& key = reader_.key("headings");
+    const std::size_t count = reader_.items("headings", key.count).size();
     if (node->type != Node::Type::array) return;
     if (count == 0) fault("headings", "is empty; 1 to 1000 are allowed");
-    const auto headings = reader_.numbers(*node, reader_.path_of("headings"), count, kTurn);
+    const auto headings = reader_.numbers(*node, reader_.path_of("headings"), count, key.allowed);
     for (const double heading : headings.value_or(std::vector<double>{0.0})) {
       scan.headings.push_back(Angle::from_degrees(heading));
     }
@@ -240,11 +229,7 @@ SideSet read_sides(TableReader& reader) {
     return TouchSense{}.sides;
   }
   SideSet result;
-  const std::vector<std::string> sides{kSideNames.begin(), kSideNames.end()};
-  for (const Node& item : reader.items("sides", kSideNames.size())) {
-    const auto side = reader.reference(item, sides, "side");
-    if (side != kNoSuch) result.set(side);
-  }
+  for (const std::size_t side : reader.words("sides", "side")) result.set(side);
   return result;
 }
 
@@ -255,9 +240,7 @@ bool is_table(TableReader& reader, const Node& node, const std::string& path) {
 }
 
 Vector3d read_offset(TableReader& reader, const std::string& key, const Vector3d& fallback) {
-  const Node* node = reader.find(key);
-  if (node == nullptr) return fallback;
-  const auto place = reader.numbers(*node, reader.path_of(key), 3, kOffset);
+  const auto place = reader.numbers(key);
   return place ? Vector3d{(*place)[0], (*place)[1], (*place)[2]} : fallback;
 }
 
@@ -279,7 +262,7 @@ void read_senses(ReadContext& context, TableReader& reader, Kind& kind, const Na
   const auto read = [&](const std::string& key, auto&& part) {
     const Node* node = reader.find(key);
     if (node == nullptr || !is_table(reader, *node, reader.path_of(key))) return;
-    SenseReader sense(context, *node, reader.path_of(key), kind, names, plane);
+    SenseReader sense(context, *node, reader.path_of(key), kind, names, plane, *table_of_kind(key));
     part(sense);
   };
   read("sight", [&](SenseReader& sense) { kind.sight = sense.sight(); });
@@ -298,7 +281,7 @@ void read_senses(ReadContext& context, TableReader& reader, Kind& kind, const Na
     const std::string own_path = fmt::format("{}.{}", path, entry.key);
     if (entry.value.type == Node::Type::boolean && !entry.value.boolean) continue;  // taken away
     if (!is_table(reader, entry.value, own_path)) continue;
-    SenseReader sense(context, entry.value, own_path, kind, names, plane);
+    SenseReader sense(context, entry.value, own_path, kind, names, plane, kFeelerKeys);
     kind.feelers.push_back(sense.feeler(entry.key));
   }
   if (kind.feelers.size() > 32) {

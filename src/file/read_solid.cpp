@@ -82,11 +82,11 @@ namespace {
 bool read_ramp(TableReader& reader, Solid& solid) {
   const auto from = read_point3(reader, "from");
   const auto to = read_point3(reader, "to");
-  solid.width = reader.needed_number("width", kSize);
-  solid.thickness = reader.number("thickness", 0.2, kSize);
+  solid.width = reader.needed_number("width");
+  solid.thickness = reader.number("thickness");
   if (solid.form == Solid::Form::stairs) {
     reader.need("steps", "a whole number");
-    solid.steps = static_cast<int>(reader.integer("steps", 1, 1, 1000));
+    solid.steps = static_cast<int>(reader.whole("steps"));
   }
   if (!from || !to) return false;
   solid.from = *from;
@@ -103,8 +103,8 @@ bool read_ramp(TableReader& reader, Solid& solid) {
 
 bool read_floor(TableReader& reader, Solid& solid, double ground_height) {
   solid.points = read_plan_points(reader, "outline", ReadLimits::outline_points);
-  const double top = reader.number("top", ground_height, kCoordinate);
-  solid.height = reader.number("thickness", 0.2, kSize);
+  const double top = reader.number("top", ground_height);
+  solid.height = reader.number("thickness");
   solid.base = top - solid.height;
   const Node* outline = reader.table().find("outline");
   return outline != nullptr && outline->type == Node::Type::array &&
@@ -117,10 +117,16 @@ std::string_view key_of(Solid::Form form) {
   return kKeys[static_cast<std::size_t>(form)];
 }
 
+const KeyTable& keys_of(Solid::Form form) {
+  static constexpr std::array kTables{&kWallKeys, &kBlockKeys,  &kFloorKeys,
+                                      &kRampKeys, &kStairsKeys, &kDoorKeys};
+  return *kTables[static_cast<std::size_t>(form)];
+}
+
 void read_door(TableReader& reader, Solid& solid) {
   solid.door.opens_for = reader.names("opens_for");
-  solid.door.opens_within = reader.number("opens_within", 1.2, {0.0, 1000.0, "m", true});
-  solid.door.closes_after = reader.duration("closes_after", 2.0, {0.0, 3600.0, "s"});
+  solid.door.opens_within = reader.number("opens_within");
+  solid.door.closes_after = reader.duration("closes_after");
 }
 
 }  // namespace
@@ -131,7 +137,7 @@ std::optional<Solid> read_solid(ReadContext& context, const Node& table, Solid::
   const Node* id = table.find("id");
   const std::string what(key_of(form));
   const bool is_named = id != nullptr && id->type == Node::Type::text;
-  TableReader reader(context, table, is_named ? what + "." + id->text : what);
+  TableReader reader(context, table, is_named ? what + "." + id->text : what, keys_of(form));
   Solid solid;
   solid.form = form;
   solid.place = table.place;
@@ -150,16 +156,16 @@ std::optional<Solid> read_solid(ReadContext& context, const Node& table, Solid::
     reader.finish();
     return sound ? std::optional(solid) : std::nullopt;
   }
-  if (is_wall) solid.thickness = reader.number("thickness", 0.2, kSize);
+  if (is_wall) solid.thickness = reader.number("thickness");
   solid.points = is_wall ? read_plan_points(reader, "path", ReadLimits::path_points)
                          : read_plan_points(reader, "outline", ReadLimits::outline_points);
   if (plane != Plane::upright) {
-    solid.base = reader.number("base", ground_height, kCoordinate);
-    solid.height = reader.number("height", 2.5, {0.0, ReadLimits::coordinate, "m", true});
+    solid.base = reader.number("base", ground_height);
+    solid.height = reader.number("height");
   }
   if (form == Solid::Form::door) read_door(reader, solid);
   if (form == Solid::Form::block) {
-    solid.health = reader.number("health", 0.0, {0.0, 1e9, "points", true});
+    solid.health = reader.number("health", 0.0);
   }
   reader.finish();
   const std::string key = is_wall ? "path" : "outline";

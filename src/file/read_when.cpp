@@ -11,15 +11,14 @@ namespace gaze {
 namespace {
 
 // In the order of Mode.
-const std::vector<std::string> kModeNames{"post",   "patrol", "chase",  "investigate", "search",
-                                          "return", "wander", "follow", "flee"};
+const std::vector<std::string> kModeNames = words_of(kReactionKeys.key("mode"));
 
 /// Reads the rules of one kind: cause, name where the cause has names, reaction.
 class WhenReader {
  public:
   WhenReader(ReadContext& context, const Node& table, const std::string& path, const Kind& kind,
              const Names& names)
-      : context_(context), reader_(context, table, path), names_(names) {
+      : context_(context), reader_(context, table, path, kWhenKeys), names_(names) {
     for (const Attack& attack : kind.attacks) attacks_.push_back(attack.name);
     for (const Feeler& feeler : kind.feelers) feelers_.push_back(feeler.name);
   }
@@ -39,7 +38,7 @@ class WhenReader {
     read_named(Cause::lasts, &kModeNames, "mode");
     constexpr std::array<Mode, 5> kIdle{Mode::post, Mode::patrol, Mode::wander, Mode::follow,
                                         Mode::mirror};
-    const auto idle = reader_.word("idle", {"post", "patrol", "wander", "follow", "mirror"});
+    const auto idle = reader_.word("idle");
     if (idle) when_.idle = kIdle[*idle];
     reader_.finish();
     if (when_.rules.size() > 64) {
@@ -56,18 +55,17 @@ class WhenReader {
     if (node != nullptr) add(cause, "", *node, reader_.path_of(key));
   }
 
-  static const std::vector<std::string>& reaction_keys() {
-    static const std::vector<std::string> kKeys{"mode",  "attack", "noise", "reach",
-                                                "wakes", "turn",   "after"};
-    return kKeys;
+  static std::vector<std::string> reaction_keys() {
+    std::vector<std::string> keys;
+    for (const Key& key : kReactionKeys.keys) keys.emplace_back(key.name);
+    return keys;
   }
 
   // One reaction, whatever the name, rather than a table of names and reactions.
   static bool is_reaction(const Node& table) {
-    const std::vector<std::string>& keys = reaction_keys();
     return !table.entries.empty() &&
-           std::all_of(table.entries.begin(), table.entries.end(), [&](const Node::Entry& entry) {
-             return std::find(keys.begin(), keys.end(), entry.key) != keys.end();
+           std::all_of(table.entries.begin(), table.entries.end(), [](const Node::Entry& entry) {
+             return kReactionKeys.find(entry.key) != nullptr;
            });
   }
 
@@ -95,7 +93,8 @@ class WhenReader {
       return true;
     }
     std::vector<std::string> near = known == nullptr ? std::vector<std::string>{} : *known;
-    near.insert(near.end(), reaction_keys().begin(), reaction_keys().end());
+    const std::vector<std::string> keys = reaction_keys();
+    near.insert(near.end(), keys.begin(), keys.end());
     const std::string hint =
         known == nullptr ? "; letters, digits, _ and - are allowed" : suggestion(entry.key, near);
     reader_.fault(entry.place,
@@ -131,19 +130,19 @@ class WhenReader {
   }
 
   void read_reaction(const Node& node, const std::string& path, Cause cause, Reaction& reaction) {
-    TableReader reader(context_, node, path);
+    TableReader reader(context_, node, path, kReactionKeys);
     if (const Node* mode = reader.find("mode")) reaction.mode = mode_from(*mode, path + ".mode");
     if (const Node* attack = reader.find("attack")) {
       const auto index = reader.reference(*attack, attacks_, "attack");
       if (index < attacks_.size()) reaction.attack = attacks_[index];
     }
     if (reader.find("noise") != nullptr) reaction.noise = reader.needed_name("noise");
-    reaction.reach = reader.number("reach", 10.0, kRange);
+    reaction.reach = reader.number("reach");
     reaction.wakes = reader.names("wakes");
-    const auto turn = reader.optional_number("turn", {-360.0, 360.0, "degrees"});
+    const auto turn = reader.optional_number("turn");
     if (turn) reaction.turn = Angle::from_degrees(*turn);
     if (cause == Cause::lasts) reader.need("after", "a number of seconds");
-    reaction.after = reader.duration("after", 0.0, kSeconds);
+    reaction.after = reader.duration("after");
     reader.finish();
   }
 

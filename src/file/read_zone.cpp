@@ -28,24 +28,24 @@ std::optional<Zone> read_zone(ReadContext& context, const Node& table, const Lev
                               const std::vector<std::string>& ids) {
   const Node* id = table.find("id");
   const bool is_named = id != nullptr && id->type == Node::Type::text;
-  TableReader reader(context, table, is_named ? "zone." + id->text : "zone");
+  TableReader reader(context, table, is_named ? "zone." + id->text : "zone", kZoneKeys);
   Zone zone;
   zone.place = table.place;
   zone.id = reader.needed_name("id");
   zone.outline = read_plan_points(reader, "outline", ReadLimits::outline_points);
   if (level.plane != Plane::upright) {
-    zone.base = reader.number("base", level.ground_height.value_or(0.0), kCoordinate);
-    zone.height = reader.number("height", 2.5, {0.0, ReadLimits::coordinate, "m", true});
+    zone.base = reader.number("base", level.ground_height.value_or(0.0));
+    zone.height = reader.number("height");
   }
   zone.tags = read_tags(reader, "tags");
-  zone.dimness = reader.number("dimness", 0.0, kShare);
+  zone.dimness = reader.number("dimness");
   zone.triggered_by = reader.names("triggered_by");
   zone.grants = read_tags(reader, "grants");
   zone.takes = read_tags(reader, "takes");
   zone.tells = read_agent_list(reader, "tells", ids);
   zone.wakes = read_agent_list(reader, "wakes", ids);
-  zone.once = reader.boolean("once", false);
-  zone.cost = reader.number("cost", 1.0, {0.1, 100.0, ""});
+  zone.once = reader.truth("once");
+  zone.cost = reader.number("cost");
   zone.closed_to = reader.names("closed_to");
   reader.finish();
   const Node* outline = table.find("outline");

@@ -4,41 +4,23 @@
 #include <fmt/ranges.h>
 
 #include <algorithm>
-#include <cmath>
+#include <stdexcept>
 
 #include "file/key_homes.hpp"
 #include "level/spelling.hpp"
 
 namespace gaze {
 
-namespace {
-
-bool is_too_small(const Allowed& allowed, double value) {
-  return allowed.low == 0.0 && value > 0.0 && value < Allowed::kLeastAboveZero;
-}
-
-}  // namespace
-
-bool Allowed::holds(double value) const {
-  return std::isfinite(value) && (above_low ? value > low : value >= low) && value <= high &&
-         !is_too_small(*this, value);
-}
-
-std::string Allowed::text_for(double value) const {
-  const std::string tail = unit.empty() ? "" : fmt::format(" {}", unit);
-  if (is_too_small(*this, value)) return fmt::format("the least above 0 is 0.000001{}", tail);
-  return above_low ? fmt::format("above {} to {}{} is allowed", low, high, tail)
-                   : fmt::format("{} to {}{} is allowed", low, high, tail);
-}
-
-TableReader::TableReader(ReadContext& context, const Node& table, std::string path)
-    : context_(context), table_(table), path_(std::move(path)) {}
+TableReader::TableReader(ReadContext& context, const Node& table, std::string path,
+                         const KeyTable& keys)
+    : context_(context), table_(table), path_(std::move(path)), keys_(keys) {}
 
 std::string TableReader::path_of(const std::string& key) const {
   return path_.empty() ? key : path_ + "." + key;
 }
 
 const Node* TableReader::find(const std::string& key) {
+  if (!keys_.knows(key)) throw std::logic_error(fmt::format("{} has no key {}", path_, key));
   if (std::find(known_.begin(), known_.end(), key) == known_.end()) known_.push_back(key);
   const Node* node = table_.find(key);
   if (node != nullptr && node->type != Node::Type::table) {
@@ -55,8 +37,8 @@ const Node* TableReader::need(const std::string& key, std::string_view what) {
   return node;
 }
 
-std::optional<double> TableReader::checked_number(const Node& node, const std::string& path,
-                                                  const Allowed& allowed) {
+std::optional<double> TableReader::number_at(const Node& node, const std::string& path,
+                                             const Allowed& allowed) {
   if (node.type != Node::Type::number && node.type != Node::Type::integer) {
     fault(node.place, fmt::format("{} is {}; a number is needed", path, found(node)));
     return std::nullopt;
@@ -69,44 +51,64 @@ std::optional<double> TableReader::checked_number(const Node& node, const std::s
   return node.number;
 }
 
-std::optional<double> TableReader::optional_number(const std::string& key, const Allowed& allowed) {
+std::optional<std::int64_t> TableReader::whole_at(const Node& node, const std::string& path,
+                                                  const Allowed& allowed) {
+  if (node.type != Node::Type::integer) {
+    fault(node.place, fmt::format("{} is {}; a whole number is needed", path, found(node)));
+    return std::nullopt;
+  }
+  if (!allowed.holds(node.number)) {
+    const std::string most =
+        allowed.high < kWithoutEnd ? fmt::format("to {:.0f} is", allowed.high) : "and up are";
+    fault(node.place,
+          fmt::format("{} is {}; {:.0f} {} allowed", path, node.integer, allowed.low, most));
+    return std::nullopt;
+  }
+  return node.integer;
+}
+
+std::optional<double> TableReader::optional_number(const std::string& key) {
   const Node* node = find(key);
-  return node == nullptr ? std::nullopt : checked_number(*node, path_of(key), allowed);
+  return node == nullptr ? std::nullopt : number_at(*node, path_of(key), keys_.key(key).allowed);
 }
 
-double TableReader::number(const std::string& key, double fallback, const Allowed& allowed) {
-  return optional_number(key, allowed).value_or(fallback);
+double TableReader::number(const std::string& key, double fallback) {
+  return optional_number(key).value_or(fallback);
 }
 
-double TableReader::needed_number(const std::string& key, const Allowed& allowed) {
+double TableReader::number(const std::string& key) {
+  return number(key, keys_.key(key).left_out.number.value());
+}
+
+double TableReader::needed_number(const std::string& key) {
   const Node* node = need(key, "a number");
+  const Allowed& allowed = keys_.key(key).allowed;
   // Any allowed value keeps faults that would only follow from this one away.
   if (node == nullptr) return allowed.high;
-  return checked_number(*node, path_of(key), allowed).value_or(allowed.high);
+  return number_at(*node, path_of(key), allowed).value_or(allowed.high);
 }
 
-std::int64_t TableReader::integer(const std::string& key, std::int64_t fallback, std::int64_t low,
-                                  std::int64_t high) {
-  const Node* node = find(key);
+std::int64_t TableReader::whole(const std::string& name) {
+  const Key& key = keys_.key(name);
+  const auto fallback = static_cast<std::int64_t>(key.left_out.number.value_or(key.allowed.low));
+  const Node* node = find(name);
   if (node == nullptr) return fallback;
-  if (node->type != Node::Type::integer) {
-    fault(node->place,
-          fmt::format("{} is {}; a whole number is needed", path_of(key), found(*node)));
-    return fallback;
-  }
-  if (node->integer < low || node->integer > high) {
-    fault(node->place,
-          fmt::format("{} is {}; {} to {} is allowed", path_of(key), node->integer, low, high));
-    return fallback;
-  }
-  return node->integer;
+  return whole_at(*node, path_of(name), key.allowed).value_or(fallback);
 }
 
-Duration TableReader::duration(const std::string& key, double fallback, const Allowed& allowed) {
-  return Duration::from_seconds(number(key, fallback, allowed));
+Duration TableReader::duration(const std::string& key, double fallback) {
+  return Duration::from_seconds(number(key, fallback));
 }
 
-bool TableReader::boolean(const std::string& key, bool fallback) {
+Duration TableReader::duration(const std::string& key) {
+  return Duration::from_seconds(number(key));
+}
+
+Angle TableReader::degrees(const std::string& key) {
+  return Angle::from_degrees(number(key));
+}
+
+bool TableReader::truth(const std::string& key, bool fallback) {
   const Node* node = find(key);
   if (node == nullptr) return fallback;
   if (node->type == Node::Type::boolean) return node->boolean;
@@ -149,18 +151,39 @@ std::vector<std::string> TableReader::names(const std::string& key) {
   return result;
 }
 
-std::optional<std::size_t> TableReader::word(const std::string& key,
-                                             const std::vector<std::string>& words) {
-  const Node* node = find(key);
-  if (node == nullptr) return std::nullopt;
-  if (node->type == Node::Type::text) {
-    const auto it = std::find(words.begin(), words.end(), node->text);
-    if (it != words.end()) return static_cast<std::size_t>(it - words.begin());
-  }
-  const std::string hint = node->type == Node::Type::text ? suggestion(node->text, words) : "";
-  fault(node->place, fmt::format("{} is {}; allowed: \"{}\"{}", path_of(key), found(*node),
+std::optional<std::size_t> TableReader::word(const std::string& name) {
+  const Key& key = keys_.key(name);
+  const std::vector<std::string> words = words_of(key);
+  const auto index_of = [&](std::string_view text) -> std::optional<std::size_t> {
+    const auto it = std::find(words.begin(), words.end(), text);
+    if (it == words.end()) return std::nullopt;
+    return static_cast<std::size_t>(it - words.begin());
+  };
+  const Node* node = find(name);
+  if (node == nullptr) return index_of(key.left_out.words);
+  const bool is_text = node->type == Node::Type::text;
+  if (const auto index = is_text ? index_of(node->text) : std::nullopt) return index;
+  const std::string hint = is_text ? suggestion(node->text, words) : "";
+  fault(node->place, fmt::format("{} is {}; allowed: \"{}\"{}", path_of(name), found(*node),
                                  fmt::join(words, "\", \""), hint));
-  return std::nullopt;
+  return index_of(key.left_out.words);
+}
+
+std::vector<std::size_t> TableReader::words(const std::string& name, std::string_view what) {
+  const std::vector<std::string> words = words_of(keys_.key(name));
+  std::vector<std::size_t> indices;
+  for (const Node& item : items(name, words.size())) {
+    const std::uint32_t index = reference(item, words, what);
+    if (index != kNoSuch) indices.push_back(index);
+  }
+  return indices;
+}
+
+std::optional<std::vector<double>> TableReader::numbers(const std::string& name) {
+  const Key& key = keys_.key(name);
+  const Node* node = find(name);
+  if (node == nullptr) return std::nullopt;
+  return numbers(*node, path_of(name), key.count, key.allowed);
 }
 
 std::uint32_t TableReader::reference(const Node& node, const std::vector<std::string>& names,
@@ -190,7 +213,7 @@ std::optional<std::vector<double>> TableReader::numbers(const Node& node, const 
   }
   std::vector<double> values;
   for (const Node& item : node.items) {
-    const auto value = checked_number(item, path, allowed);
+    const auto value = number_at(item, path, allowed);
     if (!value) return std::nullopt;
     values.push_back(*value);
   }

@@ -5,6 +5,7 @@
 #include <utility>
 #include <vector>
 
+#include "file/key.hpp"
 #include "file/node.hpp"
 
 namespace gaze {
@@ -12,54 +13,62 @@ namespace gaze {
 /// Stands for a name that nothing has: a fault tells so already, and nothing else follows from it.
 inline constexpr std::uint32_t kNoSuch = 0xFFFFFFFF;
 
-/// The numbers that a key may have. Between 0 and a millionth there is none where 0 is the lowest:
-/// what is so small, a length or a speed, is a slip of the pen, and quotients of it have no end.
-struct Allowed {
-  static constexpr double kLeastAboveZero = 1e-6;
-  double low = 0.0;
-  double high = 0.0;
-  std::string_view unit;   ///< "m", "degrees", ...; may be empty.
-  bool above_low = false;  ///< `low` itself is not allowed.
-
-  bool holds(double value) const;
-  std::string text_for(double value) const;  ///< Why it does not hold that.
-};
-
 /// What reading a level shares: where faults and origins go.
 struct ReadContext {
   Faults faults;
   Origins origins;
 };
 
-/// Reads the keys of one table. Every key that is asked for is known; `finish` reports the others.
-/// What is missing or wrong gives the fallback, and what is wrong a fault.
+/// Reads the keys of one table, as the list of its keys says. Every key that is asked for is known;
+/// `finish` reports the others. What is missing or wrong gives what is taken if it is left out, and
+/// what is wrong a fault.
 class TableReader {
  public:
-  /// `path` names the table in messages and origins; empty for the whole file.
-  TableReader(ReadContext& context, const Node& table, std::string path);
+  /// `path` names the table in messages and origins; empty for the whole file. Asking for a key
+  /// that is not in the list throws std::logic_error.
+  TableReader(ReadContext& context, const Node& table, std::string path, const KeyTable& keys);
 
   const Node* find(const std::string& key);
   const Node* need(const std::string& key, std::string_view what);
 
-  double number(const std::string& key, double fallback, const Allowed& allowed);
-  double needed_number(const std::string& key, const Allowed& allowed);
-  std::int64_t integer(const std::string& key, std::int64_t fallback, std::int64_t low,
-                       std::int64_t high);
-  std::optional<double> optional_number(const std::string& key, const Allowed& allowed);
-  Duration duration(const std::string& key, double fallback, const Allowed& allowed);
-  bool boolean(const std::string& key, bool fallback);
+  /// A number; without a fallback what the list says.
+  double number(const std::string& key);
+  double number(const std::string& key, double fallback);
+  double needed_number(const std::string& key);
+  std::optional<double> optional_number(const std::string& key);
+  std::int64_t whole(const std::string& key);
+  Duration duration(const std::string& key);
+  Duration duration(const std::string& key, double fallback);
+  Angle degrees(const std::string& key);
+  bool truth(const std::string& key, bool fallback = false);
   std::string text(const std::string& key, const std::string& fallback);
   std::string needed_name(const std::string& key);
   std::vector<std::string> names(const std::string& key);
 
-  /// The index of the text among the words; nothing if it is missing.
-  std::optional<std::size_t> word(const std::string& key, const std::vector<std::string>& words);
+  /// The index of the text among the words of the key; without one, that of the word that is taken,
+  /// or nothing if there is none such.
+  std::optional<std::size_t> word(const std::string& key);
+  template <typename Enum>
+  Enum word_as(const std::string& key) {
+    return static_cast<Enum>(word(key).value_or(0));
+  }
+  /// The indices of a list of its words; `what` is what one of them is.
+  std::vector<std::size_t> words(const std::string& key, std::string_view what);
+
+  /// As many numbers as the key has; nothing if it is left out, or wrong.
+  std::optional<std::vector<double>> numbers(const std::string& key);
 
   /// The index of a name that was defined elsewhere; `kNoSuch` with a fault if there is none such.
   std::uint32_t reference(const std::string& key, const std::vector<std::string>& names,
                           std::string_view what);
   std::uint32_t reference(const Node& node, const std::vector<std::string>& names,
                           std::string_view what);
+
+  /// A number of a table of free names.
+  std::optional<double> number_at(const Node& node, const std::string& path,
+                                  const Allowed& allowed);
+  std::optional<std::int64_t> whole_at(const Node& node, const std::string& path,
+                                       const Allowed& allowed);
 
   /// Numbers of a list of that length.
   std::optional<std::vector<double>> numbers(const Node& node, const std::string& path,
@@ -74,16 +83,15 @@ class TableReader {
   void finish();
 
   std::string path_of(const std::string& key) const;
+  const Key& key(const std::string& name) const { return keys_.key(name); }
   const Node& table() const { return table_; }
   ReadContext& context() { return context_; }
 
  private:
-  std::optional<double> checked_number(const Node& node, const std::string& path,
-                                       const Allowed& allowed);
-
   ReadContext& context_;
   const Node& table_;
   std::string path_;
+  const KeyTable& keys_;
   std::vector<std::string> known_;
 };
 

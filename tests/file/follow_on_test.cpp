@@ -32,7 +32,7 @@ TEST(FollowOns, AKeyInTheWrongTableIsSentToTheRightOne) {
   EXPECT_EQ(
       faults_of("[kind.pip]\nspeed = 3\n"),
       "bad.toml:2:1: error: unknown key 'speed' in kind.pip; it belongs in [kind.pip.move] or "
-      "[kind.pip.attack.NAME]\n");
+      "[kind.pip.attack.ANY] or [kind.pip.thing]\n");
   EXPECT_EQ(
       faults_of("[kind.pip.move]\nspeed = 3\nhealth = 3\n"),
       "bad.toml:3:1: error: unknown key 'health' in kind.pip.move; it belongs in [kind.pip]\n");

@@ -7,6 +7,7 @@
 #include "gaze/tools/cover.hpp"
 #include "gaze/tools/duel.hpp"
 #include "gaze/tools/finding.hpp"
+#include "gaze/tools/level_keys.hpp"
 #include "gaze/tools/picture.hpp"
 #include "gaze/tools/report.hpp"
 #include "gaze/tools/spots.hpp"

@@ -1,4 +1,4 @@
-#include "file/key_depth.hpp"
+#include "file/endless_key.hpp"
 
 namespace gaze {
 namespace {

@@ -1,0 +1,32 @@
+#include "file/keys.hpp"
+
+#include <array>
+
+namespace gaze {
+namespace {
+
+constexpr std::string_view kOfKinds = "kind.NAME.";
+
+}  // namespace
+
+std::span<const KeyTable* const> all_key_tables() {
+  static const std::array kAll{
+      &kLevelKeys,  &kTeamKeys,  &kMaterialKeys, &kWallKeys,    &kBlockKeys,    &kDoorKeys,
+      &kFloorKeys,  &kRampKeys,  &kStairsKeys,   &kMeshKeys,    &kLinkKeys,     &kKindKeys,
+      &kSightKeys,  &kScanKeys,  &kHeadKeys,     &kHearingKeys, &kFeelerKeys,   &kNearnessKeys,
+      &kTouchKeys,  &kHurtKeys,  &kTellKeys,     &kChooseKeys,  &kMoveKeys,     &kWanderKeys,
+      &kAttackKeys, &kThingKeys, &kDefeatKeys,   &kWhenKeys,    &kReactionKeys, &kAgentKeys,
+      &kStopKeys,   &kStepKeys,  &kZoneKeys,     &kStartKeys,   &kRoundKeys,    &kBoundsKeys};
+  return kAll;
+}
+
+const KeyTable* table_of_kind(std::string_view name) {
+  for (const KeyTable* table : all_key_tables()) {
+    if (!table->name.starts_with(kOfKinds)) continue;
+    const std::string_view own = table->name.substr(kOfKinds.size());
+    if (own.substr(0, own.find('.')) == name) return table;
+  }
+  return nullptr;
+}
+
+}  // namespace gaze
