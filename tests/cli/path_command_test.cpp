@@ -3,6 +3,7 @@
 #include <nlohmann/json.hpp>
 
 #include "support/command.hpp"
+#include "support/levels.hpp"
 #include "support/temporary_folder.hpp"
 #include "support/text.hpp"
 
@@ -12,21 +13,12 @@ namespace {
 using testing::Answer;
 using testing::bytes_of;
 using testing::gaze_call;
+using testing::wall;
 using Json = nlohmann::json;
 
-const char* const kRooms = R"(
-[[wall]]
-id = "fence-1"
-material = "brick"
-path = [[5.0, -30.0], [5.0, 4.69]]
-[[wall]]
-id = "fence-2"
-material = "brick"
-path = [[5.0, 5.31], [5.0, 30.0]]
-[[wall]]
-id = "house"
-material = "brick"
-path = [[0.0, 0.0], [10.0, 0.0], [10.0, 10.0], [0.0, 10.0], [0.0, 0.0]]
+const std::string kRooms =
+    wall("fence-1", "[[5.0, -30.0], [5.0, 4.69]]") + wall("fence-2", "[[5.0, 5.31], [5.0, 30.0]]") +
+    wall("house", "[[0.0, 0.0], [10.0, 0.0], [10.0, 10.0], [0.0, 10.0], [0.0, 0.0]]") + R"(
 [kind.pruner]
 radius = 0.4
 [kind.cat]

@@ -6,6 +6,7 @@
 namespace gaze {
 namespace {
 
+using testing::placed;
 TEST(HarmFile, EveryKeyIsRead) {
   const Level level = testing::garden(R"(
 [kind.lobber]
@@ -99,7 +100,8 @@ cooldown = 1.0
 }
 
 TEST(HarmFile, ThingsDefeatsAndRoundsAreRead) {
-  const Level level = testing::garden(R"(
+  const Level level = testing::garden(
+      R"(
 [round]
 ends = ["caught", "visitors out"]
 resets = true
@@ -153,17 +155,13 @@ score = 10
 respawn = 5.0
 tells = ["one"]
 wakes = ["one"]
-[[agent]]
-id = "one"
-kind = "collector"
-at = [0.0, 0.0]
-script = [{ take = "jar-1" }, { throw = "jar", to = [1.0, 2.0] }, { drop = true },
+)" +
+      placed(
+          "one", "collector", "[0.0, 0.0]",
+          R"(script = [{ take = "jar-1" }, { throw = "jar", to = [1.0, 2.0] }, { drop = true },)") +
+      R"(
           { aim = [3.0, 4.0], fire = 2.0, attack = "jet" }]
-[[agent]]
-id = "jar-1"
-kind = "jar"
-at = [0.0, 0.0]
-)");
+)" + placed("jar-1", "jar", "[0.0, 0.0]"));
   EXPECT_TRUE(level.round.ends_when_caught);
   ASSERT_EQ(level.round.ends_without.size(), 1U);
   EXPECT_EQ(level.teams[level.round.ends_without[0]].name, "visitors");

@@ -10,11 +10,12 @@
 namespace gaze {
 namespace {
 
+using testing::placed;
 namespace fs = std::filesystem;
 using testing::faults_of;
 
 // The first example of the level file's page, with its include left out.
-const char* const kExample = R"(format = 1
+const std::string kExample = R"(format = 1
 name = "Propagation house, after closing"
 plane = "ground"
 ticks_per_second = 60
@@ -92,12 +93,8 @@ at = [8.0, 4.0]
 facing = 180.0
 patrol = [[8.0, 4.0], [2.0, 4.0]]
 sight.range = 7.5
-[[agent]]
-id = "collector"
-kind = "long-pruner"
-at = [1.0, 1.0]
-script = [ { go = [9.0, 1.0] }, { wait = 2.0 }, { go = [9.0, 5.0], speed = 1.5 } ]
-)";
+)" + placed("collector", "long-pruner", "[1.0, 1.0]",
+            "script = [ { go = [9.0, 1.0] }, { wait = 2.0 }, { go = [9.0, 5.0], speed = 1.5 } ]");
 
 Level example(const std::vector<Setting>& settings = {}) {
   return read_level_text(kExample, "house.toml", settings);

@@ -8,6 +8,7 @@ namespace gaze {
 namespace {
 
 using testing::faults_of;
+using testing::placed;
 
 TEST(SensesFile, EveryKeyOfTheContractIsRead) {
   const Level level = testing::garden(R"(
@@ -70,10 +71,8 @@ hears = { pebble = "investigate", any = "search" }
 feels = { ahead = { noise = "click", reach = 3.0 } }
 hurt = { mode = "search", after = 0.2 }
 near = "chase"
-[[agent]]
-id = "pruner-1"
-kind = "pruner"
-at = [1, 1]
+)" + placed("pruner-1", "pruner", "[1, 1]") +
+                                      R"(
 [[zone]]
 id = "fernery"
 outline = [[0, 0], [3, 0], [3, 3], [0, 3]]

@@ -16,6 +16,7 @@
 namespace gaze {
 namespace {
 
+using testing::wall;
 constexpr double kSide = 60.0;      // metres
 constexpr double kHairline = 1e-3;  // metres: so deep in a solid counts as in it
 
@@ -29,10 +30,8 @@ outline = [[-1, -1], [61, -1], [61, 61], [-1, 61]]
 low = -5
 high = 40
 leaving = "back"
-[[wall]]
-id = "round"
-material = "brick"
-path = [[0, 0], [60, 0], [60, 60], [0, 60], [0, 0]]
+)" + wall("round", "[[0, 0], [60, 0], [60, 60], [0, 60], [0, 0]]") +
+                     R"(
 [[floor]]
 id = "deck"
 material = "brick"

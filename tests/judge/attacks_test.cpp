@@ -10,8 +10,9 @@
 namespace gaze {
 namespace {
 
+using testing::placed;
 /// A pruner that chases and strikes, a sprinkler that stands, and a collector who walks.
-const char* const kGarden = R"(
+const std::string kGarden = R"(
 [kind.satchel]
 [kind.pruner]
 team = "caretakers"
@@ -42,19 +43,9 @@ team = "visitors"
 radius = 0.3
 [kind.collector.move]
 speed = 3.0
-[[agent]]
-id = "pruner"
-kind = "pruner"
-at = [0.0, 0.0]
-[[agent]]
-id = "sprinkler"
-kind = "sprinkler"
-at = [20.0, 0.0]
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [8.0, 0.0]
-)";
+)" + placed("pruner", "pruner", "[0.0, 0.0]") +
+                            placed("sprinkler", "sprinkler", "[20.0, 0.0]") +
+                            placed("collector", "collector", "[8.0, 0.0]");
 
 std::vector<std::string> messages(const std::vector<Finding>& findings, const std::string& code) {
   std::vector<std::string> result;
@@ -191,15 +182,8 @@ range = 9.0
 speed = 9.0
 damage = 1
 cooldown = 1.0
-[[agent]]
-id = "jar"
-kind = "jar"
-at = [0.0, 12.0]
-[[agent]]
-id = "twin"
-kind = "twin"
-at = [0.0, 14.0]
-)";
+)" + placed("jar", "jar", "[0.0, 12.0]") +
+                           placed("twin", "twin", "[0.0, 14.0]");
   EXPECT_TRUE(found("attack-without-sight", more).empty());
   EXPECT_EQ(found("attack-without-sight", more, {{"kind.twin.attack.jet.aim", "\"lead\""}}).size(),
             1U);

@@ -8,7 +8,9 @@
 namespace gaze {
 namespace {
 
+using testing::block;
 using testing::findings_of;
+using testing::placed;
 
 struct Habit {
   const char* code;
@@ -23,24 +25,14 @@ void PrintTo(const Habit& habit, std::ostream* out) {
 
 /// A pruner of the caretakers that these keys belong to, a brick, and a host-driven collector.
 std::string level_with(const std::string& keys) {
-  return R"([[block]]
-id = "crate"
-material = "brick"
-outline = [[9, 9], [10, 9], [10, 10]]
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [8.0, 0.0]
-driver = "host"
+  return block("crate", "[[9, 9], [10, 9], [10, 10]]") +
+         placed("collector", "collector", "[8.0, 0.0]", R"(driver = "host")") + R"(
 [kind.collector]
 team = "visitors"
 [kind.collector.move]
 speed = 3.0
-[[agent]]
-id = "pruner"
-kind = "pruner"
-at = [0.0, 0.0]
-)" + keys;
+)" + placed("pruner", "pruner", "[0.0, 0.0]") +
+         keys;
 }
 
 class Habits : public ::testing::TestWithParam<Habit> {};

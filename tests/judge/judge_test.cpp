@@ -8,9 +8,11 @@
 namespace gaze {
 namespace {
 
+using testing::block;
 using testing::garden;
+using testing::placed;
 
-const char* const kBase = R"(
+const std::string kBase = R"(
 [kind.pruner]
 team = "caretakers"
 radius = 0.4
@@ -31,20 +33,9 @@ sees = "chase"
 team = "visitors"
 [kind.collector.move]
 speed = 3.0
-[[block]]
-id = "planter"
-material = "brick"
-outline = [[3.0, 2.0], [4.5, 2.0], [4.5, 3.0], [3.0, 3.0]]
-[[agent]]
-id = "pruner-1"
-kind = "pruner"
-at = [0.0, 0.0]
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [8.0, 0.0]
-driver = "host"
-)";
+)" + block("planter", "[[3.0, 2.0], [4.5, 2.0], [4.5, 3.0], [3.0, 3.0]]") +
+                          placed("pruner-1", "pruner", "[0.0, 0.0]") +
+                          placed("collector", "collector", "[8.0, 0.0]", R"(driver = "host")");
 
 std::vector<Finding> findings(const std::vector<Setting>& settings, const std::string& more = "") {
   return judge(garden(std::string(kBase) + more, settings));

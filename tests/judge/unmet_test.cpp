@@ -7,6 +7,7 @@
 namespace gaze {
 namespace {
 
+using testing::placed;
 /// A listener with these rules and senses, a warden of its team, and a player who makes this noise.
 std::string listening(const std::string& listener, const std::string& warden = "",
                       const std::string& script = "{ noise = \"pebble\", reach = 9.0 }") {
@@ -22,18 +23,9 @@ team = "caretakers"
          R"(
 [kind.collector]
 team = "visitors"
-[[agent]]
-id = "listener"
-kind = "listener"
-at = [0.0, 0.0]
-[[agent]]
-id = "warden"
-kind = "warden"
-at = [2.0, 0.0]
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [4.0, 0.0]
+)" + placed("listener", "listener", "[0.0, 0.0]") +
+         placed("warden", "warden", "[2.0, 0.0]") + placed("collector", "collector", "[4.0, 0.0]") +
+         R"(
 script = [)" +
          script + "]\n";
 }

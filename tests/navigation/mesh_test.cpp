@@ -11,7 +11,9 @@
 namespace gaze {
 namespace {
 
+using testing::block;
 using testing::garden;
+using testing::wall;
 
 constexpr double kPi = 3.14159265358979323846;
 
@@ -30,17 +32,9 @@ double area_of_island_at(const NavigationMesh& mesh, const Vector3d& place) {
   return mesh.islands()[mesh.island_of(mesh.find(place).value())].area;
 }
 
-const char* const kRoom = R"(
-[[wall]]
-id = "room"
-material = "brick"
-path = [[0.0, 0.0], [10.0, 0.0], [10.0, 8.0], [0.0, 8.0], [0.0, 0.0]]
-[[block]]
-id = "table"
-material = "brick"
-outline = [[4.0, 3.0], [6.0, 3.0], [6.0, 4.0], [4.0, 4.0]]
-height = 0.9
-)";
+const std::string kRoom =
+    wall("room", "[[0.0, 0.0], [10.0, 0.0], [10.0, 8.0], [0.0, 8.0], [0.0, 0.0]]") +
+    block("table", "[[4.0, 3.0], [6.0, 3.0], [6.0, 4.0], [4.0, 4.0]]", "height = 0.9");
 
 TEST(NavigationMesh, CoversTheExactFreeSpace) {
   // Inside the walls of 0.2 m and 0.4 m off them, less the table and what lies within 0.4 m of it.
@@ -324,12 +318,7 @@ id = "hatch"
 material = "brick"
 path = [[5.0, 4.3], [5.0, 5.7]]
 opens_for = ["visitors"]
-[[block]]
-id = "crate"
-material = "brick"
-outline = [[6.3, 4.0], [7.0, 4.0], [7.0, 6.0], [6.3, 6.0]]
-health = 10.0
-)";
+)" + block("crate", "[[6.3, 4.0], [7.0, 4.0], [7.0, 6.0], [6.3, 6.0]]", "health = 10.0");
   const Level level = garden(two_rooms(1.4) + door);
   const World world(level);
   const NavigationMesh mesh(level, world, body_of(0.3));
@@ -364,21 +353,12 @@ TEST(FindPath, TellsWholePartialNoneAndBadEndsApart) {
 }
 
 TEST(NavigationMesh, SeenFromTheSideConsistsOfLedges) {
-  const Level level = garden(R"(
+  const Level level =
+      garden(R"(
 plane = "upright"
-[[block]]
-id = "crate"
-material = "brick"
-outline = [[4.0, 0.0], [5.0, 0.0], [5.0, 0.25], [4.0, 0.25]]
-[[block]]
-id = "cupboard"
-material = "brick"
-outline = [[8.0, 0.0], [9.0, 0.0], [9.0, 2.0], [8.0, 2.0]]
-[[block]]
-id = "low-beam"
-material = "brick"
-outline = [[-4.0, 1.5], [-3.0, 1.5], [-3.0, 1.8], [-4.0, 1.8]]
-)");
+)" + block("crate", "[[4.0, 0.0], [5.0, 0.0], [5.0, 0.25], [4.0, 0.25]]") +
+             block("cupboard", "[[8.0, 0.0], [9.0, 0.0], [9.0, 2.0], [8.0, 2.0]]") +
+             block("low-beam", "[[-4.0, 1.5], [-3.0, 1.5], [-3.0, 1.8], [-4.0, 1.8]]"));
   const NavigationMesh mesh = mesh_of(level, body_of(0.4));
   const Path path = find_path(mesh, {2.0, 0.0, 0.0}, {7.0, 0.0, 0.0});
   EXPECT_EQ(path.outcome, Path::Outcome::whole);

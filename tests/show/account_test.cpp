@@ -8,6 +8,7 @@ namespace gaze {
 namespace {
 
 using testing::garden;
+using testing::placed;
 using testing::play;
 
 bool says(const Simulation& simulation, const char* looker, const char* other, const char* what) {
@@ -84,20 +85,9 @@ speed = 9.0
 team = "visitors"
 [kind.pruner]
 team = "caretakers"
-[[agent]]
-id = "twin"
-kind = "twin"
-at = [0.0, 0.0]
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [2.0, 0.0]
-driver = "host"
-[[agent]]
-id = "pruner"
-kind = "pruner"
-at = [6.0, 0.0]
-)";
+)" + placed("twin", "twin", "[0.0, 0.0]") +
+                            placed("collector", "collector", "[2.0, 0.0]", R"(driver = "host")") +
+                            placed("pruner", "pruner", "[6.0, 0.0]");
   Simulation simulation(garden(level));
   const AgentId collector = simulation.agent("collector");
   play(simulation, 5);
@@ -116,7 +106,8 @@ at = [6.0, 0.0]
 
 // A follower at its distance says so, and what cannot be taken or thrown is not "on the way".
 TEST(Account, OfFollowersAndOfWhatCannotBeTaken) {
-  const std::string level = R"(
+  const std::string level =
+      R"(
 [kind.lantern]
 team = "visitors"
 [kind.lantern.move]
@@ -132,21 +123,11 @@ team = "visitors"
 radius = 0.3
 [kind.collector.move]
 speed = 2.0
-[[agent]]
-id = "lantern"
-kind = "lantern"
-at = [5.0, 0.0]
-[[agent]]
-id = "pebble-1"
-kind = "pebble"
-at = [0.0, 3.0]
-radius = 0.1
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [0.0, 0.0]
-script = [{ take = "pebble-1" }, { throw = "pebble", to = [5, 5] }, { wait = 9 }]
-)";
+)" + placed("lantern", "lantern", "[5.0, 0.0]") +
+      placed("pebble-1", "pebble", "[0.0, 3.0]", "radius = 0.1") +
+      placed(
+          "collector", "collector", "[0.0, 0.0]",
+          R"(script = [{ take = "pebble-1" }, { throw = "pebble", to = [5, 5] }, { wait = 9 }])");
   Simulation simulation(garden(level));
   std::vector<std::string> told;
   for (const Event& event : testing::only(play(simulation, 240), Event::What::blocked)) {

@@ -26,17 +26,20 @@ std::string png_of(const Simulation& simulation) {
   return picture_of(simulation, PictureFormat::png);
 }
 
+// Each thing that is added to a level adds something to its picture, in every plane.
 TEST(Draw, ShowsLevelsOfAllPlanesAndEvenNone) {
-  for (const char* plane : {"ground", "upright", "space"}) {
-    const bool space = std::string(plane) == "space";
-    Simulation simulation(read_level_text(
-        std::string("plane = \"") + plane + "\"\n[kind.a.sight]\nrange = 5\nfield_of_view = 90\n" +
-            "[[block]]\nid = \"b\"\nmaterial = \"brick\"\noutline = [[2, 0], [3, 0], [3, 2]]\n" +
-            "[[agent]]\nid = \"x\"\nkind = \"a\"\nat = " + (space ? "[0, 0, 0]" : "[0, 0]") + "\n",
-        "t"));
-    EXPECT_NE(svg_of(simulation).find("</svg>"), std::string::npos);
+  const auto paths = [](const std::string& text) {
+    return count_of(svg_of(Simulation(testing::garden(text))), "<path");
+  };
+  for (const std::string plane : {"ground", "upright", "space"}) {
+    const std::string start =
+        "plane = \"" + plane + "\"\n[kind.a.sight]\nrange = 5\nfield_of_view = 90\n";
+    const std::string solid = testing::block("b", "[[2, 0], [3, 0], [3, 2]]");
+    const std::string agent = testing::placed("x", "a", plane == "space" ? "[0, 0, 0]" : "[0, 0]");
+    EXPECT_GT(paths(start), 0U) << plane;
+    EXPECT_GT(paths(start + solid), paths(start)) << plane;
+    EXPECT_GT(paths(start + solid + agent), paths(start + solid)) << plane;
   }
-  EXPECT_NE(svg_of(Simulation(Level{})).find("</svg>"), std::string::npos);
 }
 
 TEST(Draw, ChangesWithWhatIsSeenAndIsTheSameTwice) {

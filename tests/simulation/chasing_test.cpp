@@ -6,7 +6,9 @@ namespace gaze {
 namespace {
 
 using testing::garden;
+using testing::placed;
 using testing::play;
+using testing::wall;
 
 /// A pruner that sees all round at the origin, and a collector.
 std::string chase_level(const std::string& move, const std::string& collector) {
@@ -24,11 +26,7 @@ team = "visitors"
 speed = 2.0
 [kind.pruner.move]
 )" + move +
-         R"(
-[[agent]]
-id = "pruner"
-kind = "pruner"
-at = [0.0, 0.0]
+         placed("pruner", "pruner", "[0.0, 0.0]") + R"(
 [[agent]]
 id = "collector"
 kind = "collector"
@@ -42,12 +40,8 @@ team = "caretakers"
 [kind.pruner.move]
 speed = 2.0
 turn_rate = 36000.0
-[[agent]]
-id = "pruner"
-kind = "pruner"
-at = [0.0, 0.0]
-patrol = [{ at = [4.0, 0.0], wait = 1.5, look = 90.0 }, [0.0, 0.0]]
-)"));
+)" + placed("pruner", "pruner", "[0.0, 0.0]",
+            "patrol = [{ at = [4.0, 0.0], wait = 1.5, look = 90.0 }, [0.0, 0.0]]")));
   // 2 s there, 1.5 s of waiting, 2 s back, and again.
   const auto at = [&](double seconds) {
     while (simulation.seconds() < seconds - 1e-9) simulation.step();
@@ -94,13 +88,8 @@ TEST(Chase, AheadMeetsACourseThatItCannotCatchUpWith) {
 // The wall's face is at 4.9 m: a body of 0.3 m stands there at 4.6, one of 0.5 m only at 4.4.
 TEST(Chase, StopsBeforeATargetThatStandsNearerToAWallThanItCan) {
   for (const char* at : {"at = [4.6, 3.0]\n", "at = [4.6, 0.0]\n", "at = [4.6, -7.0]\n"}) {
-    const std::string wall = R"(
-[[wall]]
-id = "wall"
-material = "brick"
-path = [[5.0, -9.0], [5.0, 9.0]]
-)";
-    Simulation simulation(garden(wall + chase_level("speed = 2.0\nstop_distance = 1.0\n", at),
+    Simulation simulation(garden(wall("wall", "[[5.0, -9.0], [5.0, 9.0]]") +
+                                     chase_level("speed = 2.0\nstop_distance = 1.0\n", at),
                                  {{"kind.pruner.radius", "0.5"}}));
     double least = 100.0;
     for (int tick = 0; tick < 60 * 8; ++tick) {

@@ -10,6 +10,7 @@
 namespace gaze {
 namespace {
 
+using testing::block;
 using testing::garden;
 using testing::placed;
 
@@ -30,10 +31,8 @@ sees = "chase"
 forgets = "return"
 [kind.collector]
 team = "visitors"
-[[block]]
-id = "crate"
-material = "brick"
-outline = [[-1, -1], [1, -1], [1, 1], [-1, 1]]
+)" + block("crate", "[[-1, -1], [1, -1], [1, 1], [-1, 1]]") +
+         R"(
 height = )" +
          fmt::format("{}\n", height) +
          placed("collector", "collector", fmt::format("[0, 0, {}]", height), "driver = \"host\"");

@@ -7,6 +7,7 @@ namespace {
 
 using testing::garden;
 using testing::only;
+using testing::placed;
 using testing::play;
 using What = Event::What;
 
@@ -32,18 +33,9 @@ radius = 0.3
 height = 1.6
 health = 20
 )" + pruner +
-         R"(
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [0.0, 0.0]
-script = [{ aim = [5.0, 0.0], fire = 60.0 }]
-[[agent]]
-id = "pruner"
-kind = "pruner"
-at = [5.0, 0.0]
-facing = 90.0
-)" + more;
+         placed("collector", "collector", "[0.0, 0.0]",
+                "script = [{ aim = [5.0, 0.0], fire = 60.0 }]") +
+         placed("pruner", "pruner", "[5.0, 0.0]", "facing = 90.0") + more;
 }
 
 bool is_there(const Simulation& simulation, const char* id) {
@@ -114,19 +106,9 @@ team = "caretakers"
 [kind.guard.sight]
 range = 1.0
 field_of_view = 10.0
-[[agent]]
-id = "guard-1"
-kind = "guard"
-at = [20.0, 20.0]
-[[agent]]
-id = "guard-2"
-kind = "guard"
-at = [22.0, 20.0]
-[[agent]]
-id = "guard-3"
-kind = "guard"
-at = [24.0, 20.0]
-)";
+)" + placed("guard-1", "guard", "[20.0, 20.0]") +
+                             placed("guard-2", "guard", "[22.0, 20.0]") +
+                             placed("guard-3", "guard", "[24.0, 20.0]");
   Simulation simulation(garden(
       bench_of("[kind.pruner.defeat]\ntells = [\"guard-1\"]\nwakes = [\"guard-2\"]\n", guards)));
   EXPECT_FALSE(simulation.state(simulation.agent("guard-2")).is_awake);

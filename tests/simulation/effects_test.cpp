@@ -11,6 +11,7 @@ namespace {
 
 using testing::garden;
 using testing::only;
+using testing::placed;
 using testing::play;
 using What = Event::What;
 
@@ -39,11 +40,9 @@ team = "visitors"
 radius = 0.3
 height = 1.0
 health = 1000
-[[agent]]
-id = "sprinkler"
-kind = "sprinkler"
-at = [0.0, 0.0]
-)" + fmt::format("[[agent]]\nid = \"collector\"\nkind = \"collector\"\nat = [{}, 0.0]\n", metres) +
+)" + placed("sprinkler", "sprinkler", "[0.0, 0.0]") +
+         fmt::format("[[agent]]\nid = \"collector\"\nkind = \"collector\"\nat = [{}, 0.0]\n",
+                     metres) +
          more;
 }
 

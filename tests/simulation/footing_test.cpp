@@ -5,8 +5,10 @@
 namespace gaze {
 namespace {
 
+using testing::block;
 using testing::garden;
 using testing::only;
+using testing::placed;
 using testing::play;
 
 /// One walker that a script moves, in a level of that plane with those solids.
@@ -109,12 +111,8 @@ team = "caretakers"
 radius = 0.4
 [kind.pruner.move]
 speed = 2.0
-[[agent]]
-id = "pruner"
-kind = "pruner"
-at = [2.0, 10.0, 0.0]
-patrol = [[2.0, 10.0, 3.2], [2.0, 10.0, 0.0]]
-)"));
+)" + placed("pruner", "pruner", "[2.0, 10.0, 0.0]",
+            "patrol = [[2.0, 10.0, 3.2], [2.0, 10.0, 0.0]]")));
   double highest = 0.0;
   for (int tick = 0; tick < 60 * 30; ++tick) {
     simulation.step();
@@ -130,19 +128,14 @@ patrol = [[2.0, 10.0, 3.2], [2.0, 10.0, 0.0]]
 }
 
 TEST(Footing, StepsOntoWhatIsLowAndIsStoppedByWhatIsHigher) {
-  const auto block = [](const char* height) {
-    return std::string(R"(
-[[block]]
-id = "kerb"
-material = "brick"
-outline = [[2.0, -2.0], [4.0, -2.0], [4.0, 2.0], [2.0, 2.0]]
-height = )") +
-           height;
+  const auto kerb = [](const std::string& height) {
+    return block("kerb", "[[2.0, -2.0], [4.0, -2.0], [4.0, 2.0], [2.0, 2.0]]",
+                 "height = " + height);
   };
-  Simulation low = walker("ground", "[0.0, 0.0]", "{ go = [3.0, 0.0] }", block("0.3"));
+  Simulation low = walker("ground", "[0.0, 0.0]", "{ go = [3.0, 0.0] }", kerb("0.3"));
   play(low, 120);
   EXPECT_EQ(low.state({0}).position, Vector3d(3.0, 0.0, 0.3));
-  Simulation high = walker("space", "[0.0, 0.0, 0.0]", "{ go = [3.0, 0.0, 0.0] }", block("0.31"));
+  Simulation high = walker("space", "[0.0, 0.0, 0.0]", "{ go = [3.0, 0.0, 0.0] }", kerb("0.31"));
   play(high, 120);
   EXPECT_NEAR(high.state({0}).position.x(), 1.7, 1e-5);
   EXPECT_EQ(height_of(high), 0.0);

@@ -5,10 +5,12 @@
 namespace gaze {
 namespace {
 
+using testing::block;
 using testing::garden;
+using testing::placed;
 using testing::play;
 
-const char* const kToad = R"(
+const std::string kToad = R"(
 [kind.toad]
 team = "caretakers"
 radius = 0.3
@@ -18,12 +20,7 @@ gait = "hop"
 hop_height = 0.5
 hop_length = 1.2
 hop_rest = 0.4
-[[agent]]
-id = "toad"
-kind = "toad"
-at = [0.0, 0.0]
-patrol = [[0.0, 0.0], [30.0, 0.0]]
-)";
+)" + placed("toad", "toad", "[0.0, 0.0]", "patrol = [[0.0, 0.0], [30.0, 0.0]]");
 
 constexpr double kGravity = 9.81;
 
@@ -74,20 +71,14 @@ height = 0.2
   EXPECT_LE(highest, 0.2);
 }
 
-const char* const kShelves = R"(
+const std::string kShelves = R"(
 plane = "upright"
-[[block]]
-id = "crate"
-material = "brick"
-outline = [[4.0, 0.0], [5.5, 0.0], [5.5, 0.8], [4.0, 0.8]]
-[[block]]
-id = "shelf"
-material = "brick"
-outline = [[6.2, 1.4], [9.0, 1.4], [9.0, 1.6], [6.2, 1.6]]
-)";
+)" + block("crate", "[[4.0, 0.0], [5.5, 0.0], [5.5, 0.8], [4.0, 0.8]]") +
+                             block("shelf", "[[6.2, 1.4], [9.0, 1.4], [9.0, 1.6], [6.2, 1.6]]");
 
 TEST(Links, AreUsedOneAfterTheOtherAndNeverThroughSolids) {
-  const Level level = garden(std::string(kShelves) + R"(
+  const Level level =
+      garden(std::string(kShelves) + R"(
 [kind.toad]
 team = "caretakers"
 radius = 0.3
@@ -103,17 +94,8 @@ like = "toad"
 [kind.pruner.move]
 gait = "walk"
 speed = 2.0
-[[agent]]
-id = "toad"
-kind = "toad"
-at = [1.5, 0.0]
-patrol = [[8.0, 1.6], [1.5, 0.0]]
-[[agent]]
-id = "pruner"
-kind = "pruner"
-at = [2.5, 0.0]
-patrol = [[8.0, 1.6], [12.0, 0.0]]
-)");
+)" + placed("toad", "toad", "[1.5, 0.0]", "patrol = [[8.0, 1.6], [1.5, 0.0]]") +
+             placed("pruner", "pruner", "[2.5, 0.0]", "patrol = [[8.0, 1.6], [12.0, 0.0]]"));
   Simulation simulation(level);
   std::vector<int> visits(2);
   std::vector<bool> was_there(2);
@@ -137,22 +119,14 @@ TEST(Links, AreDroppedFromByTheLawOfFalling) {
   Simulation simulation(garden(R"(
 plane = "space"
 ground_height = 0.0
-[[block]]
-id = "shelf"
-material = "brick"
-outline = [[0.0, 0.0], [4.0, 0.0], [4.0, 4.0], [0.0, 4.0]]
-height = 1.5
+)" + block("shelf", "[[0.0, 0.0], [4.0, 0.0], [4.0, 4.0], [0.0, 4.0]]", "height = 1.5") +
+                               R"(
 [kind.pruner]
 radius = 0.3
 [kind.pruner.move]
 speed = 2.0
 drop_height = 2.0
-[[agent]]
-id = "pruner"
-kind = "pruner"
-at = [2.0, 2.5, 1.5]
-patrol = [[8.0, 2.5, 0.0], [8.0, 2.5, 0.0]]
-)"));
+)" + placed("pruner", "pruner", "[2.0, 2.5, 1.5]", "patrol = [[8.0, 2.5, 0.0], [8.0, 2.5, 0.0]]")));
   // 2 m to the rim and 0.35 m beyond at 2 m/s, then 1.5 m down in sqrt(2 h / g).
   const double falls_from = 2.35 / 2.0;
   const double lands = falls_from + std::sqrt(2.0 * 1.5 / kGravity);
@@ -183,12 +157,7 @@ speed = 1.0
 id = "ladder"
 from = [3.0, 4.5, 0.0]
 to = [3.0, 3.5, 3.0]
-[[agent]]
-id = "pruner"
-kind = "pruner"
-at = [3.0, 5.5, 0.0]
-patrol = [[3.0, 1.5, 3.0], [3.0, 1.5, 3.0]]
-)"));
+)" + placed("pruner", "pruner", "[3.0, 5.5, 0.0]", "patrol = [[3.0, 1.5, 3.0], [3.0, 1.5, 3.0]]")));
   // 1 m on the ground, 3 m up, 1 m over the rim, 2 m on the gallery: 7 s.
   play(simulation, 150);
   EXPECT_NEAR(simulation.state({0}).position.z(), 1.5, 0.02);
@@ -199,17 +168,9 @@ patrol = [[3.0, 1.5, 3.0], [3.0, 1.5, 3.0]]
 }
 
 TEST(HoverGait, KeepsItsHeightRoundWhatStandsInTheWay) {
-  Simulation simulation(garden(R"(
-[[block]]
-id = "tower"
-material = "brick"
-outline = [[3.0, -1.0], [4.0, -1.0], [4.0, 1.0], [3.0, 1.0]]
-height = 3.0
-[[block]]
-id = "bench"
-material = "brick"
-outline = [[5.0, -9.0], [5.5, -9.0], [5.5, 9.0], [5.0, 9.0]]
-height = 1.2
+  Simulation simulation(garden(
+      block("tower", "[[3.0, -1.0], [4.0, -1.0], [4.0, 1.0], [3.0, 1.0]]", "height = 3.0") +
+      block("bench", "[[5.0, -9.0], [5.5, -9.0], [5.5, 9.0], [5.0, 9.0]]", "height = 1.2") + R"(
 [kind.hornet]
 radius = 0.2
 height = 0.3
@@ -217,12 +178,7 @@ height = 0.3
 gait = "hover"
 speed = 3.0
 hover_height = 1.5
-[[agent]]
-id = "hornet"
-kind = "hornet"
-at = [0.0, 0.0]
-patrol = [[8.0, 0.0], [8.0, 0.0]]
-)"));
+)" + placed("hornet", "hornet", "[0.0, 0.0]", "patrol = [[8.0, 0.0], [8.0, 0.0]]")));
   // Over the bench and round the tower: the corners keep its radius, rounded.
   for (int tick = 1; tick <= 200; ++tick) {
     simulation.step();
@@ -235,37 +191,24 @@ patrol = [[8.0, 0.0], [8.0, 0.0]]
 
 TEST(HoverGait, GoesOverAndUnderSeenFromTheSide) {
   const auto reaches = [](const std::string& gap) {
-    Simulation simulation(garden(R"(
+    Simulation simulation(
+        garden(R"(
 plane = "upright"
-[[block]]
-id = "post"
-material = "brick"
-outline = [[4.0, 0.0], [4.3, 0.0], [4.3, 3.0], [4.0, 3.0]]
-[[block]]
-id = "west"
-material = "brick"
-outline = [[-10.0, 0.0], [-9.0, 0.0], [-9.0, 9.0], [-10.0, 9.0]]
-[[block]]
-id = "east"
-material = "brick"
-outline = [[20.0, 0.0], [21.0, 0.0], [21.0, 9.0], [20.0, 9.0]]
+)" + block("post", "[[4.0, 0.0], [4.3, 0.0], [4.3, 3.0], [4.0, 3.0]]") +
+               block("west", "[[-10.0, 0.0], [-9.0, 0.0], [-9.0, 9.0], [-10.0, 9.0]]") +
+               block("east", "[[20.0, 0.0], [21.0, 0.0], [21.0, 9.0], [20.0, 9.0]]") + R"(
 [[block]]
 id = "ceiling"
 material = "brick"
-outline = [[-9.0, )" + gap + R"(], [20.0, )" +
-                                 gap + R"(], [20.0, 9.0], [-9.0, 9.0]]
+outline = [[-9.0, )" +
+               gap + R"(], [20.0, )" + gap + R"(], [20.0, 9.0], [-9.0, 9.0]]
 [kind.hornet]
 radius = 0.2
 height = 0.3
 [kind.hornet.move]
 gait = "hover"
 speed = 3.0
-[[agent]]
-id = "hornet"
-kind = "hornet"
-at = [0.0, 1.0]
-patrol = [[8.0, 1.0], [8.0, 1.0]]
-)"));
+)" + placed("hornet", "hornet", "[0.0, 1.0]", "patrol = [[8.0, 1.0], [8.0, 1.0]]")));
     double highest = 0.0;
     for (int tick = 1; tick <= 300; ++tick) {
       simulation.step();
@@ -282,12 +225,11 @@ patrol = [[8.0, 1.0], [8.0, 1.0]]
 }
 
 TEST(DropGait, HangsUntilSomebodyPassesAndLiesWhereItLands) {
-  Simulation simulation(garden(R"(
+  Simulation simulation(
+      garden(R"(
 plane = "upright"
-[[block]]
-id = "crate"
-material = "brick"
-outline = [[4.5, 0.0], [5.5, 0.0], [5.5, 0.5], [4.5, 0.5]]
+)" + block("crate", "[[4.5, 0.0], [5.5, 0.0], [5.5, 0.5], [4.5, 0.5]]") +
+             R"(
 [kind.basket]
 team = "caretakers"
 radius = 0.3
@@ -303,16 +245,9 @@ near = "chase"
 team = "visitors"
 [kind.collector.move]
 speed = 2.0
-[[agent]]
-id = "basket"
-kind = "basket"
-at = [5.0, 4.0]
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [0.0, 0.0]
-script = [{ go = [4.0, 0.0] }, { wait = 1.0 }, { go = [0.0, 0.0] }]
-)"));
+)" + placed("basket", "basket", "[5.0, 4.0]") +
+             placed("collector", "collector", "[0.0, 0.0]",
+                    "script = [{ go = [4.0, 0.0] }, { wait = 1.0 }, { go = [0.0, 0.0] }]")));
   // It comes within 1 m in x after 2 s.
   int start = 0;
   for (int tick = 1; tick <= 600; ++tick) {
@@ -327,7 +262,8 @@ script = [{ go = [4.0, 0.0] }, { wait = 1.0 }, { go = [0.0, 0.0] }]
 }
 
 TEST(ScriptedHops, LiftTheirAgentAndNotItsChaser) {
-  Simulation simulation(garden(R"(
+  Simulation simulation(garden(
+      R"(
 [kind.pruner]
 team = "caretakers"
 [kind.pruner.sight]
@@ -342,16 +278,9 @@ team = "visitors"
 [kind.collector.move]
 speed = 2.0
 hop_height = 0.8
-[[agent]]
-id = "pruner"
-kind = "pruner"
-at = [-3.0, 0.0]
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [0.0, 0.0]
-script = [{ hop = true }, { go = [4.0, 0.0] }, { hop = true }, { wait = 1.0 }]
-)"));
+)" + placed("pruner", "pruner", "[-3.0, 0.0]") +
+      placed("collector", "collector", "[0.0, 0.0]",
+             "script = [{ hop = true }, { go = [4.0, 0.0] }, { hop = true }, { wait = 1.0 }]")));
   double highest = 0.0;
   double left_ground_at = -1.0;
   for (int tick = 1; tick <= 400; ++tick) {

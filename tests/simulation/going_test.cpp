@@ -7,7 +7,9 @@
 namespace gaze {
 namespace {
 
+using testing::placed;
 using testing::play;
+using testing::wall;
 
 std::string reason_at(const std::string& text, std::int64_t ticks) {
   Simulation simulation(testing::garden(text));
@@ -15,11 +17,8 @@ std::string reason_at(const std::string& text, std::int64_t ticks) {
   return going(simulation, {0}).reason;
 }
 
-const char* const kRoom = R"(
-[[wall]]
-id = "room"
-material = "brick"
-path = [[-3.0, -3.0], [3.0, -3.0], [3.0, 3.0], [-3.0, 3.0], [-3.0, -3.0]]
+const std::string kRoom =
+    wall("room", "[[-3.0, -3.0], [3.0, -3.0], [3.0, 3.0], [-3.0, 3.0], [-3.0, -3.0]]") + R"(
 [kind.pruner]
 team = "caretakers"
 [kind.pruner.sight]
@@ -31,11 +30,7 @@ speed = 1.0
 sees = "chase"
 [kind.collector]
 team = "visitors"
-[[agent]]
-id = "pruner"
-kind = "pruner"
-at = [0.0, 0.0]
-)";
+)" + placed("pruner", "pruner", "[0.0, 0.0]");
 
 TEST(Going, SaysWhyAnAgentStands) {
   const std::string player = "[[agent]]\nid = \"player\"\nkind = \"collector\"\nat = ";

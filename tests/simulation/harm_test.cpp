@@ -10,6 +10,7 @@ namespace {
 
 using testing::garden;
 using testing::only;
+using testing::placed;
 using testing::play;
 using What = Event::What;
 
@@ -40,15 +41,8 @@ health = 1000000
          R"(
 [kind.collector.move]
 speed = 2.0
-[[agent]]
-id = "lobber"
-kind = "lobber"
-at = [0.0, 0.0]
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [6.0, 0.0]
-)" + more;
+)" + placed("lobber", "lobber", "[0.0, 0.0]") +
+         placed("collector", "collector", "[6.0, 0.0]") + more;
 }
 
 const char* const kShot = "how = \"shot\"\nspeed = 14.0\ndamage = 10\ncooldown = 100.0\n";
@@ -339,10 +333,8 @@ how = "touch"
 sides = ["bottom"]
 damage = 7
 cooldown = 1.0
-[[agent]]
-id = "sweeper"
-kind = "sweeper"
-at = [0.0, 0.0, 0.0]
+)" + placed("sweeper", "sweeper", "[0.0, 0.0, 0.0]") +
+                                      R"(
 [[agent]]
 id = "collector"
 kind = "collector"

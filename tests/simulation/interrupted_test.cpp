@@ -9,10 +9,12 @@ namespace {
 
 using testing::garden;
 using testing::only;
+using testing::placed;
 using testing::play;
 
 /// A pruner on its round of four corners, and a host-driven player who is far away at first.
-const char* const kInterruptedRound = R"(
+const std::string kInterruptedRound =
+    R"(
 [kind.pruner]
 team = "caretakers"
 [kind.pruner.sight]
@@ -25,17 +27,8 @@ speed = 2.0
 sees = "chase"
 [kind.collector]
 team = "visitors"
-[[agent]]
-id = "pruner"
-kind = "pruner"
-at = [0.0, 0.0]
-patrol = [[0, 0], [6, 0], [6, 6], [0, 6]]
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [50.0, 50.0]
-driver = "host"
-)";
+)" + placed("pruner", "pruner", "[0.0, 0.0]", "patrol = [[0, 0], [6, 0], [6, 6], [0, 6]]") +
+    placed("collector", "collector", "[50.0, 50.0]", R"(driver = "host")");
 
 TEST(Interrupted, APatrolGoesOnToThePointThatItWasGoingTo) {
   for (const int rate : {20, 60, 240}) {
@@ -59,7 +52,8 @@ TEST(Interrupted, APatrolGoesOnToThePointThatItWasGoingTo) {
 }
 
 /// A lamp that turns round and round, and sees the player for a while.
-const char* const kInterruptedLamp = R"(
+const std::string kInterruptedLamp =
+    R"(
 [kind.lamp]
 team = "caretakers"
 [kind.lamp.sight]
@@ -70,16 +64,8 @@ gait = "fixed"
 turn_rate = 45.0
 [kind.collector]
 team = "visitors"
-[[agent]]
-id = "lamp"
-kind = "lamp"
-at = [0.0, 0.0]
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [0.0, 5.0]
-driver = "host"
-)";
+)" + placed("lamp", "lamp", "[0.0, 0.0]") +
+    placed("collector", "collector", "[0.0, 5.0]", R"(driver = "host")");
 
 double head_degrees(const Simulation& simulation) {
   const Vector2d head = simulation.state(simulation.agent("lamp")).head;
@@ -131,10 +117,8 @@ range = 20
 damage = 9
 cooldown = 0.2
 speed = 30
-[[agent]]
-id = "pruner"
-kind = "pruner"
-at = [0.0, 0.0]
+)" + placed("pruner", "pruner", "[0.0, 0.0]") +
+                            R"(
 [[agent]]
 id = "collector"
 kind = "collector"
@@ -169,16 +153,8 @@ cooldown = 1.0
 sees = "chase"
 [kind.collector]
 team = "visitors"
-[[agent]]
-id = "pruner"
-kind = "pruner"
-at = [0.0, 0.0]
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [5.0, 0.0]
-driver = "host"
-)";
+)" + placed("pruner", "pruner", "[0.0, 0.0]") +
+                            placed("collector", "collector", "[5.0, 0.0]", R"(driver = "host")");
   for (const int rate : {20, 60, 240}) {
     Simulation simulation(garden(level, {{"ticks_per_second", std::to_string(rate)}}));
     const auto events = play(simulation, 5 * rate);

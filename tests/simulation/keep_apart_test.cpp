@@ -8,6 +8,7 @@ namespace gaze {
 namespace {
 
 using testing::garden;
+using testing::wall;
 
 const char* const kWalker = R"(
 [kind.pruner]
@@ -73,16 +74,7 @@ TEST(KeepApart, ACircleOfTwelveCrossesItsMiddle) {
 
 TEST(KeepApart, TwoHundredGoThroughOneDoor) {
   std::string level = kWalker;
-  level += R"(
-[[wall]]
-id = "west"
-material = "brick"
-path = [[0.0, -20.0], [0.0, -0.6]]
-[[wall]]
-id = "east"
-material = "brick"
-path = [[0.0, 0.6], [0.0, 20.0]]
-)";
+  level += wall("west", "[[0.0, -20.0], [0.0, -0.6]]") + wall("east", "[[0.0, 0.6], [0.0, 20.0]]");
   int number = 0;
   for (int column = 0; column < 20; ++column) {
     for (int row = 0; row < 10; ++row) {

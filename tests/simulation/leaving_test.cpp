@@ -12,6 +12,7 @@
 namespace gaze {
 namespace {
 
+using testing::block;
 using testing::garden;
 using testing::only;
 using testing::placed;
@@ -257,19 +258,19 @@ TEST(Spent, WhereItFirstGoesOverTheEdgeOfANotchedLevel) {
 // Off a shelf 1.5 m up; and a hop of 0.4 m on the spot.
 TEST(Landing, IsToldWithHowFarItWentDown) {
   for (const int rate : {20, 60, 240}) {
-    Simulation simulation(garden(R"(plane = "upright"
-[[block]]
-id = "shelf"
-material = "brick"
-outline = [[-2, 0], [1, 0], [1, 1.5], [-2, 1.5]]
+    Simulation simulation(garden(
+        R"(plane = "upright"
+)" + block("shelf", "[[-2, 0], [1, 0], [1, 1.5], [-2, 1.5]]") +
+            R"(
 [kind.collector]
 team = "visitors"
 [kind.collector.move]
 speed = 2.0
 hop_height = 0.4
-)" + placed("collector", "collector", "[0, 1.5]",
-            "script = [{ hop = true }, { go = [4, 0] }, { wait = 1 }, { hop = true }]"),
-                                 {{"ticks_per_second", std::to_string(rate)}}));
+)" +
+            placed("collector", "collector", "[0, 1.5]",
+                   "script = [{ hop = true }, { go = [4, 0] }, { wait = 1 }, { hop = true }]"),
+        {{"ticks_per_second", std::to_string(rate)}}));
     const auto landed = only(play(simulation, 8 * rate), Event::What::landed);
     ASSERT_GE(landed.size(), 2U);
     EXPECT_NEAR(landed.back().distance, 0.4, 1e-6);

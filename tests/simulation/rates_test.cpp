@@ -12,6 +12,7 @@ namespace gaze {
 namespace {
 
 using testing::only;
+using testing::placed;
 using testing::play;
 using What = Event::What;
 
@@ -74,7 +75,7 @@ TEST_P(Rates, TheDemoPlaysAlike) {
   }
 }
 
-const char* const kStandoff = R"(
+const std::string kStandoff = R"(
 [kind.pruner]
 team = "caretakers"
 [kind.pruner.sight]
@@ -99,15 +100,8 @@ sees = "chase"
 [kind.collector]
 team = "visitors"
 health = 1000
-[[agent]]
-id = "pruner"
-kind = "pruner"
-at = [0.0, 0.0]
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [0.0, 4.0]
-)";
+)" + placed("pruner", "pruner", "[0.0, 0.0]") +
+                              placed("collector", "collector", "[0.0, 4.0]");
 
 TEST_P(Rates, AttacksAreAsManyAndBodiesRestInTheSamePlace) {
   const int rate = GetParam();
@@ -174,7 +168,8 @@ TEST(SteadyStep, AsksForNoMemory) {
 
 TEST(SteadySteps, OfAllSensesAllocateNothing) {
   // A walker to and fro past a scanning eye, an ear behind a curtain, a feeler and a basket.
-  const Level level = testing::garden(R"(
+  const Level level = testing::garden(
+      R"(
 [material.mat]
 stops = ["sound"]
 muffles = 0.5
@@ -208,22 +203,11 @@ team = "visitors"
 [kind.collector.move]
 speed = 2.0
 step_reach = 12.0
-[[agent]]
-id = "lamp"
-kind = "lamp"
-at = [0, -3]
-facing = 90.0
-[[agent]]
-id = "ear"
-kind = "ear"
-at = [0, 3]
-facing = 270.0
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [-4, 0]
-script = [{ go = [4, 0] }, { noise = "cough", reach = 9.0 }, { go = [-4, 0] }, { repeat = true }]
-)");
+)" + placed("lamp", "lamp", "[0, -3]", "facing = 90.0") +
+      placed("ear", "ear", "[0, 3]", "facing = 270.0") +
+      placed(
+          "collector", "collector", "[-4, 0]",
+          R"(script = [{ go = [4, 0] }, { noise = "cough", reach = 9.0 }, { go = [-4, 0] }, { repeat = true }])"));
   Simulation simulation(level);
   for (int i = 0; i < 60 * 60; ++i) simulation.step();
   const std::size_t before = testing::allocations();

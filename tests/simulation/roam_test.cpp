@@ -5,29 +5,26 @@
 namespace gaze {
 namespace {
 
+using testing::block;
 using testing::faults_of;
 using testing::garden;
 using testing::only;
+using testing::placed;
 using testing::play;
+using testing::wall;
 
 TEST(Wander, ToAndFroTurnsAtLedgesAfterAPause) {
   Simulation simulation(garden(R"(
 plane = "upright"
-[[block]]
-id = "shelf"
-material = "brick"
-outline = [[-3.0, 1.8], [3.0, 1.8], [3.0, 2.0], [-3.0, 2.0]]
+)" + block("shelf", "[[-3.0, 1.8], [3.0, 1.8], [3.0, 2.0], [-3.0, 2.0]]") +
+                               R"(
 [kind.sweeper]
 team = "caretakers"
 [kind.sweeper.move]
 speed = 1.0
 [kind.sweeper.wander]
 pause = 0.5
-[[agent]]
-id = "sweeper"
-kind = "sweeper"
-at = [0.0, 2.0]
-)"));
+)" + placed("sweeper", "sweeper", "[0.0, 2.0]")));
   // 3 m to the right end, half a second, 6 m to the left end, half a second, and so on.
   std::vector<double> turns;
   double facing = 1.0;
@@ -46,25 +43,14 @@ at = [0.0, 2.0]
 }
 
 TEST(Wander, ToAndFroTurnsBeforeWalls) {
-  Simulation simulation(garden(R"(
-[[wall]]
-id = "east"
-material = "brick"
-path = [[4.0, -5.0], [4.0, 5.0]]
-[[wall]]
-id = "west"
-material = "brick"
-path = [[-4.0, -5.0], [-4.0, 5.0]]
+  Simulation simulation(garden(wall("east", "[[4.0, -5.0], [4.0, 5.0]]") +
+                               wall("west", "[[-4.0, -5.0], [-4.0, 5.0]]") + R"(
 [kind.sweeper]
 team = "caretakers"
 [kind.sweeper.move]
 speed = 2.0
 [kind.sweeper.wander]
-[[agent]]
-id = "sweeper"
-kind = "sweeper"
-at = [0.0, 0.0]
-)"));
+)" + placed("sweeper", "sweeper", "[0.0, 0.0]")));
   double left = 0.0;
   double right = 0.0;
   for (int tick = 0; tick < 60 * 20; ++tick) {
@@ -77,11 +63,7 @@ at = [0.0, 0.0]
   EXPECT_NEAR(left, -3.6, 0.04);
 }
 
-const char* const kFree = R"(
-[[block]]
-id = "pots"
-material = "brick"
-outline = [[2.0, 2.0], [4.0, 2.0], [4.0, 4.0], [2.0, 4.0]]
+const std::string kFree = block("pots", "[[2.0, 2.0], [4.0, 2.0], [4.0, 4.0], [2.0, 4.0]]") + R"(
 [[zone]]
 id = "fernery"
 outline = [[0.0, 0.0], [6.0, 0.0], [6.0, 6.0], [0.0, 6.0]]
@@ -92,11 +74,7 @@ speed = 2.0
 [kind.pruner.wander]
 style = "free"
 area = "fernery"
-[[agent]]
-id = "pruner"
-kind = "pruner"
-at = [1.0, 1.0]
-)";
+)" + placed("pruner", "pruner", "[1.0, 1.0]");
 
 TEST(Wander, FreelyStaysInItsAreaAndComesEverywhere) {
   Simulation simulation(garden(kFree));
@@ -121,7 +99,8 @@ TEST(Wander, IsTheSameForTheSameSeedAlone) {
 }
 
 TEST(Follow, StaysByAFriendWithSlack) {
-  Simulation simulation(garden(R"(
+  Simulation simulation(
+      garden(R"(
 [kind.collector]
 team = "visitors"
 [kind.collector.move]
@@ -132,16 +111,8 @@ team = "visitors"
 speed = 3.0
 follows = ["collector"]
 follow_distance = 2.0
-[[agent]]
-id = "lantern"
-kind = "lantern"
-at = [-1.0, 0.0]
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [1.0, 0.0]
-script = [{ go = [21.0, 0.0] }]
-)"));
+)" + placed("lantern", "lantern", "[-1.0, 0.0]") +
+             placed("collector", "collector", "[1.0, 0.0]", "script = [{ go = [21.0, 0.0] }]")));
   EXPECT_EQ(simulation.state({0}).mode, Mode::follow);
   for (int tick = 0; tick < 60 * 12; ++tick) {
     simulation.step();
@@ -167,26 +138,15 @@ flee_distance = 4.0
 sees = "flee"
 [kind.collector]
 team = "visitors"
-[[agent]]
-id = "heron"
-kind = "heron"
-at = [10.0, 0.0]
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [0.0, 0.0]
-)"));
+)" + placed("heron", "heron", "[10.0, 0.0]") +
+                               placed("collector", "collector", "[0.0, 0.0]")));
   play(simulation, 180);
   EXPECT_EQ(simulation.state({0}).mode, Mode::flee);
   EXPECT_EQ(simulation.state({0}).position, Vector3d(14.0, 0.0, 0.0));
 }
 
 TEST(Flee, HidesBehindWhatStopsSight) {
-  const char* const text = R"(
-[[wall]]
-id = "hedge"
-material = "brick"
-path = [[-2.0, 4.0], [2.0, 4.0]]
+  const std::string text = wall("hedge", "[[-2.0, 4.0], [2.0, 4.0]]") + R"(
 [kind.heron]
 team = "caretakers"
 [kind.heron.sight]
@@ -201,15 +161,8 @@ flee_to = "out of sight"
 sees = "flee"
 [kind.collector]
 team = "visitors"
-[[agent]]
-id = "heron"
-kind = "heron"
-at = [0.0, 0.0]
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [0.0, -5.0]
-)";
+)" + placed("heron", "heron", "[0.0, 0.0]") +
+                           placed("collector", "collector", "[0.0, -5.0]");
   Simulation simulation(garden(text));
   play(simulation, 300);
   // Behind the hedge: nowhere else can it not be seen.

@@ -9,6 +9,7 @@ namespace {
 
 using testing::garden;
 using testing::only;
+using testing::placed;
 using testing::play;
 using What = Event::What;
 
@@ -32,15 +33,8 @@ how = "catch"
 team = "visitors"
 radius = 0.2
 height = 1.7
-[[agent]]
-id = "toad"
-kind = "toad"
-at = [0.0, 0.0]
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [4.0, 0.0]
-)" + more;
+)" + placed("toad", "toad", "[0.0, 0.0]") +
+         placed("collector", "collector", "[4.0, 0.0]") + more;
 }
 
 const char* const kRound = "[round]\nends = [\"caught\"]\nresets = true\n";
@@ -154,12 +148,7 @@ damage = 60
 cooldown = 1.0
 [kind.collector.defeat]
 score = 10
-[[agent]]
-id = "lantern"
-kind = "collector"
-at = [4.0, 1.0]
-health = 70
-)";
+)" + placed("lantern", "collector", "[4.0, 1.0]", "health = 70");
   const std::vector<Setting> still{{"kind.toad.move.speed", "0"}};
   Simulation simulation(garden(pond(more), still));
   const auto events = play(simulation, 150);

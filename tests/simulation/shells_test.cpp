@@ -13,7 +13,9 @@ namespace gaze {
 namespace {
 
 using testing::only;
+using testing::placed;
 using testing::play;
+using testing::wall;
 using What = Event::What;
 
 /// A hall in which a driven agent sprays what bounces, all round.
@@ -152,7 +154,8 @@ TEST(Shells, MeetBodiesThatCrossTheirWayWithinAStep) {
 
 // A leaf that shuts in the way of what flies already stops it.
 TEST(Shells, AreStoppedByADoorThatShutsBeforeThem) {
-  const char* const text = R"(
+  const std::string text =
+      R"(
 [[door]]
 id = "door"
 material = "brick"
@@ -174,17 +177,8 @@ range = 60.0
 team = "visitors"
 [kind.gnome.move]
 speed = 4.0
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [0.0, 0.0]
-script = [{ aim = [9.0, 0.0], fire = 1.0 }]
-[[agent]]
-id = "gnome"
-kind = "gnome"
-at = [4.0, 0.9]
-script = [{ wait = 0.9 }, { go = [4.0, 5.0] }]
-)";
+)" + placed("collector", "collector", "[0.0, 0.0]", "script = [{ aim = [9.0, 0.0], fire = 1.0 }]") +
+      placed("gnome", "gnome", "[4.0, 0.9]", "script = [{ wait = 0.9 }, { go = [4.0, 5.0] }]");
   // It leaves the door at 0.9 s plus the way of 0.1 m; the seed comes to it after 1.3 s.
   Simulation shuts(testing::garden(text));
   const auto hits = only(play(shuts, 180), What::hit);
@@ -198,11 +192,7 @@ script = [{ wait = 0.9 }, { go = [4.0, 5.0] }]
 // Without a radius it bursts on the very surface, and that does not shield from it.
 TEST(Shells, BurstOnThisSideOfWhatTheyHit) {
   const auto lost = [](const char* at) {
-    Simulation simulation(testing::garden(R"(
-[[wall]]
-id = "wall"
-material = "brick"
-path = [[5.0, -9.0], [5.0, 9.0]]
+    Simulation simulation(testing::garden(wall("wall", "[[5.0, -9.0], [5.0, 9.0]]") + R"(
 [kind.collector]
 team = "visitors"
 [kind.collector.attack.pod]
@@ -216,16 +206,8 @@ cooldown = 60.0
 range = 60.0
 [kind.pruner]
 team = "caretakers"
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [0.0, 0.0]
-script = [{ aim = [9.0, 0.0], fire = 1.0 }]
-[[agent]]
-id = "pruner"
-kind = "pruner"
-at = [4.0, 1.0]
-)",
+)" + placed("collector", "collector", "[0.0, 0.0]", "script = [{ aim = [9.0, 0.0], fire = 1.0 }]") +
+                                              placed("pruner", "pruner", "[4.0, 1.0]"),
                                           {{"agent.pruner.at", at}}));
     play(simulation, 60);
     return 100.0 - simulation.state(simulation.agent("pruner")).health;

@@ -9,14 +9,16 @@
 namespace gaze {
 namespace {
 
+using testing::block;
 using testing::garden;
 using testing::only;
+using testing::placed;
 using testing::play;
 using testing::seconds_of;
 using What = Event::What;
 
 // A turret at the origin facing +x that sees 12 m and 60 degrees wide, and a player who walks past.
-const char* const kTurret = R"(
+const std::string kTurret = R"(
 [kind.turret]
 team = "caretakers"
 [kind.turret.sight]
@@ -28,10 +30,8 @@ team = "visitors"
 height = 2.0
 [kind.player.move]
 speed = 3.0
-[[agent]]
-id = "turret"
-kind = "turret"
-at = [0.0, 0.0]
+)" + placed("turret", "turret", "[0.0, 0.0]") +
+                            R"(
 [[agent]]
 id = "player"
 kind = "player"
@@ -105,7 +105,7 @@ TEST(Noticing, AtTheStartIsToldWithTheFirstStep) {
   EXPECT_TRUE(simulation.events().empty());
 }
 
-const char* const kDuel = R"(
+const std::string kDuel = R"(
 ticks_per_second = 60
 [kind.pruner]
 team = "caretakers"
@@ -128,10 +128,8 @@ team = "visitors"
 health = 20
 [kind.collector.move]
 speed = 3.0
-[[agent]]
-id = "pruner"
-kind = "pruner"
-at = [0.0, 0.0]
+)" + placed("pruner", "pruner", "[0.0, 0.0]") +
+                          R"(
 [[agent]]
 id = "collector"
 kind = "collector"
@@ -193,7 +191,7 @@ TEST(Events, OfAStepAreListedByWhatAndThenByFile) {
                                What::defeated, What::lost, What::forgot, What::mode, What::mode}));
 }
 
-const char* const kShooting = R"(
+const std::string kShooting = R"(
 ticks_per_second = 60
 [material.glass]
 stops = ["bodies", "shots"]
@@ -215,15 +213,8 @@ lifetime = 1.0
 team = "visitors"
 height = 1.0
 radius = 0.3
-[[agent]]
-id = "sprinkler"
-kind = "sprinkler"
-at = [0.0, 0.0]
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [10.0, 0.0]
-)";
+)" + placed("sprinkler", "sprinkler", "[0.0, 0.0]") +
+                              placed("collector", "collector", "[10.0, 0.0]");
 
 TEST(Shots, HitTheBodySurfaceHoweverFast) {
   Simulation simulation(garden(kShooting));
@@ -271,11 +262,7 @@ like = "sprinkler"
 sight.range = 0.1
 [kind.bystander]
 radius = 0.3
-[[agent]]
-id = "friend"
-kind = "friend"
-at = [3.0, 0.0]
-)";
+)" + placed("friend", "friend", "[3.0, 0.0]");
   Simulation simulation(garden(crowd));
   EXPECT_EQ(only(play(simulation, 5), What::hurt).size(), 1U);
   Simulation with_bystander(
@@ -327,16 +314,13 @@ TEST(Return, GoesBackToWhereItLeftAndResumesItsPost) {
 }
 
 TEST(Patrol, GoesRoundOrToAndFroWithoutLosingTime) {
-  const char* const text = R"(
+  const std::string text = R"(
 ticks_per_second = 7
 [kind.pruner]
 [kind.pruner.move]
 speed = 1.0
-[[agent]]
-id = "round"
-kind = "pruner"
-at = [0.0, 0.0]
-patrol = [[0.0, 0.0], [1.3, 0.0], [1.3, 1.3]]
+)" + placed("round", "pruner", "[0.0, 0.0]", "patrol = [[0.0, 0.0], [1.3, 0.0], [1.3, 1.3]]") +
+                           R"(
 [[agent]]
 id = "fro"
 kind = "pruner"
@@ -357,16 +341,13 @@ patrol_style = "to and fro"
 }
 
 TEST(Script, GoesWaitsAndRepeatsExactly) {
-  const char* const text = R"(
+  const std::string text = R"(
 ticks_per_second = 60
 [kind.collector.move]
 speed = 3.0
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [0.0, 0.0]
-script = [ { go = [1.0, 0.0] }, { wait = 0.5 }, { go = [0.0, 0.0], speed = 1.5 }, { repeat = true } ]
-)";
+)" + placed("collector", "collector", "[0.0, 0.0]",
+            "script = [ { go = [1.0, 0.0] }, { wait = 0.5 }, { go = [0.0, 0.0], speed = 1.5 }, { "
+            "repeat = true } ]");
   Simulation simulation(read_level_text(text, "script.toml"));
   const auto arrived = only(play(simulation, 60 * 9), What::arrived);
   // A round takes 1/3 + 1/2 + 2/3 = 1.5 s.
@@ -378,19 +359,12 @@ script = [ { go = [1.0, 0.0] }, { wait = 0.5 }, { go = [0.0, 0.0], speed = 1.5 }
 }
 
 TEST(Script, EndsAWayThatIsBlockedAndGoesOn) {
-  const char* const text = R"(
-[[block]]
-id = "wall"
-material = "brick"
-outline = [[1.0, -9.0], [2.0, -9.0], [2.0, 9.0], [1.0, 9.0]]
+  const std::string text = block("wall", "[[1.0, -9.0], [2.0, -9.0], [2.0, 9.0], [1.0, 9.0]]") + R"(
 [kind.collector.move]
 speed = 3.0
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [0.0, 0.0]
-script = [ { go = [5.0, 0.0] }, { go = [0.0, 0.0] } ]
-)";
+)" +
+                           placed("collector", "collector", "[0.0, 0.0]",
+                                  "script = [ { go = [5.0, 0.0] }, { go = [0.0, 0.0] } ]");
   Simulation simulation(read_level_text(text, "blocked.toml"));
   const auto events = play(simulation, 120);
   ASSERT_EQ(only(events, What::blocked).size(), 1U);

@@ -9,7 +9,9 @@ namespace {
 
 using testing::garden;
 using testing::only;
+using testing::placed;
 using testing::play;
+using testing::wall;
 
 const char* const kSnips = R"(
 [kind.pruner]
@@ -207,12 +209,7 @@ driver = "host"
 
 // Ways over the top begin at places all along it: as many as there are of use.
 TEST(Hops, BesideALowWallOfFourKilometresArePlayedAtOnce) {
-  const Level level = garden(R"(
-[[wall]]
-id = "low"
-material = "brick"
-path = [[0, 0], [4000, 0]]
-height = 0.44
+  const Level level = garden(wall("low", "[[0, 0], [4000, 0]]", "height = 0.44") + R"(
 [kind.toad]
 team = "caretakers"
 [kind.toad.sight]
@@ -227,16 +224,8 @@ hop_rest = 0.2
 sees = "chase"
 [kind.collector]
 team = "visitors"
-[[agent]]
-id = "toad"
-kind = "toad"
-at = [2000, 5]
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [2000, -5]
-driver = "host"
-)");
+)" + placed("toad", "toad", "[2000, 5]") +
+                             placed("collector", "collector", "[2000, -5]", R"(driver = "host")"));
   EXPECT_FALSE(has_fault(judge(level)));
   Simulation simulation(level);
   play(simulation, 900);

@@ -7,18 +7,13 @@ namespace {
 
 using testing::garden;
 using testing::only;
+using testing::placed;
 using testing::play;
+using testing::wall;
 
 // A long wall with a door in the middle and a way round at its north end, y = 8.
-const char* const kDoor = R"(
-[[wall]]
-id = "south"
-material = "brick"
-path = [[5.0, -60.0], [5.0, -0.5]]
-[[wall]]
-id = "north"
-material = "brick"
-path = [[5.0, 0.5], [5.0, 8.0]]
+const std::string kDoor =
+    wall("south", "[[5.0, -60.0], [5.0, -0.5]]") + wall("north", "[[5.0, 0.5], [5.0, 8.0]]") + R"(
 [[door]]
 id = "fern-door"
 material = "brick"
@@ -51,13 +46,8 @@ bool is_open(const Simulation& simulation) {
 }
 
 TEST(Doors, OpenForThoseNamedAndShutAfterThem) {
-  Simulation simulation(by_the_door(R"(
-[[agent]]
-id = "pruner"
-kind = "pruner"
-at = [0.0, 0.0]
-patrol = [[10.0, 0.0], [10.0, 0.0]]
-)"));
+  Simulation simulation(
+      by_the_door(placed("pruner", "pruner", "[0.0, 0.0]", "patrol = [[10.0, 0.0], [10.0, 0.0]]")));
   // Within 1.2 m of the leaf from x = 3.8, at 1.9 s, to x = 6.2, at 3.1 s; 2 s later it shuts.
   for (int tick = 1; tick <= 400; ++tick) {
     simulation.step();
@@ -70,13 +60,8 @@ patrol = [[10.0, 0.0], [10.0, 0.0]]
 }
 
 TEST(Doors, StayShutForOthersWhoGoRound) {
-  const Level level = by_the_door(R"(
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [0.0, 0.0]
-patrol = [[10.0, 0.0], [10.0, 0.0]]
-)");
+  const Level level = by_the_door(
+      placed("collector", "collector", "[0.0, 0.0]", "patrol = [[10.0, 0.0], [10.0, 0.0]]"));
   const World world(level);
   const Vector3d from{0.0, 0.0, 0.0};
   const Vector3d to{10.0, 0.0, 0.0};
@@ -111,12 +96,7 @@ kind = "pruner"
 at = [5.6, -0.4]
 script = [{ wait = 1.0 }, { go = [20.0, 0.0] }]
 driver = "script"
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [-6.0, 0.2]
-patrol = [[-6.0, 0.2], [10.0, 0.0]]
-)"));
+)" + placed("collector", "collector", "[-6.0, 0.2]", "patrol = [[-6.0, 0.2], [10.0, 0.0]]")));
   simulation.step();
   EXPECT_TRUE(is_open(simulation));
   double northernmost = 0.0;
@@ -136,18 +116,10 @@ patrol = [[-6.0, 0.2], [10.0, 0.0]]
 }
 
 TEST(Doors, DoNotShutOnABody) {
-  Simulation simulation(by_the_door(R"(
-[[agent]]
-id = "pruner"
-kind = "pruner"
-at = [6.1, 0.0]
-script = [{ wait = 0.5 }, { go = [20.0, 0.0] }]
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [4.0, 0.0]
-script = [{ go = [5.0, 0.0] }, { wait = 10.0 }, { go = [6.0, 0.0] }]
-)"));
+  Simulation simulation(by_the_door(
+      placed("pruner", "pruner", "[6.1, 0.0]", "script = [{ wait = 0.5 }, { go = [20.0, 0.0] }]") +
+      placed("collector", "collector", "[4.0, 0.0]",
+             "script = [{ go = [5.0, 0.0] }, { wait = 10.0 }, { go = [6.0, 0.0] }]")));
   play(simulation, 600);
   EXPECT_TRUE(is_open(simulation));
   EXPECT_EQ(simulation.state({1}).position.x(), 5.0);
@@ -155,11 +127,9 @@ script = [{ go = [5.0, 0.0] }, { wait = 10.0 }, { go = [6.0, 0.0] }]
   EXPECT_FALSE(is_open(simulation));
 }
 
-const char* const kPots = R"(
-[[wall]]
-id = "pen"
-material = "brick"
-path = [[4.0, -0.5], [4.0, -4.0], [-4.0, -4.0], [-4.0, 4.0], [4.0, 4.0], [4.0, 0.5]]
+const std::string kPots =
+    wall("pen", "[[4.0, -0.5], [4.0, -4.0], [-4.0, -4.0], [-4.0, 4.0], [4.0, 4.0], [4.0, 0.5]]") +
+    R"(
 [[block]]
 id = "pots"
 material = "brick"
@@ -188,22 +158,9 @@ radius = 0.1
 height = 0.4
 [kind.moth.move]
 speed = 8.0
-[[agent]]
-id = "pruner"
-kind = "pruner"
-at = [0.0, 0.0]
-patrol = [[8.0, 2.0], [8.0, 2.0]]
-[[agent]]
-id = "sprinkler"
-kind = "sprinkler"
-at = [9.0, 0.0]
-facing = 180.0
-[[agent]]
-id = "moth"
-kind = "moth"
-at = [5.0, -0.6]
-patrol = [[5.0, -0.6], [5.0, 0.6]]
-)";
+)" + placed("pruner", "pruner", "[0.0, 0.0]", "patrol = [[8.0, 2.0], [8.0, 2.0]]") +
+    placed("sprinkler", "sprinkler", "[9.0, 0.0]", "facing = 180.0") +
+    placed("moth", "moth", "[5.0, -0.6]", "patrol = [[5.0, -0.6], [5.0, 0.6]]");
 
 // The moth is too fast for the shots at it: those that miss go on into the pots behind it, and the
 // third of 5 points breaks what has 12.

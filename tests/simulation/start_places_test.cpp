@@ -3,11 +3,9 @@
 namespace gaze {
 namespace {
 
-const char* const kGlasshouse = R"(
-[[wall]]
-id = "hedge"
-material = "brick"
-path = [[4.0, -6.0], [4.0, 6.0]]
+using testing::placed;
+using testing::wall;
+const std::string kGlasshouse = wall("hedge", "[[4.0, -6.0], [4.0, 6.0]]") + R"(
 [kind.toad]
 team = "caretakers"
 [kind.toad.move]
@@ -21,15 +19,8 @@ outline = [[-5.0, -5.0], [9.0, -5.0], [9.0, 5.0], [-5.0, 5.0]]
 apart_from = "collector"
 distance = 5.0
 out_of_sight = true
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [0.0, 0.0]
-[[agent]]
-id = "toad"
-kind = "toad"
-at = [1.0, 1.0]
-)";
+)" + placed("collector", "collector", "[0.0, 0.0]") +
+                                placed("toad", "toad", "[1.0, 1.0]");
 
 // Behind the hedge, which reaches from y = -6 to 6: any ray from the eye at x = 0 to a point of
 // the outline with x above 4.1 crosses it, and none else does.
@@ -58,7 +49,8 @@ TEST(StartPlaces, AreFarEnoughAndOutOfSight) {
 
 // The lawn is closed to whoever is muddy: it comes back clean.
 TEST(StartPlaces, AreForWhoComesBackAsItBegan) {
-  Simulation simulation(testing::garden(R"(
+  Simulation simulation(testing::garden(
+      R"(
 [[zone]]
 id = "moss"
 outline = [[0, 0], [2, 0], [2, 2], [0, 2]]
@@ -89,16 +81,8 @@ health = 10
 speed = 5
 [kind.toad.defeat]
 respawn = 0.5
-[[agent]]
-id = "nettle"
-kind = "nettle"
-at = [1, 1]
-[[agent]]
-id = "toad"
-kind = "toad"
-at = [20, 20]
-script = [{ wait = 1 }, { go = [1.5, 1.5] }]
-)"));
+)" + placed("nettle", "nettle", "[1, 1]") +
+      placed("toad", "toad", "[20, 20]", "script = [{ wait = 1 }, { go = [1.5, 1.5] }]")));
   const auto events = testing::play(simulation, 60 * 8);
   const std::int64_t defeated = testing::only(events, Event::What::defeated).at(0).tick;
   EXPECT_LT(testing::only(events, Event::What::triggered).at(0).tick, defeated);

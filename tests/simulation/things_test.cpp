@@ -9,6 +9,7 @@ namespace {
 
 using testing::garden;
 using testing::only;
+using testing::placed;
 using testing::play;
 using What = Event::What;
 
@@ -36,15 +37,8 @@ health = 5
 [kind.jar.thing]
 speed = 9.0
 take_reach = 0.5
-[[agent]]
-id = "jar"
-kind = "jar"
-at = [1.0, 0.0]
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [0.0, 0.0]
-)" + more;
+)" + placed("jar", "jar", "[1.0, 0.0]") +
+         placed("collector", "collector", "[0.0, 0.0]") + more;
 }
 
 Simulation played(const std::string& script, const std::string& more = "",
@@ -132,11 +126,7 @@ team = "caretakers"
 range = 20.0
 [kind.listener.when]
 hears = { pebble = "investigate" }
-[[agent]]
-id = "listener"
-kind = "listener"
-at = [9.0, 0.0]
-)";
+)" + placed("listener", "listener", "[9.0, 0.0]");
   Simulation simulation = played("[{ throw = \"pebble\", to = [4.0, 0.0] }]", listener,
                                  {{"kind.collector.hearing.range", "20.0"}});
   const auto events = play(simulation, 240);
@@ -161,11 +151,7 @@ range = 20.0
 damage = 100
 cooldown = 1.0
 wind_up = 0.5
-[[agent]]
-id = "sprinkler"
-kind = "sprinkler"
-at = [-5.0, 0.0]
-)";
+)" + placed("sprinkler", "sprinkler", "[-5.0, 0.0]");
   Simulation simulation = played("[{ take = \"jar\" }, { wait = 9.0 }]", sprinkler);
   play(simulation, 120);
   EXPECT_FALSE(simulation.state(simulation.agent("collector")).is_alive);

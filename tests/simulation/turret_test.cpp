@@ -9,6 +9,7 @@ namespace {
 
 using testing::garden;
 using testing::only;
+using testing::placed;
 using testing::play;
 using What = Event::What;
 
@@ -38,16 +39,8 @@ radius = 0.3
 height = 1.0
 [kind.collector.move]
 speed = 40.0
-[[agent]]
-id = "sprinkler"
-kind = "sprinkler"
-at = [0.0, 0.0]
-facing = 90.0
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [-0.1, -6.0]
-)" + more;
+)" + placed("sprinkler", "sprinkler", "[0.0, 0.0]", "facing = 90.0") +
+         placed("collector", "collector", "[-0.1, -6.0]") + more;
 }
 
 double degrees_of(const Vector2d& facing) {
@@ -138,15 +131,8 @@ speed = 14.0
 damage = 1
 cooldown = 0.5
 range = 20.0
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [0.0, 0.0]
-[[agent]]
-id = "twin"
-kind = "twin"
-at = [0.0, 4.0]
-)" + more;
+)" + placed("collector", "collector", "[0.0, 0.0]") +
+         placed("twin", "twin", "[0.0, 4.0]") + more;
 }
 
 std::size_t fired_by(const Simulation& simulation, const std::vector<Event>& events,
@@ -225,15 +211,8 @@ damage = 4
 cooldown = 1.0
 [kind.pruner]
 team = "caretakers"
-[[agent]]
-id = "far"
-kind = "pruner"
-at = [1.4, 0.0]
-[[agent]]
-id = "near"
-kind = "pruner"
-at = [1.0, 0.5]
-)";
+)" + placed("far", "pruner", "[1.4, 0.0]") +
+                           placed("near", "pruner", "[1.0, 0.5]");
   Simulation simulation(garden(
       twins(more),
       {{"agent.collector.script", "[{ aim = [6.0, 0.0], fire = 2.5, attack = \"shears\" }]"}}));

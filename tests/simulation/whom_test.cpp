@@ -7,6 +7,8 @@
 namespace gaze {
 namespace {
 
+using testing::placed;
+using testing::wall;
 /// Goes 6 m east through a door at x = 3, for which these names may open it; a zone at x = 1 gives
 /// a key.
 std::string doorway(const std::string& names, bool has_key_zone = false) {
@@ -72,7 +74,8 @@ TEST(Whom, ATagThatAZoneGrantsOpensDoors) {
 
 // One who finds its own way learns of the key: its mesh leads through the door from then on.
 TEST(Whom, WaysLeadThroughADoorOnceItsTagIsHeld) {
-  const std::string patrol = R"([kind.visitor]
+  const std::string patrol =
+      R"([kind.visitor]
 team = "visitors"
 [kind.visitor.move]
 speed = 2.0
@@ -85,20 +88,9 @@ id = "door"
 material = "brick"
 path = [[3.0, -1.0], [3.0, 1.0]]
 opens_for = ["key"]
-[[wall]]
-id = "left"
-material = "brick"
-path = [[3.0, 1.0], [3.0, 20.0]]
-[[wall]]
-id = "right"
-material = "brick"
-path = [[3.0, -1.0], [3.0, -20.0]]
-[[agent]]
-id = "ann"
-kind = "visitor"
-at = [0.0, 0.0]
-patrol = [[0.0, 3.5], [6.0, 3.5]]
-)";
+)" + wall("left", "[[3.0, 1.0], [3.0, 20.0]]") +
+      wall("right", "[[3.0, -1.0], [3.0, -20.0]]") +
+      placed("ann", "visitor", "[0.0, 0.0]", "patrol = [[0.0, 3.5], [6.0, 3.5]]");
   Simulation simulation(testing::garden(patrol));
   double farthest = 0.0;
   for (int i = 0; i < 900; ++i) {
@@ -148,11 +140,7 @@ range = 2.0
 [kind.basket.move]
 speed = 1.0
 [kind.basket.when.near]
-)" + rules + R"([[agent]]
-id = "basket"
-kind = "basket"
-at = [1.5, 1.0]
-)";
+)" + rules + placed("basket", "basket", "[1.5, 1.0]");
     Simulation simulation(testing::garden(doorway("") + level));
     testing::play(simulation, 20);
     return simulation.state(simulation.agent("basket")).mode;

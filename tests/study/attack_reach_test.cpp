@@ -7,6 +7,8 @@
 namespace gaze {
 namespace {
 
+using testing::block;
+using testing::placed;
 constexpr double kPi = 3.14159265358979323846;
 
 std::string lawn(const std::string& attack, const std::string& move = "",
@@ -28,23 +30,10 @@ cooldown = 1.0
 team = "visitors"
 radius = 0.3
 height = 1.0
-[[block]]
-id = "post-1"
-material = "brick"
-outline = [[-9.0, -9.0], [-8.9, -9.0], [-8.9, -8.9]]
-[[block]]
-id = "post-2"
-material = "brick"
-outline = [[9.0, 9.0], [8.9, 9.0], [8.9, 8.9]]
-[[agent]]
-id = "sprinkler"
-kind = "sprinkler"
-at = [0.0, 0.0]
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [6.0, 0.0]
-)" + more;
+)" + block("post-1", "[[-9.0, -9.0], [-8.9, -9.0], [-8.9, -8.9]]") +
+         block("post-2", "[[9.0, 9.0], [8.9, 9.0], [8.9, 8.9]]") +
+         placed("sprinkler", "sprinkler", "[0.0, 0.0]") +
+         placed("collector", "collector", "[6.0, 0.0]") + more;
 }
 
 double area_of(const std::string& text, const std::vector<Setting>& settings = {}) {

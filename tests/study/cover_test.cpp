@@ -10,23 +10,17 @@
 namespace gaze {
 namespace {
 
+using testing::placed;
+using testing::wall;
 // A room of 9.8 by 9.8 m inside, and a lamp in its middle that sees a quarter of a disc of 3 m.
-const std::string kRoom = R"(
-[[wall]]
-id = "wall"
-material = "brick"
-path = [[0, 0], [10, 0], [10, 10], [0, 10], [0, 0]]
-thickness = 0.2
+const std::string kRoom =
+    wall("wall", "[[0, 0], [10, 0], [10, 10], [0, 10], [0, 0]]", "thickness = 0.2") + R"(
 [kind.lamp]
 team = "caretakers"
 [kind.lamp.sight]
 range = 3.0
 field_of_view = 90.0
-[[agent]]
-id = "lamp"
-kind = "lamp"
-at = [5, 5]
-)";
+)" + placed("lamp", "lamp", "[5, 5]");
 
 FloorOptions floor_of(double radius) {
   FloorOptions options;

@@ -5,6 +5,7 @@
 namespace gaze {
 namespace {
 
+using testing::placed;
 // Noticed at tick 0; strikes of 30 at ticks 1, 61, 121 and 181 take 100: the last one only 10.
 TEST(Duels, AddUpWhatOneDidToAnother) {
   Simulation simulation(testing::garden(R"(
@@ -20,19 +21,9 @@ damage = 30
 cooldown = 1.0
 [kind.collector]
 team = "visitors"
-[[agent]]
-id = "pruner"
-kind = "pruner"
-at = [0.0, 0.0]
-[[agent]]
-id = "bystander"
-kind = "collector"
-at = [8.0, 0.0]
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [2.0, 0.0]
-)"));
+)" + placed("pruner", "pruner", "[0.0, 0.0]") +
+                                        placed("bystander", "collector", "[8.0, 0.0]") +
+                                        placed("collector", "collector", "[2.0, 0.0]")));
   const auto all = duels(simulation, testing::play(simulation, 600));
   ASSERT_EQ(all.size(), 1U);  // the bystander is seen, and nothing is done to it
   const Duel& duel = all[0];
@@ -73,15 +64,8 @@ blast_radius = 1.0
 cooldown = 0.25
 [kind.collector]
 team = "visitors"
-[[agent]]
-id = "pruner"
-kind = "pruner"
-at = [0.0, 0.0]
-[[agent]]
-id = "collector"
-kind = "collector"
-at = [2.0, 0.0]
-)"));
+)" + placed("pruner", "pruner", "[0.0, 0.0]") +
+                                        placed("collector", "collector", "[2.0, 0.0]")));
   const auto all = duels(simulation, testing::play(simulation, 180));
   ASSERT_EQ(all.size(), 1U);
   EXPECT_EQ(all[0].pulls, 3 + 12);
@@ -115,10 +99,8 @@ speed = 2.0
 [[zone]]
 id = "shade"
 outline = [[2.0, -1.0], [5.0, -1.0], [5.0, 1.0], [2.0, 1.0]]
-[[agent]]
-id = "pruner"
-kind = "pruner"
-at = [9.0, 0.0]
+)" + placed("pruner", "pruner", "[9.0, 0.0]") +
+                                        R"(
 [[agent]]
 id = "collector"
 kind = "collector"

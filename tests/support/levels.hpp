@@ -39,15 +39,30 @@ hostile = ["visitors"]
 hostile = ["caretakers"]
 )";
 
-/// An agent of a level file.
+/// A line of its own; nothing if it is empty.
+inline std::string line_of(const std::string& text) {
+  return text.empty() || text.back() == '\n' ? text : text + "\n";
+}
+
+/// An agent of a level file; `more` are further lines of its table.
 inline std::string placed(const std::string& id, const std::string& kind, const std::string& at,
                           const std::string& more = "") {
-  return "[[agent]]\nid = \"" + id + "\"\nkind = \"" + kind + "\"\nat = " + at + "\n" + more + "\n";
+  return "[[agent]]\nid = \"" + id + "\"\nkind = \"" + kind + "\"\nat = " + at + "\n" +
+         line_of(more);
 }
 
 /// A brick wall of a level file along a path.
-inline std::string wall(const std::string& id, const std::string& path) {
-  return "[[wall]]\nid = \"" + id + "\"\nmaterial = \"brick\"\npath = " + path + "\n";
+inline std::string wall(const std::string& id, const std::string& path,
+                        const std::string& more = "") {
+  return "[[wall]]\nid = \"" + id + "\"\nmaterial = \"brick\"\npath = " + path + "\n" +
+         line_of(more);
+}
+
+/// A block of brick of a level file.
+inline std::string block(const std::string& id, const std::string& outline,
+                         const std::string& more = "") {
+  return "[[block]]\nid = \"" + id + "\"\nmaterial = \"brick\"\noutline = " + outline + "\n" +
+         line_of(more);
 }
 
 /// Reads a level from text with the two teams of the garden added.
