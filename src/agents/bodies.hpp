@@ -10,7 +10,7 @@
 
 namespace gaze {
 
-/// What a driven agent aims at and whether it fires.
+/// What an agent that is driven aims at, and whether it fires.
 struct Trigger {
   std::optional<Vector3d> aim;
   bool is_plan = false;                       ///< The aim has no height.

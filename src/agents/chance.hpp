@@ -3,7 +3,8 @@
 #include <cstdint>
 #include <vector>
 
-/// splitmix64 (Steele, Lea and Flood, "Fast splittable pseudorandom number generators", 2014).
+/// The generator splitmix64 (Steele, Lea and Flood, "Fast splittable pseudorandom number
+/// generators", 2014).
 namespace gaze {
 
 constexpr std::uint64_t kGoldenStep = 0x9E3779B97F4A7C15ULL;
@@ -24,7 +25,7 @@ class Chance {
     }
   }
 
-  /// An even number in [0, 1), of the agent's own stream.
+  /// A number that is evenly distributed over [0, 1), from the stream of that agent.
   double share(std::uint32_t who) {
     random_[who] += kGoldenStep;
     return static_cast<double>(scrambled(random_[who]) >> 11U) * 0x1.0p-53;

@@ -8,7 +8,7 @@
 
 namespace gaze {
 
-/// What one agent knows of one other. No contact: it is unaware of it.
+/// What one agent knows of another. If there is no contact, it is unaware of the other.
 struct Contact {
   enum class State : std::uint8_t { gathering, noticed, remembered };
   std::uint32_t other = 0;

@@ -10,8 +10,9 @@
 
 namespace gaze {
 
-/// Where agents are, in a uniform grid over two axes of the box around them. Cells of a row follow
-/// each other, and so do the agents in them: what is near is found row by row.
+/// Finds agents that are near to a place. They are kept in a uniform grid over two axes of the box
+/// around them. The cells of a row follow each other in memory, and so do the agents in them, so
+/// that those who are near are found row by row.
 class Crowd {
  public:
   /// @param cell_size  Metres: about a usual reach. Cells are larger where agents are few for the

@@ -54,7 +54,7 @@ class Asking {
     return {i, parts().fixed.kind_index[i], parts().knowledge.tags[i]};
   }
 
-  /// The agent it acts on, if that is one and not just a place.
+  /// The agent that another acts on, if it acts on an agent and not just on a place.
   std::optional<std::uint32_t> target_agent(std::uint32_t i) const {
     if (!parts().minds.has_target[i]) return std::nullopt;
     const auto& contact = parts().minds.target[i];
@@ -62,11 +62,11 @@ class Asking {
     return contact->other;
   }
 
-  /// Seen from the side what hovers goes up and down too.
+  /// True if an agent moves up and down as well: it hovers in a level seen from the side.
   bool flies_freely(std::uint32_t i) const {
     return plane() == Plane::upright && kind(i).move.gait == Gait::hover;
   }
-  /// How far it is from one place to another for an agent: level, but for what flies freely.
+  /// How far it is from one place to another for an agent: level, unless it flies freely.
   double apart(std::uint32_t i, const Vector3d& a, const Vector3d& b) const {
     return flies_freely(i) ? plane_distance(plane(), a, b) : level_distance(plane(), a, b);
   }
@@ -77,7 +77,8 @@ class Asking {
     return (bodies.position[i] - bodies.previous[i]) * level().ticks_per_second;
   }
 
-  /// True if one looks for the other at all: hostile, and not filtered out by kind, team or tag.
+  /// True if one agent looks for another at all: it is hostile to it, and does not leave it out by
+  /// kind, team or tag.
   bool looks_for(std::uint32_t i, std::uint32_t other) const {
     const KindLimits& limits = limit(i);
     const std::uint32_t team = kind(other).team;
@@ -138,9 +139,11 @@ struct Teller : Everyone {
   Event& tell(Event::What what, std::uint32_t who) const;
   void make_noise(const Vector3d& place, double reach, const NoiseName& name,
                   std::optional<std::uint32_t> maker) const;
-  /// Marks the rule of a cause that is about just that, if there is one, else one for anything.
+  /// Marks the rule of a cause that is about just that thing; if there is none, the rule that is
+  /// about anything.
   void fire(std::uint32_t who, Cause cause, std::uint32_t about = kAnything) const;
-  /// The same for a cause by kind: that of the other, else the next that it is like, else any.
+  /// The same for a cause that names kinds: the rule for the kind of the other agent; else for the
+  /// next kind that this is like; else the one for any.
   void fire_by_kind(std::uint32_t who, Cause cause, std::uint32_t other) const;
   /// Tells an agent where another is, if it looks for it.
   void tell_of(std::uint32_t who, std::uint32_t other) const;

@@ -11,7 +11,7 @@
 
 namespace gaze {
 
-/// So many foes are looked through one by one.
+/// Up to so many foes are looked through one by one; more are found by where they are.
 constexpr std::size_t kFewFoes = 32;
 
 /// What follows from the values of a kind at this rate of ticks.
@@ -81,7 +81,7 @@ struct Fixed {
 
   explicit Fixed(std::shared_ptr<const Level> the_level)
       : level(std::move(the_level)), openings(*level), links(*level) {}
-  // It points into itself.
+  // It holds pointers into itself, so it can be neither copied nor moved.
   Fixed(const Fixed&) = delete;
   Fixed& operator=(const Fixed&) = delete;
 };

@@ -8,22 +8,24 @@
 #include "gaze/level.hpp"
 #include "gaze/time.hpp"
 
-/// What the names of a level stand for, looked up once: play compares no text.
+/// What the names in a level stand for. All names are looked up once, when a simulation is set up,
+/// so that play compares no text.
 namespace gaze {
 
-/// No number of anything.
+/// Stands for no number at all.
 constexpr std::uint32_t kNothing = 0xFFFFFFFF;
-/// Where a rule names nothing: whatever it is.
+/// The number of a rule that names nothing: it is about anything.
 constexpr std::uint32_t kAnything = 0xFFFFFFFE;
 
-/// The name of a noise, and its number, which no other name has.
+/// The name of a noise, and its number. No two names have the same number.
 struct NoiseName {
   std::string_view text;
   std::uint32_t id = kNothing;
 };
 
 struct RuleLinks {
-  /// What its cause has to be about: a feeler, side, kind, noise or mode by number.
+  /// What the cause of a rule has to be about: the number of a feeler, a side, a kind, a noise or a
+  /// mode.
   std::uint32_t about = kAnything;
   std::uint32_t attack = kNothing;  ///< That it asks for.
   NoiseName noise;                  ///< That it makes.
@@ -42,7 +44,7 @@ struct KindLinks {
   const Zone* area = nullptr;            ///< In which it wanders.
 };
 
-/// Of one step of a script.
+/// What the names in one step of a script stand for.
 struct ScriptLinks {
   std::uint32_t thing = kNothing;             ///< The agent to take.
   std::uint64_t attacks = ~std::uint64_t{0};  ///< With which it fires, by bit.

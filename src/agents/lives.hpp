@@ -8,7 +8,7 @@
 
 namespace gaze {
 
-/// Where a body is that is not in play.
+/// Where a body is while it is not in play.
 enum class Presence : std::uint8_t {
   here,     ///< In play, or defeated where it lies.
   away,     ///< Not there yet.

@@ -9,8 +9,8 @@
 
 namespace gaze {
 
-/// One that gave up what it had hardly begun: for a while what it sees does not make it begin
-/// again.
+/// An agent that gave up a chase which it had hardly begun. For a while what it sees does not make
+/// it begin again.
 struct TurnedBack {
   Moment until = -1;       ///< -1: it did not.
   std::uint64_t held = 0;  ///< Rules of its kind, by bit, whose cause has come up meanwhile.

@@ -51,13 +51,13 @@ struct CourseChange {
   Mode mode = Mode::post;  ///< In which it turns round.
 };
 
-/// A mode that ends on the way: for its mind.
+/// A mode that has ended on the way, which the mind has to know.
 struct ModeChange {
   std::uint32_t who = 0;
   Mode to = Mode::post;
 };
 
-/// What a script has a hand do, for combat.
+/// What a script wants a hand to do, which combat carries out.
 struct HandWish {
   enum class What : std::uint8_t { take, throw_, drop };
   std::uint32_t who = 0;
@@ -67,27 +67,27 @@ struct HandWish {
   Vector3d feet{0.0, 0.0, 0.0};   ///< Where who wishes that is at that moment.
 };
 
-/// A blow that pushes: metres a second, level.
+/// A push by a blow: metres a second, level.
 struct Push {
   std::uint32_t who = 0;
   Vector3d velocity{0.0, 0.0, 0.0};
 };
 
-/// Where a thing is that is carried, in flight, or comes to lie somewhere.
+/// Where a thing is now that is carried, flies, or has come to lie somewhere.
 struct Placed {
   std::uint32_t who = 0;
   Vector3d feet{0.0, 0.0, 0.0};
   bool is_released = false;  ///< It falls from there to what is below.
 };
 
-/// Somebody who comes into play: something that is left behind.
+/// Something that comes into play because it is left behind.
 struct Coming {
   std::uint32_t who = 0;
   Vector3d feet{0.0, 0.0, 0.0};
   Vector2d facing{1.0, 0.0};
 };
 
-/// An attack that has been made, for which a reaction had asked.
+/// An attack for which a reaction had asked, and which has been made.
 struct Made {
   std::uint32_t who = 0;
   std::uint32_t attack = 0;
@@ -102,7 +102,8 @@ struct Events {
   std::vector<Event> in_order;       ///< Scratch.
 };
 
-/// What one stage tells the others: all append, the stage that makes use of it clears.
+/// What the stages of a step tell each other. Every stage may append; the stage that makes use of a
+/// list clears it.
 struct Told {
   std::vector<News> news;                            ///< By agent, for its mind.
   std::vector<MadeNoise> noises;                     ///< Made in this step, to be heard in it.

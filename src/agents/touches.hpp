@@ -10,17 +10,17 @@ namespace gaze {
 
 struct Everyone;
 
-/// Who touches whom, and on which side: that of the moment at which they came to, for as long as
-/// they touch. Each room that goes by touches keeps its own.
+/// Who touches whom, and on which side. The side is the one on which they came to touch, for as
+/// long as they go on touching. Each room that needs this keeps its own account.
 class Touches {
  public:
   Touches() = default;
   explicit Touches(std::size_t agents) : touching_(agents) {}
 
-  /// On which of its sides one is touched by another, if it is.
+  /// On which of its sides one agent is touched by another, if it is touched.
   [[nodiscard]] std::optional<Side> side(const Everyone& all, std::uint32_t who,
                                          std::uint32_t other) const;
-  /// The same, and remembers it.
+  /// The same, and it is remembered.
   std::optional<Side> note(const Everyone& all, std::uint32_t who, std::uint32_t other);
   /// Forgets those that no longer touch it.
   void forget_gone(const Everyone& all, std::uint32_t who);

@@ -25,23 +25,25 @@ struct Fighter {
   Vector3d middle() const { return feet + Vector3d{0.0, 0.0, height / 2.0}; }
 };
 
-/// Near enough, and turned to the target as far as the tolerance asks (in the plan, from middle to
-/// middle).
+/// True if the target is near enough, and the fighter is turned to it as far as the tolerance asks
+/// (in the plan, from middle to middle).
 [[nodiscard]] bool is_aimed_at(Plane plane, const Attack& attack, const Fighter& fighter,
                                const Fighter& target);
 
-/// A body of a kind as a fighter, placed there; it looks into the kind, which has to outlive it.
+/// A body of a kind as a fighter, placed somewhere. It points into the kind, which has to outlive
+/// it.
 [[nodiscard]] Fighter fighter_of(Plane plane, const Kind& kind, const Vector3d& feet,
                                  const Vector2d& facing);
 
-/// How far from its facing it may aim: who faces left or right alone aims anywhere to that side, in
-/// the plane of the picture.
+/// How far from its facing a fighter may aim. One that faces left or right alone aims anywhere to
+/// that side, in the plane of the picture.
 [[nodiscard]] Angle aim_limit(const Attack& attack, const Fighter& fighter);
 
 /// True if an agent of a kind faces left or right alone.
 [[nodiscard]] bool flips(Plane plane, const Kind& kind);
 
-/// Turned to the target as far as the limit asks, in the plan, from middle to middle.
+/// True if the fighter is turned to the target as far as the limit asks, in the plan, from middle
+/// to middle.
 [[nodiscard]] bool is_facing(Plane plane, const Fighter& fighter, const Fighter& target,
                              Angle limit);
 
@@ -87,7 +89,7 @@ bool along_flight(const Attack& attack, const Vector3d& muzzle, const Launch& la
 /// Where the muzzle is.
 [[nodiscard]] Vector3d muzzle_of(Plane plane, const Attack& attack, const Fighter& fighter);
 
-/// Straight ahead as the attack has it: along the facing, or along a feeler.
+/// What straight ahead is for an attack: along the facing, or along a feeler.
 [[nodiscard]] Vector3d ahead_of(Plane plane, const Attack& attack, const Fighter& fighter);
 
 }  // namespace gaze

@@ -35,7 +35,8 @@ bool is_within_range(const Attempt& attempt) {
   return distance_of(attempt) <= attempt.attack.range;
 }
 
-// A strike has an arc about the facing, what is fired a tolerance.
+// How far the target may be from the facing: half the arc of a strike, the tolerance of what is
+// fired.
 Angle turn_limit(const Attempt& attempt) {
   return attempt.attack.how == How::strike ? attempt.attack.arc.half()
                                            : aim_limit(attempt.attack, attempt.by);

@@ -69,7 +69,7 @@ struct Shortfall {
 [[nodiscard]] double blast_share(const World& world, const Attack& attack, const Vector3d& place,
                                  double radius, const Fighter& body);
 
-/// The same of what has no points to be looked at and is nothing's shield: by its distance alone.
+/// The same for a solid: it goes by the distance alone.
 [[nodiscard]] double blast_share(const Attack& attack, double radius, double distance);
 
 }  // namespace gaze

@@ -11,7 +11,8 @@ namespace {
 
 using Index = std::uint32_t;
 
-// To its target while it is turned to it, or to the place that it is aimed at.
+// The direction of a beam: to its target while the fighter is turned to it, or to the place at
+// which it is aimed.
 std::optional<Vector3d> beam_way(const Fighting& state, const Beam& beam, const Attack& attack,
                                  const Fighter& fighter, const Vector3d& muzzle) {
   Fighter target;
@@ -30,7 +31,7 @@ std::optional<Vector3d> beam_way(const Fighting& state, const Beam& beam, const 
   return Vector3d(to / length);
 }
 
-/// Where a beam falls now: up to what it meets first. Nobody moves meanwhile.
+/// Where a beam falls now: it goes up to what it meets first. Nobody moves meanwhile.
 Meeting beam_end(const Fighting& state, const Beam& beam, Shell& ray, Vector3d& place) {
   const Attack& attack = state.attack(beam.who, beam.attack);
   const Fighter fighter = fighter_of(state, beam.who);
@@ -45,7 +46,8 @@ Meeting beam_end(const Fighting& state, const Beam& beam, Shell& ray, Vector3d& 
   return meeting;
 }
 
-// What it has done so far where it falls: of its damage as much as of its time.
+// Deals what a beam has done so far to what it falls on: as much of its damage as of its time has
+// passed.
 void settle_beam(Fighting& state, Beam& beam, const Vector3d& from) {
   const Attack& attack = state.attack(beam.who, beam.attack);
   const bool is_moment = beam.from == beam.until;
@@ -57,12 +59,13 @@ void settle_beam(Fighting& state, Beam& beam, const Vector3d& from) {
   const double left = share * damage_share(attack, beam.length);
   if (beam.solid) wear_down(state, *beam.solid, attack.damage * left, beam.who);
   if (!beam.body || !can_hurt(state, beam.who, attack, *beam.body)) return;
-  // Several of one step, from pulls that follow each other quickly, fall at moments of their own.
+  // Several beams of one step, from pulls that follow each other quickly, fall at moments of their
+  // own.
   const Moment when = std::min(beam.until, state.now());
   state.fights.blows.push_back({beam.who, *beam.body, &attack, left, from, from, when});
 }
 
-// It hurts in portions, not in every step, and tells what it meets when that changes.
+// A beam hurts in portions and not in every step. What it meets is told when that changes.
 void shine(Fighting& state, Beam& beam) {
   constexpr double kPortion = 0.1;  // seconds
   Shell ray;

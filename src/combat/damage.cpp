@@ -10,7 +10,7 @@ namespace {
 
 using Index = std::uint32_t;
 
-// Who is hurt knows by whom, if its kind has that sense or reacts to it.
+// A victim knows who has hurt it, if its kind has that sense or reacts to being hurt.
 void feel_hurt(Fighting& state, const Blow& blow) {
   const Kind& kind = state.kind(blow.victim);
   state.fire(blow.victim, Cause::hurt);
@@ -29,7 +29,7 @@ double damage_of(const Fighting& state, const Blow& blow, Side side) {
          kind.side_factors[static_cast<std::size_t>(side)];
 }
 
-// Level, away from where the blow came from.
+// The push is level, away from where the blow came from.
 void push(Fighting& state, const Blow& blow) {
   const Attack& attack = *blow.attack;
   if (attack.push == 0.0 || !travels(state.kind(blow.victim).move.gait)) return;
@@ -42,8 +42,8 @@ void push(Fighting& state, const Blow& blow) {
   state.told.pushes.push_back({blow.victim, away * (speed / length)});
 }
 
-// The grace after a hit counts from its own moment, at any rate of steps; it does not keep off
-// others of the very same moment.
+// The grace after a hit counts from the moment of that hit, at any rate of steps. It does not keep
+// off other hits of the very same moment.
 bool is_spared(const Fighting& state, Index who, Moment when) {
   return when < state.fights.grace_until[who] && when != state.lives.hurt_at[who];
 }
@@ -92,7 +92,7 @@ void blast(Fighting& state, Index by, Index maker, const Attack& attack, const V
   }
 }
 
-// What is defeated may burst, and so add to the blows that are dealt.
+// An agent that is defeated may burst, and so add to the blows that are being dealt.
 void deal_blows(Fighting& state) {
   for (std::size_t i = 0; i < state.fights.blows.size(); ++i) state.fights.blows[i].number = i;
   std::sort(state.fights.blows.begin(), state.fights.blows.end(), [](const Blow& a, const Blow& b) {
@@ -105,7 +105,7 @@ void deal_blows(Fighting& state) {
   state.fights.blows.clear();
 }
 
-// Of the step as much as lies after the wait since it was hurt.
+// Only the part of the step counts that lies after the wait since the last hurt.
 void heal(Fighting& state) {
   for (const Index who : state.fixed.healers) {
     const Kind& kind = state.kind(who);

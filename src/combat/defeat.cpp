@@ -5,7 +5,8 @@
 #include "combat/damage.hpp"
 #include "combat/things.hpp"
 
-/// What a defeat brings: a burst, what is left behind, score, word of it, and a return.
+/// What a defeat brings: a burst, something that is left behind, a score, word of it to others, and
+/// perhaps a return.
 namespace gaze {
 namespace {
 
@@ -30,7 +31,7 @@ void tell_and_wake(Fighting& state, Index who, std::optional<Index> by) {
   }
 }
 
-// The one that has lain longest, if all are in use.
+// If all of them are in use, it is the one that has lain there longest.
 void put_next(Fighting& state, Leftover& leftover, const Vector3d& feet, const Vector2d& facing) {
   state.told.comings.push_back({leftover.first + leftover.next, feet, facing});
   leftover.next = (leftover.next + 1) % leftover.count;

@@ -55,8 +55,9 @@ double damage_share(const Attack& attack, double distance) {
   return 1.0 - (1.0 - attack.far_damage) * share;
 }
 
-// Shells of earlier steps fly before this step's leave their muzzles, so that these start with the
-// next one. Blows fall together at the end, against the health that everybody began with.
+// Shells of earlier steps fly before those of this step leave their muzzles, so that these begin to
+// fly with the next step. Blows fall together at the end, against the health that everybody had at
+// the start.
 void fight(Fighting& state) {
   state.fights.somebody_caught = false;
   fly_shells(state);

@@ -7,7 +7,8 @@
 
 namespace gaze {
 
-/// The game as combat sees it: it writes who is there and how well, and what of the world is gone.
+/// The game as combat sees it. Combat writes who is there and how well, and which parts of the
+/// world are gone.
 struct Fighting : Teller {
   World& world;
   Lives& lives;
@@ -29,21 +30,21 @@ struct Fighting : Teller {
 
 /// The stage of a step in which shells fly, attacks are made and blows fall.
 void fight(Fighting& state);
-/// What scripts have hands do: take, throw and put down.
+/// Does what scripts want hands to do: take, throw and put down.
 void use_hands(Fighting& state);
-/// What has been put down or has landed is there again.
+/// Brings things back into play that have been put down or have landed.
 void release_things(Fighting& state);
 
 /// An agent as a body in a fight.
 [[nodiscard]] Fighter fighter_of(const Everyone& all, std::uint32_t who);
-/// True if one looks for and may harm another.
+/// True if one agent looks for another and may harm it.
 [[nodiscard]] bool may_harm(const Everyone& all, std::uint32_t who, std::uint32_t other);
 /// True if an attack of one hurts another: a foe, a thing, or a friend if it spares none.
 [[nodiscard]] bool can_hurt(const Everyone& all, std::uint32_t by, const Attack& attack,
                             std::uint32_t victim);
-/// What is left of the damage of an attack from so far, in [0, 1].
+/// Which share of its damage an attack does from so far away, in [0, 1].
 [[nodiscard]] double damage_share(const Attack& attack, double distance);
-/// One of the events of an attack.
+/// Tells an event about an attack.
 Event& tell_attack(const Teller& state, Event::What what, std::uint32_t who, const Attack& attack);
 
 }  // namespace gaze

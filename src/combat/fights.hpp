@@ -19,7 +19,8 @@ struct Readiness {
   int left = 0;  ///< Of its ammunition, if that is not endless.
 };
 
-/// What an attack is made at: an agent or a place; neither: straight ahead.
+/// What an attack is made at: an agent, or a place; if it is neither, the attack goes straight
+/// ahead.
 struct Aimed {
   std::optional<std::uint32_t> agent;
   std::optional<Vector3d> place;
@@ -93,7 +94,7 @@ struct Leftover {
   std::uint32_t next = 0;  ///< Which of them is used next.
 };
 
-/// What combat alone knows of.
+/// What only combat knows.
 struct Fights {
   std::vector<std::vector<Readiness>> ready;  ///< By agent and attack.
   std::vector<Release> releases;              ///< Of what has been pulled, in that order.

@@ -14,11 +14,12 @@ struct FlightState {
 /// v - fall z), in steps of any length.
 [[nodiscard]] FlightState flown(const FlightState& from, double fall, double drag, double seconds);
 
-/// A velocity turned to a direction by at most so much; the speed stays.
+/// Turns a velocity towards a direction by at most so much. The speed stays the same.
 [[nodiscard]] Vector3d turned_to(const Vector3d& velocity, const Vector3d& way,
                                  const SineCosine& most);
 
-/// Off a surface: what goes into it comes back, and a share of the speed is lost.
+/// The velocity after a bounce off a surface: the part that goes into the surface comes back, and a
+/// share of the speed is lost.
 [[nodiscard]] Vector3d bounced(const Vector3d& velocity, const Vector3d& normal, double loss);
 
 }  // namespace gaze

@@ -16,13 +16,13 @@ struct Meeting {
   bool is_something() const { return share < 1.0; }
 };
 
-/// A stretch of a step: shares of it.
+/// A part of a step, from one share of it to another.
 struct Stretch {
   double from = 0.0;
   double to = 1.0;
 };
 
-/// Before anything flies: where those are who can be hit.
+/// Notes where those are who can be hit, before anything flies.
 void look_who_can_be_hit(Fighting& state);
 
 /// What a ball of a shell meets first on a way: a solid, the ground or a body. Bodies move evenly

@@ -3,7 +3,7 @@
 #include "gaze/sides.hpp"
 #include "geometry/rolling.hpp"
 
-/// When attacks are pulled: by minds, by touch, and as a script or the host has it.
+/// When attacks are pulled: by minds, by touch, and by agents that a script or the host drives.
 namespace gaze {
 namespace {
 
@@ -20,7 +20,8 @@ Moment due_of(const Fighting& state, const Attack& attack, Moment pulled, int nu
          number * in_moments(state, attack.burst_interval);
 }
 
-// Takes from its ammunition, and from then on it reloads if nothing is left.
+// Takes what a pull needs from the ammunition of an attack. If nothing is left, the attack reloads
+// from then on.
 // @return How many of the blows or shots of a pull there are.
 int use_ammunition(const Fighting& state, const Attack& attack, Readiness& ready, Moment pulled) {
   const int wanted = attack.how == How::shot ? attack.burst : 1;
@@ -61,7 +62,7 @@ void pull_all_due(Fighting& state, Index who, Index attack, const Aimed& at,
   state.told.made.push_back({who, attack});
 }
 
-// With nobody to aim at only what goes along the facing can be used.
+// Without anybody to aim at, only attacks that go along the facing can be made.
 void attack_with(Fighting& state, Index who, Index attack, std::optional<Index> target) {
   const Attack& values = state.attack(who, attack);
   if (values.how == How::touch) return;  // who touches it is hurt without its doing
@@ -87,7 +88,7 @@ void attack_by_mind(Fighting& state, Index who) {
   }
 }
 
-// The nearest of those that it can strike; ties by file order.
+// The nearest of those whom an agent can strike. Of equally near ones it is the first in the file.
 std::optional<Index> strikable(const Everyone& state, Index who, const Attack& attack) {
   std::optional<Index> best;
   double nearest = attack.range;
@@ -114,7 +115,7 @@ bool is_turned_to_aim(const Everyone& state, Index who, const Attack& attack,
   return is_facing(state.plane(), own, there, aim_limit(attack, own));
 }
 
-// As the trigger has it, whether it hits or not: that is for the driver to know.
+// Attacks as the trigger says, whether that hits anybody or not: that is for the driver to know.
 void attack_by_trigger(Fighting& state, Index who, Index attack, const Trigger& trigger) {
   const Attack& values = state.attack(who, attack);
   if (values.how == How::touch || values.how == How::catch_) return;
@@ -146,7 +147,7 @@ void attack_as_mirror(Fighting& state, Index who) {
   }
 }
 
-// A cheap no for most.
+// Answers no for most bodies at little cost.
 bool is_near_piece(const Segment& piece, double radius, const Cylinder& body) {
   const Vector3d middle = (piece.from + piece.to) / 2.0;
   const Vector3d way = piece.to - piece.from;
@@ -218,7 +219,7 @@ void make_attacks(Fighting& state) {
   }
 }
 
-// On the sides that the attack names; whoever drives them.
+// Attacks by touch are made on the sides that they name, whoever drives the agent.
 void make_touches(Fighting& state) {
   for (const Index who : state.fixed.touchers) {
     const Kind& kind = state.kind(who);

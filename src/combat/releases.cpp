@@ -30,8 +30,9 @@ void catch_it(Fighting& state, const Release& release, const Attack& attack) {
   state.fights.somebody_caught = true;
 }
 
-// Evenly over the cap of the sphere that a cone cuts out (Archimedes: evenly along its axis); seen
-// from the side evenly over the angle.
+// A direction within the cone of an attack, evenly distributed over the cap that the cone cuts out
+// of a sphere (by Archimedes that is evenly along its axis). In levels seen from the side it is
+// evenly distributed over the angle.
 Vector3d spread(Fighting& state, Index who, const Attack& attack, const Vector3d& velocity) {
   if (attack.spread.degrees() == 0.0) return velocity;
   if (state.plane() == Plane::upright) {
@@ -53,7 +54,8 @@ Vector3d spread(Fighting& state, Index who, const Attack& attack, const Vector3d
   return velocity * along + (left * round.cosine + up * round.sine) * (across * speed);
 }
 
-// At the middle of its target, or at a place; nothing if it cannot get there.
+// The launch of a shot at the middle of its target, or at a place. Nothing if the shot cannot get
+// there.
 std::optional<Launch> launch_of(const Fighting& state, const Release& release,
                                 const Attack& attack) {
   const Fighter shooter = fighter_of(state, release.who);
@@ -78,7 +80,7 @@ void shoot(Fighting& state, const Release& release, const Attack& attack) {
              spread(state, release.who, attack, launch ? launch->velocity : ahead), release.at);
 }
 
-// Who has stepped back since it was pulled is not hit.
+// A target that has stepped back since the pull is not hit.
 bool is_still_there(const Fighting& state, const Release& release, const Attack& attack) {
   if (!state.lives.alive[*release.at.agent]) return false;
   return !release.is_late || attack.how == How::touch ||

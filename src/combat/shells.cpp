@@ -15,7 +15,8 @@ namespace {
 
 using Index = std::uint32_t;
 
-// What lands is heard once, however often it bounces. What bursts hurts by that alone.
+// A landing is heard once, however often the shell bounces. A shell that bursts hurts by its blast
+// alone.
 void hit(Fighting& state, Shell& shell, const Meeting& meeting, const Vector3d& place) {
   const Attack& attack = *shell.attack;
   tell_hit(state, shell, meeting, place);
@@ -35,7 +36,7 @@ void hit(Fighting& state, Shell& shell, const Meeting& meeting, const Vector3d& 
       {shell.shooter, *meeting.body, &attack, share, place - shell.velocity, place, shell.met_at});
 }
 
-// Where it ends it bursts, or leaves something, or lies there itself.
+// Where a shell ends it bursts, or leaves something behind, or lies there itself.
 void end_flight(Fighting& state, Shell& shell, const Vector3d& place) {
   const Attack& attack = *shell.attack;
   shell.is_spent = true;
@@ -56,7 +57,7 @@ void home(const Fighting& state, Shell& shell, const Attack& attack) {
                 sine_cosine(Angle::from_degrees(most)));
 }
 
-/// True once it has come to an end.
+/// True once a shell has come to its end.
 bool meet(Fighting& state, Shell& shell, const Meeting& meeting, const Vector3d& place) {
   const Attack& attack = *shell.attack;
   hit(state, shell, meeting, place);
@@ -82,8 +83,8 @@ bool has_left(const Vector3d& place) {
            std::abs(place.z()) < kFarthest);
 }
 
-// Just off what it meets: what bursts there is not shielded by that itself. A point meets no side:
-// it is taken back the way that it came.
+// The place just off what a shell meets, so that what it met does not shield the blast. A point has
+// no side by which it meets anything: it is taken back the way that it came.
 Vector3d just_before(const BallPath& ball, const Meeting& meeting, const Vector3d& place) {
   if (meeting.body) return place;
   if (meeting.normal != Vector3d(0.0, 0.0, 0.0)) return place + meeting.normal * kContactGap;
@@ -99,15 +100,16 @@ void tell_spent(Fighting& state, const Shell& shell, bool is_outside) {
   event.is_outside = is_outside;
 }
 
-// What has been thrown out of the level is gone for good.
+// A thing that has been thrown out of the level is gone for good.
 void lose(Fighting& state, Shell& shell) {
   tell_spent(state, shell, true);
   shell.is_spent = true;
   if (shell.thing) put_out(state, *shell.thing);
 }
 
-// How many whole steps nothing solid is in its way, found for many at once. In so many steps an
-// arc strays from its chord by at most g t^2 / 8: a ball that is thicker by that touches first.
+// Finds, for many shells at once, for how many whole steps nothing solid is in their way. In so
+// many steps an arc strays from its chord by at most g t^2 / 8: a ball that is thicker by that
+// touches first.
 void look_ahead(const Fighting& state, Shell& shell, double fall) {
   constexpr int kSteps = 20;
   constexpr double kSlack = 1e-6;  // metres: rounding
@@ -121,13 +123,13 @@ void look_ahead(const Fighting& state, Shell& shell, double fall) {
   shell.clear_steps = touch ? static_cast<int>(touch->share * kSteps) : kSteps;
 }
 
-// Where its middle gets out of the level: a share of the way.
+// At which share of its way the middle of a shell gets out of the level.
 std::optional<double> way_out(const Fighting& state, const BallPath& ball) {
   if (!state.level().bounds) return std::nullopt;
   return leaves_at(state.plane(), *state.level().bounds, ball.path);
 }
 
-// From meeting to meeting, until the step or its time is over.
+// Flies a shell from meeting to meeting, until the step or its lifetime is over.
 void fly(Fighting& state, Shell& shell) {
   const Attack& attack = *shell.attack;
   const double fall = state.level().gravity * attack.gravity_share;
@@ -180,7 +182,8 @@ void fly(Fighting& state, Shell& shell) {
   if (!shell.is_spent && has_left(shell.position)) lose(state, shell);
 }
 
-// The last takes the place of what is spent: moving all that follow would cost more than flying.
+// The last shell takes the place of one that is spent. To move all that follow would cost more than
+// to fly them.
 void take_out_spent(Fighting& state) {
   for (std::size_t i = 0; i < state.fights.shells.size();) {
     if (!state.fights.shells[i].is_spent) {

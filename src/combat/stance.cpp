@@ -11,7 +11,7 @@
 namespace gaze {
 namespace {
 
-// To the victim, or as near to that as its limits let it.
+// Turned to the victim, or as near to that as the limits allow.
 Fighter turned_to(Plane plane, const Stance& stance, const Fighter& victim) {
   Fighter fighter = stance.fighter;
   const Vector2d way = plan_part(plane, victim.middle() - fighter.middle());
@@ -31,7 +31,7 @@ Fighter turned_to(Plane plane, const Stance& stance, const Fighter& victim) {
   return fighter;
 }
 
-// What is fired ahead is fired whether it hits or not.
+// A shot that is fired straight ahead is fired whether it hits or not.
 bool flies_into(const Attempt& attempt) {
   const Attack& attack = attempt.attack;
   const Plane plane = attempt.world.plane();

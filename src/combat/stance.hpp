@@ -6,13 +6,14 @@
 
 namespace gaze {
 
-/// A fighter where it stands, and how far it can turn there.
+/// A fighter where it stands, with how far it can turn there.
 struct Stance {
   Fighter fighter;                                   ///< Facing as it was placed.
   std::array<double, 2> turn_limits{-180.0, 180.0};  ///< Degrees about that.
 };
 
-/// Of an agent of a kind placed there: what cannot turn at all has no range to either side.
+/// The stance of an agent of a kind that is placed there. What cannot turn at all has no range to
+/// either side.
 [[nodiscard]] Stance stance_of(Plane plane, const Kind& kind, const Vector3d& feet,
                                const Vector2d& facing);
 

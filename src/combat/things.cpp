@@ -29,7 +29,8 @@ bool take_from_pocket(Fighting& state, Index who, Index kind) {
   return false;
 }
 
-// To land there; what is too far off is thrown as far as it goes, at half a right angle.
+// The velocity with which a thing lands at a place. If the place is too far away, the thing is
+// thrown as far as it goes, at half a right angle.
 Vector3d throwing(const Fighting& state, const Attack& flight, const Vector3d& hand,
                   const Vector3d& place) {
   const Vector3d still{0.0, 0.0, 0.0};
@@ -48,14 +49,14 @@ Vector3d throwing(const Fighting& state, const Attack& flight, const Vector3d& h
   return {way.x() / length * part, way.y() / length * part, part};
 }
 
-// What comes out of a pocket is nobody: it bursts, and that is all.
+// What comes out of a pocket is no agent: where it ends it may burst, and that is all.
 void burst(Fighting& state, const Shell& shell, const Vector3d& place) {
   const Attack* attack = state.fixed.links.kinds[shell.thing_kind].burst;
   if (attack == nullptr) return;
   blast(state, shell.shooter, shell.shooter, *attack, place, attack->range, shell.met_at);
 }
 
-// What it cannot take or does not have, it goes on without.
+// If an agent cannot take a thing, or does not have one, its script goes on without it.
 void use_hand(Fighting& state, const HandWish& wish) {
   using What = HandWish::What;
   if (wish.what == What::drop) return drop_all(state, wish.who, wish.feet);
@@ -139,7 +140,8 @@ void land(Fighting& state, const Shell& shell, const Vector3d& place) {
   }
 }
 
-// Only once nothing more befalls it in this stage: no order decides whether a blow finds it there.
+// Things come back into play only when nothing more can happen to them in this stage. So no order
+// decides whether a blow finds them there.
 void release_things(Fighting& state) {
   for (const Placed& placed : state.told.placed) {
     if (placed.is_released) state.lives.alive[placed.who] = 1;

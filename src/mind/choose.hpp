@@ -9,26 +9,27 @@
 
 namespace gaze {
 
-/// What decides about a mode beside the news.
+/// What decides about a mode, beside what has become known.
 struct Knowing {
   bool notices_any = false;
   bool remembers_any = false;  ///< An agent or a place.
 };
 
-/// The mode that follows; the same one if nothing does. Of several causes the first in the order of
-/// Cause decides. What is heard, told, lost or forgotten changes nothing while somebody is noticed,
-/// and forgetting one thing nothing while another is remembered. Who forgets returns, unless a rule
-/// says otherwise; an agent in its idle mode has nowhere to return to.
+/// The mode that follows, or the same one if nothing follows. Of several causes the first in the
+/// order of Cause decides. While somebody is noticed, nothing that is heard, told, lost or
+/// forgotten changes the mode; and while one thing is remembered, to forget another changes
+/// nothing. An agent that forgets returns, unless a rule says otherwise. An agent in its idle mode
+/// has nowhere to return to.
 [[nodiscard]] Mode next_mode(Mode mode, Mode idle, const When& when, const News& news,
                              const Knowing& knowing);
 
-/// What the choice among noticed agents goes by.
+/// By what an agent chooses among those it has noticed.
 struct Trait {
   double distance = 0.0;  ///< Metres.
   double health = 0.0;
 };
 
-/// How good a contact is to act on; of two the greater one is taken.
+/// How good a contact is to act on. Of two contacts the one with the greater value is taken.
 [[nodiscard]] double merit(Choose::By by, const Contact& contact, const Trait& trait);
 
 /// The contact that an agent acts on: of those noticed the best by its choice, else the one lost

@@ -30,7 +30,7 @@ Knowing knowing_of(const Deciding& state, Index who) {
   return knowing;
 }
 
-// Rules of the cause `lasts`, each once while the mode goes on.
+// Follows the rules of the cause `lasts`: each once while the mode goes on.
 void fire_lasting_modes(Deciding& state, Index who) {
   const std::vector<Rule>& rules = state.kind(who).when.rules;
   const std::vector<RuleLinks>& links = state.links(who).rules;
@@ -38,7 +38,7 @@ void fire_lasting_modes(Deciding& state, Index who) {
     const std::uint64_t bit = std::uint64_t{1} << i;
     if (rules[i].cause != Cause::lasts || (state.minds.lasted[who] & bit) != 0) continue;
     if (links[i].about != static_cast<Index>(state.minds.mode[who])) continue;
-    // As of the poses on which minds decide: those of the step before.
+    // Minds decide by the poses of the step before.
     if (state.step_start() - state.minds.mode_since[who] < links[i].after) continue;
     state.minds.lasted[who] |= bit;
     state.told.news[who].due |= bit;
@@ -67,8 +67,8 @@ bool asks_while_it_lasts(const Rule& rule) {
          rule.cause == Cause::touches;
 }
 
-// What is felt, missed, near or touching asks for its attack as long as it lasts, other causes
-// once.
+// Rules about what is felt, missed, near or touching ask for their attack as long as that lasts.
+// Other causes ask for it once.
 void urge_attack(Deciding& state, Index who, std::size_t number, bool came_up) {
   const Rule& rule = state.kind(who).when.rules[number];
   const RuleLinks& links = state.links(who).rules[number];
@@ -128,9 +128,10 @@ Moment half_second(const Deciding& state) {
   return kMomentsPerTick * state.level().ticks_per_second / 2;
 }
 
-// Without a memory, at the rim of what it sees, a chaser would lose its target with each step that
-// it takes, find it again with each step back, and stand. Who gives up what it has hardly begun
-// goes on with that for half a second, whatever it sees; what it still sees then counts.
+// At the rim of what it sees, a chaser without a memory would lose its target with each step that
+// it takes, find it again with each step back, and so stand still. Therefore an agent that gives up
+// a chase it has hardly begun goes on with giving up for half a second, whatever it sees. What it
+// still sees after that counts.
 void hold_back(Deciding& state, Index who) {
   TurnedBack& back = state.minds.turned_back[who];
   if (back.until < 0) return;

@@ -4,7 +4,7 @@
 
 namespace gaze {
 
-/// The game as minds see it: what they write is what agents are about.
+/// The game as minds see it. Minds write what agents are about to do.
 struct Deciding : Teller {
   Minds& minds;
 
@@ -14,16 +14,16 @@ struct Deciding : Teller {
 
 /// The stage of a step in which minds choose their targets and modes and react.
 void decide(Deciding& state);
-/// Modes that have ended on the way.
+/// Takes up modes that have ended on the way.
 void end_modes(Deciding& state);
 /// Attacks that a reaction asked for are no longer asked for once they have been made.
 void note_made(Deciding& state);
-/// Wakes all whom something wakes.
+/// Wakes all agents that something wakes.
 void wake_up(Deciding& state);
 
 /// Switches an agent on, if it sleeps.
 void wake(Deciding& state, std::uint32_t who);
-/// Goes over to another mode, and tells of it.
+/// Changes the mode of an agent, and tells of it.
 void change_mode(Deciding& state, std::uint32_t who, Mode to);
 
 /// True if a reaction asks for an attack now: by its own word, or for as long as its cause lasts.

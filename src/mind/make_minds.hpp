@@ -2,14 +2,14 @@
 
 #include "agents/everyone.hpp"
 
-/// What minds write, as it is when a round begins.
+/// Makes all that minds write, as it is when a round begins.
 namespace gaze {
 
 [[nodiscard]] Minds make_minds(const Fixed& fixed, Moment now);
 
-/// Somebody acts on nobody any more, and what it was about to do is not done.
+/// Makes an agent act on nobody any more. What it was about to do is not done.
 void clear_mind(Minds& minds, std::uint32_t who);
-/// The same, and it is awake and as fresh as in the beginning.
+/// The same, and it is awake and as fresh as at the beginning.
 void reset(Minds& minds, std::uint32_t who);
 
 }  // namespace gaze

@@ -9,7 +9,7 @@
 namespace gaze {
 namespace {
 
-// All in x and z that the level speaks of.
+// The box around everything that the level speaks of, in x and z.
 PlanBox side_extent(const Level& level, const World& world, const BodySize& body) {
   std::vector<Vector2d> points;
   for (const PrismEdge& edge : index_of(world).edges) points.emplace_back(edge.x, edge.y);
@@ -36,7 +36,8 @@ Surface air_of(const Level& level, const World& world, const BodySize& body) {
   return air;
 }
 
-// The sum of the solid and the body, both mirrored at the feet: hulls of all sums of corners.
+// The outline that the feet keep off: the sum of the solid and of the body, mirrored at its feet.
+// It is the hull of the sums of all pairs of corners.
 std::vector<Hindrance> hindrances_in_air(const Surface& air, const Level& level, const World& world,
                                          const BodySize& body) {
   const World::Index& index = index_of(world);

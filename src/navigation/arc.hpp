@@ -6,8 +6,8 @@
 
 namespace gaze {
 
-/// A hop: up to `rise` above where it begins and down to where it ends, under gravity alone; level
-/// with constant speed.
+/// The arc of a hop. It goes up to `rise` above its start and comes down to its end under gravity
+/// alone, while it moves sideways at constant speed.
 struct Arc {
   Vector3d from{0.0, 0.0, 0.0};
   Vector3d to{0.0, 0.0, 0.0};
@@ -16,14 +16,16 @@ struct Arc {
   double seconds = 0.0;  ///< How long it takes.
 };
 
-/// Nothing if the end lies higher than the hop goes, or without gravity.
+/// The arc between two places. There is none if the end lies higher than the hop goes up, or if
+/// there is no gravity.
 [[nodiscard]] std::optional<Arc> arc_between(const Vector3d& from, const Vector3d& to, double rise,
                                              double gravity);
 
-/// Where it is after so many seconds; at its end from then on.
+/// Where the body is after so many seconds. Once the arc is over it stays at its end.
 [[nodiscard]] Vector3d place_on(const Arc& arc, double seconds);
 
-/// Seconds after which it first is so far above its start, of those in [0, rise].
+/// How many seconds pass until the body is so far above its start for the first time. The height
+/// lies in [0, rise].
 [[nodiscard]] double time_to_height(const Arc& arc, double height);
 
 }  // namespace gaze

@@ -20,7 +20,7 @@ bool sweeps(const World& world, const BodySize& body, const Vector3d& from, cons
 }  // namespace
 
 bool has_room_for(const World& world, const BodySize& body, const Arc& arc, double step) {
-  // A chord over t seconds lies g t^2 / 8 below the arc at most.
+  // A chord over t seconds lies at most g t^2 / 8 below the arc.
   const double most = std::sqrt(8.0 * kSagitta / arc.gravity);
   const int pieces = std::max(2, static_cast<int>(std::ceil(arc.seconds / most)));
   Vector3d before = arc.from;

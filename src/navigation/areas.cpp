@@ -6,11 +6,12 @@
 #include "geometry/polygon.hpp"
 #include "navigation/mesh.hpp"
 
-/// Areas of the plan that cost more or less than the rest, or are closed.
+/// How areas of the plan that cost more or less than the rest, or are closed, are cut out of a
+/// mesh.
 namespace gaze {
 namespace {
 
-// A place over the rim of an area, both ways.
+// Joins the two sides of a place on the rim of an area, in both directions.
 void add_crossings(NavigationMesh::Data& mesh, const MeshBorder& border, double spacing) {
   const MeshPoint a = mesh.edges[border.edge].from;
   const MeshPoint b = mesh.edges[mesh.next(border.edge)].from;
@@ -25,7 +26,7 @@ void add_crossings(NavigationMesh::Data& mesh, const MeshBorder& border, double 
   }
 }
 
-// Seen from the side, the stretches of a ledge inside an outline, as strips.
+// In levels seen from the side: the stretches of a ledge that lie inside an outline, as strips.
 std::vector<Polygon> strips_inside(const Polygon& outline, const Surface& ledge) {
   const HeightPlane& line = ledge.height;
   std::vector<double> crossed;

@@ -5,7 +5,7 @@
 
 namespace gaze {
 
-/// The body of somebody who holds these tags now.
+/// The body of an agent of that kind that holds these tags now.
 [[nodiscard]] BodySize body_size(const Level& level, const Openings& openings, const Somebody& who);
 
 }  // namespace gaze

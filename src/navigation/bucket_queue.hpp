@@ -7,12 +7,13 @@
 
 namespace gaze {
 
-/// Items by a key, in buckets: taking one out costs no comparisons, and what comes out is the least
-/// but for the width of a bucket. (Dial, "Shortest-path forest with topological ordering", 1969.)
-/// Keys below that of the bucket that is being emptied join it.
+/// A queue that gives back the item with the least key, to within the width of a bucket. Items are
+/// sorted into buckets by their key, so that taking one out needs no comparisons (Dial,
+/// "Shortest-path forest with topological ordering", 1969). An item whose key is below the bucket
+/// that is being emptied joins that bucket.
 class BucketQueue {
  public:
-  /// Empties it for keys from `low` on. `width` is above 0.
+  /// Empties the queue and makes it ready for keys of `low` and above. `width` is above 0.
   void reset(double low, double width) {
     heads_.assign(kBuckets, kEnd);
     items_.clear();
@@ -33,13 +34,14 @@ class BucketQueue {
     heads_[bucket] = static_cast<std::uint32_t>(items_.size() - 1);
   }
 
-  /// All that is left has at least this key; infinite if nothing is left.
+  /// No item that is left has a key below this one. Infinite if nothing is left.
   double least() {
     if (!find_next()) return std::numeric_limits<double>::infinity();
     return low_ + static_cast<double>(at_) / per_width_;
   }
 
-  /// One of the least bucket, the last one pushed. There is one: `least` was finite.
+  /// Takes an item out of the least bucket: the one that was pushed last. There has to be one,
+  /// which is so while `least` is finite.
   std::uint32_t pop() {
     const Item& item = items_[heads_[at_]];
     heads_[at_] = item.next;
@@ -71,7 +73,7 @@ class BucketQueue {
     }
   }
 
-  // The buckets are empty: they now stand for what comes next.
+  // All buckets are empty now, so that they can stand for the keys that come next.
   void move_on() {
     double least = beyond_.front().key;
     for (const Far& far : beyond_) least = std::min(least, far.key);

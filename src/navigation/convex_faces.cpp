@@ -3,12 +3,13 @@
 #include "geometry/lattice.hpp"
 #include "navigation/mesh.hpp"
 
-/// Faces that joining has bent are cut into convex ones: what is seen through a face is counted
-/// from one side of it to the other, and that holds for convex faces alone.
+/// When surfaces are joined, faces may become bent. These are cut into convex ones here, because
+/// what is seen through a face is counted from one side of it to the other, and that is right for
+/// convex faces alone.
 namespace gaze {
 namespace {
 
-/// A side of a piece: an edge as it was, or a cut between two pieces.
+/// A side of a piece: an edge that was there before, or a cut between two pieces.
 struct FaceSide {
   MeshEdge edge;
   std::uint32_t old = kNone;  ///< Its number as an edge.
@@ -53,7 +54,7 @@ class FaceCutter {
   std::uint32_t next_cut() const { return next_cut_; }
 
  private:
-  // The sides before and after the corner, and the cut that closes them.
+  // The piece that is cut off: the sides before and after the corner, and the cut that closes them.
   FacePiece cut_off(FacePiece& rest, std::size_t ear) {
     const std::size_t count = rest.size();
     const std::size_t before = (ear + count - 1) % count;
@@ -70,7 +71,8 @@ class FaceCutter {
     return piece;
   }
 
-  // Convex, next to a corner that is not, with nothing of the rest in it.
+  // True if a corner may be cut off: it is convex, it stands next to a corner that is not, and the
+  // cut piece holds no other corner.
   static std::size_t find_ear(const FacePiece& rest) {
     const std::size_t count = rest.size();
     for (const bool must_help : {true, false}) {

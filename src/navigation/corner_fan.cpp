@@ -43,8 +43,9 @@ const std::vector<std::uint32_t>& CornerFan::look(const NavigationMesh::Data& me
   const MeshCorner& its = mesh.corners[corner];
   begin(mesh, its.at);
   sees_all_ = false;
-  // With the corner on its right a way leaves between the rim onward and straight on along the
-  // rim from before; with the corner on its left it goes the other way round.
+  // A way that has the corner on its right leaves between two directions: that of the rim behind
+  // the corner, and straight on along the rim before it. For a way that has the corner on its left
+  // it is the other way round.
   const MeshPoint straight_on = beyond(its.before, its.at);
   const MeshPoint straight_back = beyond(its.after, its.at);
   right_ = side == Hand::right ? its.after : straight_back;
@@ -72,7 +73,7 @@ const std::vector<std::uint32_t>& CornerFan::look_beyond(const NavigationMesh::D
 }
 
 const std::vector<std::uint32_t>& CornerFan::look_on() {
-  // In any order, which is a little quicker where few vertices are in sight.
+  // The parts come in any order. That is a little quicker where few vertices are in sight.
   constexpr int kManyLooks = 500;
   for (int looks = 0; !gaps_.empty() && looks < kManyLooks; ++looks) {
     const Gap gap = gaps_.back();
@@ -94,9 +95,9 @@ void CornerFan::look_through(const Gap& gap, Visit&& visit) {
   view.each_crossing([&](std::uint32_t crossing) { take_crossing(crossing); });
 }
 
-// Every vertex that a look passes splits it, and what has been split comes to the same edges once
-// for each part. Edges are looked through near ones first, so that most parts have come to an
-// edge when it is its turn: those that meet there are one again.
+// Every vertex that a look passes splits it in two, and both parts may come to the same edge behind
+// it. Edges are looked through from near to far. So most parts have arrived when an edge has its
+// turn, and parts that meet there become one again.
 void CornerFan::look_edge_by_edge() {
   using Item = std::pair<double, std::uint32_t>;  // distance, edge
   std::priority_queue<Item, std::vector<Item>, std::greater<>> queue;
@@ -113,7 +114,7 @@ void CornerFan::look_edge_by_edge() {
   for (const Gap& gap : gaps_) add(gap);
   gaps_.clear();
   std::vector<Gap> now;
-  // Looks that never end would take a mesh that folds back onto itself.
+  // Only on a mesh that folds back onto itself could a look go on without end.
   std::size_t looks_left = 1'000 * mesh_->edges.size();
   while (!queue.empty() && looks_left > 0) {
     now.swap(waiting_[queue.top().second]);
@@ -127,7 +128,7 @@ void CornerFan::look_edge_by_edge() {
   for (; !queue.empty(); queue.pop()) waiting_[queue.top().second].clear();
 }
 
-// All faces about the corner, from the rim onward to the rim from before.
+// All faces about the corner, from the rim behind it to the rim before it.
 void CornerFan::open(std::uint32_t edge) {
   while (true) {
     std::uint32_t before = edge;
@@ -144,7 +145,8 @@ void CornerFan::open(std::uint32_t edge) {
   }
 }
 
-// The edges of a face that do not touch its vertex at the corner, as far as the fan leads_to.
+// Looks through the edges of a face that do not touch the vertex at the corner, as far as they lie
+// in the fan.
 void CornerFan::open_face(std::uint32_t first, std::uint32_t last) {
   for (std::uint32_t e = mesh_->next(first); e != last; e = mesh_->next(e)) {
     const std::uint32_t twin = mesh_->edges[e].twin;
@@ -154,8 +156,9 @@ void CornerFan::open_face(std::uint32_t first, std::uint32_t last) {
   }
 }
 
-// The part of a gap between the fan's sides; a vertex on a side belongs to it. An end that is in
-// the fan stays, whatever the other: that may lie straight behind.
+// The part of a gap that lies between the sides of the fan. A vertex on a side belongs to the fan.
+// An end that lies in the fan is kept wherever the other end is: that one may lie straight behind
+// the corner.
 bool CornerFan::clip(Gap& gap) const {
   const double right_at_right = turn(root_, right_, gap.right);
   const double right_at_left = turn(root_, right_, gap.left);
@@ -176,7 +179,7 @@ bool CornerFan::clip(Gap& gap) const {
   return true;
 }
 
-// No point of a face, or of a dead end beside it, is farther than a corner of it.
+// No point of a face, or of a dead end beside it, is farther away than its farthest vertex.
 void CornerFan::reach_over(std::uint32_t number, bool with_dead_ends) {
   const MeshFace& face = mesh_->faces[number];
   for (std::uint32_t e = face.first; e < face.first + face.count; ++e) {

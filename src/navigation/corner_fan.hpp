@@ -7,22 +7,24 @@
 
 namespace gaze {
 
-/// Looks from one corner along the ways that touch it on one side: between its rim's directions; or
-/// from the end of a crossing all round. What it holds is scratch and may serve any mesh.
+/// Finds what is seen from a corner along the ways that turn round it on one side: these leave
+/// between the directions of the two edges that meet there. From the end of a crossing it looks all
+/// round. It keeps nothing but scratch memory, and may serve any mesh.
 class CornerFan {
  public:
-  /// The turns that are seen, in ascending order; valid until the next look.
+  /// The turns that are seen from a corner, in ascending order. The span is valid until the next
+  /// look.
   const std::vector<std::uint32_t>& look(const NavigationMesh::Data& mesh, std::uint32_t corner,
                                          Hand side);
 
-  /// From the end of a crossing.
+  /// The same from the end of a crossing.
   const std::vector<std::uint32_t>& look_beyond(const NavigationMesh::Data& mesh,
                                                 const Crossing& crossing);
 
-  /// Nothing farther was seen in the last look from a corner, metres.
+  /// How far the last look from a corner reached, metres: nothing farther away was seen.
   double reach() const { return reach_; }
 
-  /// Gaps that were looked through, in all looks so far.
+  /// Through how many gaps it has looked so far, in all looks together.
   std::size_t gaps_looked_through() const { return gaps_looked_through_; }
 
  private:

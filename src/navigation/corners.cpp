@@ -4,8 +4,8 @@
 namespace gaze {
 namespace {
 
-// Gives a corner to all edges that leave its vertex within its part of the free space; the last is
-// the edge of the rim.
+// Gives a corner to all edges that leave its vertex within its part of the free space. The last of
+// these edges is the one on the rim.
 std::uint32_t turn_round(NavigationMesh::Data& mesh, std::uint32_t rim, std::uint32_t corner) {
   std::uint32_t at = mesh.next(rim);
   mesh.edges[at].corner = corner;
@@ -34,7 +34,8 @@ void find_corners(NavigationMesh::Data& mesh) {
     const MeshPoint& b = mesh.edges[mesh.next(after)].from;
     if (turn(a, v, b) < 0.0) found.push_back({{v, a, b, after}, e});
   }
-  // Searches go from corner to corner: what is near in space is near in memory.
+  // Searches go from corner to corner. So corners that are near to each other in space are put near
+  // to each other in memory.
   std::vector<LatticePoint> places;
   places.reserve(found.size());
   for (const Found& one : found) places.push_back(to_lattice({one.corner.at.x, one.corner.at.y}));

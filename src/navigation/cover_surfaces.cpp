@@ -32,7 +32,7 @@ bool covers(const LatticeOutline& convex, const Vector2d& p) {
   return !convex.empty();
 }
 
-/// Convex outlines, asked which of them contain a point.
+/// A set of convex outlines, which can be asked for those that contain a point.
 class Outlines {
  public:
   explicit Outlines(const std::vector<Polygon>& outlines) {
@@ -52,7 +52,7 @@ class Outlines {
                        [&](std::uint32_t i) { return covers(points_[i], p); });
   }
 
-  /// Calls visit(number) for each that contains the point.
+  /// Calls visit(number) for each outline that contains the point.
   template <typename Visit>
   void each_containing(const Vector2d& p, Visit&& visit) const {
     for (const std::uint32_t i : grid_.at(p)) {
@@ -90,7 +90,8 @@ Triangulation triangulate(const std::vector<const LatticeOutline*>& outlines) {
   return triangulation;
 }
 
-/// Regions of triangles with no fixed edge between them, each classed by its largest triangle.
+/// Puts triangles with no fixed edge between them together to regions. The largest triangle of a
+/// region says of which class the region is.
 class Regions {
  public:
   explicit Regions(const Triangulation& triangulation) : triangulation_(triangulation) {}
@@ -142,7 +143,7 @@ class Regions {
   std::vector<std::uint32_t> region_;
 };
 
-/// What faces can differ in, by class.
+/// What faces of each class have in common.
 struct Ground {
   double cost = 1.0;
   std::uint32_t patch = 0;
@@ -187,8 +188,8 @@ void append(NavigationMesh::Data& mesh, std::uint32_t surface, const Triangulati
   }
 }
 
-/// The free ground, by place: what a metre costs there, the dearest of the areas, and what has to
-/// go first.
+/// Tells of any place on a surface what class it is of: what a metre costs there (that of the
+/// dearest area), and what has to go before anybody can be there.
 class Grounds {
  public:
   Grounds(NavigationMesh::Data& mesh, const Surface& surface, std::vector<Hindrance> hindrances)
@@ -212,7 +213,7 @@ class Grounds {
     return outlines;
   }
 
-  /// The class of what is there; kNone where nobody can be.
+  /// The class of a place; kNone where nobody can be.
   std::uint32_t class_at(const Vector2d& p) {
     if (!parts_.any_contains(p)) return kNone;
     to_go_.clear();
@@ -244,7 +245,7 @@ class Grounds {
     return number;
   }
 
-  // 0 where it is closed.
+  // The cost of a metre there; 0 where it is closed.
   double cost_at(const Vector2d& p) const {
     const double z = height_.at(p);
     double cost = 0.0;

@@ -12,7 +12,8 @@
 namespace gaze {
 namespace {
 
-// Where it turns in the plan; a round corner is several turns close together.
+// The places where a path turns in the plan. A round corner is made of several turns close
+// together, which count as one.
 int corners_of(const NavigationMesh& mesh, const Path& path) {
   const double radius = mesh.body().radius;
   std::vector<Vector2d> plan;  // a step up is no turn

@@ -10,25 +10,25 @@
 /// What a point sees over a mesh, one polygon after another.
 namespace gaze {
 
-/// Metres: what is seen up to so near to a vertex is seen up to the vertex. Vertices are at least
-/// 0.2 mm apart.
+/// Metres. If the view ends this near to a vertex, it is taken to end at the vertex. Vertices are
+/// at least 0.2 mm apart, so that no two are mixed up.
 constexpr double kSnap = 1e-7;
 
-/// What is seen of an edge, before entering the face whose edge it is.
+/// The part of an edge through which a point looks into the face behind it.
 struct Gap {
   MeshPoint right;
   MeshPoint left;
   std::uint32_t edge = kNone;
 };
 
-/// True if a point lies on an edge from `right` to `left`, to `kSnap`: it sees all that lies
-/// beyond.
+/// True if a point lies on an edge from `right` to `left`, or within `kSnap` of it. Such a point
+/// sees all that lies beyond the edge.
 inline bool lies_on(const MeshPoint& right, const MeshPoint& left, const MeshPoint& p) {
   return distance_to_segment(right, left, p) <= kSnap;
 }
 
-/// Calls visit(face) for a face that holds a point, and for all others that hold it too and join it
-/// there: about a vertex, or on both sides of an edge. `faces` is scratch.
+/// Calls visit(face) for a face that holds a point, and for all faces next to it that hold the
+/// point as well: those about a vertex, or on both sides of an edge. `faces` is scratch memory.
 template <typename Visit>
 void each_face_about(const NavigationMesh::Data& mesh, std::uint32_t face, const MeshPoint& p,
                      std::vector<std::uint32_t>& faces, Visit&& visit) {
@@ -45,11 +45,11 @@ void each_face_about(const NavigationMesh::Data& mesh, std::uint32_t face, const
   }
 }
 
-/// Square metres: rounding may decide within it whether a way touches a corner.
+/// Square metres. Within this, rounding may decide whether a way touches a corner.
 constexpr double kTouching = 1e-12;
 
-/// The hand on which a straight way from a point touches a corner, if it does: both edges of the
-/// corner lie on that side.
+/// On which hand of a straight way from a point a corner stands, if the way may turn round it: both
+/// edges that meet at the corner lie on that side.
 inline std::optional<Hand> touches(const MeshPoint& from, const MeshCorner& corner) {
   const double before = turn(from, corner.at, corner.before);
   const double after = turn(from, corner.at, corner.after);
@@ -58,7 +58,8 @@ inline std::optional<Hand> touches(const MeshPoint& from, const MeshCorner& corn
   return std::nullopt;
 }
 
-/// One face seen through a gap: its edges are counted from the right end of the gap to the left.
+/// A face that is seen through a gap in its rim. Its edges are counted from the right end of the
+/// gap to the left end.
 class FaceView {
  public:
   FaceView(const NavigationMesh::Data& mesh, const MeshPoint& root, const Gap& gap)
@@ -78,7 +79,7 @@ class FaceView {
     }
   }
 
-  /// Calls visit(crossing) for each crossing that begins in the face and is seen.
+  /// Calls visit(crossing) for each crossing that begins in the face and whose beginning is seen.
   template <typename Visit>
   void each_crossing(Visit&& visit) const {
     for (const std::uint32_t crossing : mesh_.crossings_of(mesh_.edges[entry_].polygon)) {
@@ -110,14 +111,14 @@ class FaceView {
   }
 
  private:
-  /// Where the rim of what is seen leaves the face: on edge `index`, or where that edge starts.
+  /// Where a side of the view leaves the face: on the edge `index`, or at the start of that edge.
   struct Limit {
     std::uint32_t index = 0;
     MeshPoint place;
     bool is_vertex = false;
   };
 
-  // Edge `count_` is the gap's own.
+  // The edge numbered `count_` is the gap itself.
   const MeshEdge& edge(std::uint32_t k) const {
     const std::uint32_t at = entry_ + 1 + k;
     return mesh_.edges[at < face_.first + face_.count ? at : at - face_.count];
@@ -133,13 +134,14 @@ class FaceView {
     return {k, place, false};
   }
 
-  // Edge-on nothing is seen through it; and whoever stands on it has come from there.
+  // Through an edge that is seen edge-on nothing is seen. And who stands on an edge has come
+  // through it already.
   bool has_width(const Gap& gap) const {
     if (sees_all_) return !lies_on(gap.right, gap.left, root_);
     return turn(root_, gap.right, gap.left) > 0.0;
   }
 
-  // Vertices on the side of the view belong to it: one may turn there, from along a wall.
+  // Vertices on a side of the view belong to the view: a way along a wall may turn there.
   Limit right_limit(const MeshPoint& root, const MeshPoint& right) const {
     std::uint32_t first = 0;
     double before = turn(root, right, edge(0).from);

@@ -2,8 +2,8 @@
 
 #include "navigation/fan.hpp"
 
-/// Following a straight way over a mesh where it touches vertices or runs along edges, and which
-/// face comes next would be a matter of rounding.
+/// How to follow a straight way over a mesh, from face to face, where it touches vertices or runs
+/// along edges. There rounding alone would decide which face comes next.
 namespace gaze {
 
 /// True if a straight way meets an edge, or passes beside it by no more than `kSnap`.
@@ -15,10 +15,11 @@ inline bool meets(const MeshPoint& from, const MeshPoint& to, const MeshPoint& a
          lies_on(a, b, from) || lies_on(a, b, to);
 }
 
-/// Of the edges by which a way may leave a face the one that its end lies farthest beyond: those
-/// that it meets, with a face beyond that has not been entered; kNone if there is none. Faces are
-/// convex, so what meets one at two places is in it, or beside it, in between: whoever goes on like
-/// this, and back where that leads nowhere, stays on the way.
+/// By which edge a straight way leaves a face. It may leave by an edge that it meets and behind
+/// which there is a face that has not been entered yet; of several such edges it is the one beyond
+/// which the end of the way lies farthest. kNone if there is none. Faces are convex: a way that
+/// meets a face at two places is in it, or beside it, in between. So who goes on by this rule, and
+/// turns back where it leads nowhere, stays on the way.
 template <typename HasEntered>
 std::uint32_t exit_towards(const NavigationMesh::Data& mesh, std::uint32_t face,
                            const MeshPoint& from, const MeshPoint& to, HasEntered&& has_entered) {

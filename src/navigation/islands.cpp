@@ -10,7 +10,7 @@
 namespace gaze {
 namespace {
 
-/// Which faces hang together.
+/// Keeps account of which faces hang together.
 class Joined {
  public:
   explicit Joined(std::size_t count) : parent_(count) {
@@ -30,21 +30,22 @@ class Joined {
   std::vector<std::uint32_t> parent_;
 };
 
-/// Which of some places, joined both ways inside, can be reached from which by crossings.
+/// Which groups of faces can be reached from which. Inside a group every face leads to every other;
+/// between groups there are crossings that may lead one way alone.
 class Reachability {
  public:
   Reachability(const NavigationMesh::Data& mesh, Joined& joined) {
     for (const Crossing& crossing : mesh.crossings) {
       const std::uint32_t from = number(joined.root(crossing.from_face));
       const std::uint32_t to = number(joined.root(crossing.to_face));
-      // What may go is there until it goes.
+      // A solid that may go (a door, something that breaks) is taken to be there.
       const bool is_open = mesh.faces[crossing.to_face].patch == 0;
       if (from != to && is_open) ways_[from].push_back(to);
     }
     for (std::uint32_t i = 0; i < roots_.size(); ++i) rows_.push_back(row_from(i));
   }
 
-  // Joins what can be reached from each other; then rows are equal.
+  // Joins groups that can be reached from each other. Their rows are equal then.
   void join(Joined& joined) const {
     for (std::uint32_t i = 0; i < roots_.size(); ++i) {
       for (std::uint32_t j = 0; j < i; ++j) {
@@ -100,7 +101,7 @@ void note_where_islands_lead(NavigationMesh::Data& mesh, const Reachability& rea
   }
 }
 
-// After the solid that carries a face: that on whose part its middle lies.
+// Names a face after the solid that carries it: the one under its middle.
 std::string name_of(const NavigationMesh::Data& mesh, std::uint32_t face, const Level& level) {
   const Surface& surface = mesh.surfaces[mesh.faces[face].surface];
   const auto& to_go = mesh.patches[mesh.faces[face].patch];
@@ -118,7 +119,7 @@ std::string name_of(const NavigationMesh::Data& mesh, std::uint32_t face, const 
   return level.solids[surface.solids.front()].id;
 }
 
-// Two of one name are told apart by a number, the largest first.
+// Islands of one name are told apart by numbers. The largest comes first.
 void name_islands(NavigationMesh::Data& mesh, const Level& level) {
   std::map<std::string, int> used;
   for (Island& island : mesh.islands) {

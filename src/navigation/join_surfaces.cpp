@@ -10,11 +10,11 @@
 namespace gaze {
 namespace {
 
-/// Metres: rims that lie on one line of the level may be rounded to the lattice apart from each
-/// other by so much.
+/// Metres. Rims that lie on one line in the level may be this far apart once they are rounded to
+/// the lattice.
 constexpr double kSameLine = 4.0 / kLatticePerMetre;
 
-/// A vertex that lies on the rim of another surface, as a share of that edge.
+/// A vertex that lies on the rim of another surface: on which edge, and at which share of it.
 struct Cut {
   double share = 0.0;
   std::uint32_t vertex = 0;
@@ -84,7 +84,8 @@ class Joining {
     const double low = std::max(0.0, from.share);
     const double high = std::min(1.0, to.share);
     if ((high - low) * length <= kSameLine) return false;
-    // The lines must agree where both are: the longer one's ends may be far from the other's.
+    // The two lines have to agree where both of them are. The ends of the longer one may be far
+    // away from the other.
     const auto off_at = [&](double share) {
       const double way = (share - from.share) / (to.share - from.share);
       return std::abs(from.off + (to.off - from.off) * way);

@@ -18,7 +18,7 @@ struct Stretch {
   double low = -std::numeric_limits<double>::infinity();
   double high = std::numeric_limits<double>::infinity();
 
-  /// Keeps where start + slope * x is above 0.
+  /// Keeps the part of a stretch in which start + slope * x is above 0.
   void keep(double start, double slope) {
     if (slope > 0.0) low = std::max(low, -start / slope);
     if (slope < 0.0) high = std::min(high, -start / slope);
@@ -27,9 +27,10 @@ struct Stretch {
   bool is_empty() const { return !(low < high); }
 };
 
-/// Where, along a ledge, a solid reaches into the box of a body: from `low` to `high` above its
-/// feet and `radius` to either side. The box is moved along a line and the solid is convex, so it
-/// is one stretch: that of the line within the sum of the two.
+/// The stretch of a ledge on which a solid would reach into the box of a body. The box is from
+/// `low` to `high` above the feet, and `radius` wide to either side. It is moved along a line and
+/// the solid is convex. So there is one such stretch: the part of the line that lies within the sum
+/// of box and solid.
 Stretch stretch_within(const Prism& prism, const HeightPlane& ledge, double radius, double low,
                        double high) {
   Stretch stretch;
@@ -42,7 +43,8 @@ Stretch stretch_within(const Prism& prism, const HeightPlane& ledge, double radi
     right = std::max(right, edge.x);
     bottom = std::min(bottom, edge.y);
     top = std::max(top, edge.y);
-    // side(x - a, z(x) + b) for the corner of the box that lies farthest inside.
+    // The distance of that corner of the box that lies farthest inside a side of the solid: side(x
+    // - a, z(x) + b).
     const double b = std::max(edge.dx * low, edge.dx * high);
     const double start =
         edge.dx * (ledge.base - edge.y) + edge.dy * edge.x + b + std::abs(edge.dy) * radius;
@@ -63,7 +65,7 @@ std::optional<HeightPlane> upper_side(const PrismEdge& edge) {
   return height;
 }
 
-// A convex piece is never in the way of who stands on one of its sides.
+// A convex piece is never in the way of a body that stands on one of its sides.
 bool carries(const Prism& prism, const HeightPlane& ledge) {
   return std::any_of(prism.edges.begin(), prism.edges.end(),
                      [&](const PrismEdge& edge) { return upper_side(edge) == ledge; });
@@ -121,7 +123,7 @@ std::vector<Hindrance> hindrances_on_ledge(const Surface& ledge, const Level& le
       hindrances.push_back({strip(stretch.low, stretch.high, 2.0 * kHalfDepth), tag});
     }
   };
-  // In the plan of this view the second axis is the height: any.
+  // The second axis of this plan is the height, and any height will do.
   constexpr double kAnyHeight = 1e12;
   const double reach = body.radius + 1.0;
   const PlanBox about{{box.low.x() - reach, -kAnyHeight}, {box.high.x() + reach, kAnyHeight}};

@@ -4,14 +4,14 @@
 
 #include "navigation/surface.hpp"
 
-/// What is walked on seen from the side: the upper edges of solids, as strips one metre deep, so
-/// that the rest of the mesh need not know.
+/// What bodies walk on in levels seen from the side: the upper edges of solids. Each becomes a
+/// strip that is one metre deep, so that the rest of the code can take it for a floor.
 namespace gaze {
 
 [[nodiscard]] std::vector<Surface> ledges_of(const Level& level, const World& world,
                                              const BodySize& body);
 
-/// As strips as well.
+/// What stands in the way on a ledge, as strips as well.
 [[nodiscard]] std::vector<Hindrance> hindrances_on_ledge(const Surface& ledge, const Level& level,
                                                          const World& world, const BodySize& body);
 

@@ -9,7 +9,7 @@ namespace {
 
 constexpr double kSameHeight = 1e-9;  // metres
 
-/// Puts a way in the plan onto the surfaces that it leads over.
+/// How the points of a way in the plan get the heights of the surfaces over which it leads.
 class Lifting {
  public:
   Lifting(const NavigationMesh::Data& mesh, std::uint32_t face, Walked& walked, Path& path)
@@ -77,8 +77,8 @@ class Lifting {
     }
   }
 
-  // Where a leg leaves a face by an edge, as a share of it, not before it entered that face. Along
-  // the edge: as soon as it comes to it.
+  // At which share of a leg it leaves a face by an edge; not before it has entered that face. A leg
+  // along the edge leaves as soon as it comes to the edge.
   double crossing(const MeshPoint& from, const MeshPoint& to, std::uint32_t edge,
                   double entered) const {
     const MeshPoint& a = mesh_.edges[edge].from;

@@ -8,7 +8,7 @@
 
 namespace gaze {
 
-/// The faces that one leg of a way leads over.
+/// The faces over which one leg of a way leads.
 struct Walked {
   struct Step {
     std::uint32_t face = 0;
@@ -35,10 +35,11 @@ struct Walked {
   std::uint32_t leg_ = 0;
 };
 
-/// Adds a point to a path, unless it ends there already.
+/// Adds a point to a path, unless the path ends there already.
 void add_point(std::vector<Vector3d>& points, const Vector3d& p);
 
-/// Puts a way in the plan onto the surfaces that it leads over, from a face on.
+/// Gives the points of a way in the plan their heights: those of the surfaces over which it leads,
+/// beginning in a face.
 void lift_way(const NavigationMesh::Data& mesh, std::uint32_t face, Walked& walked, Path& path,
               const WayInPlan& way);
 

@@ -11,10 +11,10 @@
 namespace gaze {
 namespace {
 
-/// Metres: how far from a rim a hop ends at least, and by how much a drop keeps off its ledge.
+/// Metres. A hop ends at least this far away from a rim, and a drop keeps this far off its ledge.
 constexpr double kFootRoom = 0.05;
 
-/// A place on the rim of the mesh, and the way out over it.
+/// A place on the rim of the mesh, and the direction that leads out over it.
 struct RimPlace {
   Vector2d at{0.0, 0.0};
   Vector2d outward{0.0, 0.0};
@@ -25,7 +25,7 @@ Vector3d lifted(const NavigationMesh::Data& mesh, std::uint32_t face, const Vect
   return mesh.lift(face, {p.x(), p.y()});
 }
 
-/// Finds the links that a body makes by itself.
+/// Finds the links that a body makes by itself: hops and drops.
 class LinkFinder {
  public:
   LinkFinder(NavigationMesh::Data& mesh, const World& world)
@@ -64,7 +64,7 @@ class LinkFinder {
     const double length = distance(a, b);
     const Vector2d along{(b.x - a.x) / length, (b.y - a.y) / length};
     const bool is_upright = mesh_.plane == Plane::upright;
-    // Seen from the side ledges are strips; only their ends lead anywhere.
+    // In levels seen from the side ledges are strips. Only their ends lead anywhere.
     if (is_upright ? along.x() != 0.0 : length < kShortest) return;
     const int count = is_upright ? 1 : std::max(1, static_cast<int>(length / spacing_));
     for (int i = 0; i < count; ++i) {
@@ -74,7 +74,7 @@ class LinkFinder {
     }
   }
 
-  // Over the ledge as far as it takes not to touch it, and down.
+  // A drop: over the ledge as far as is needed not to touch it, and then down.
   void drop(const RimPlace& rim) {
     const Vector3d from = lifted(mesh_, rim.face, rim.at);
     const Vector2d beyond = rim.at + rim.outward * (body_.radius + kFootRoom);
@@ -85,8 +85,8 @@ class LinkFinder {
     if (has_room_to_drop(world_, body_, link.from, link.to)) add(link, rim.face, landing->polygon);
   }
 
-  // To the nearest place of each other surface, and of this one where the straight way there is
-  // blocked.
+  // Hops to the nearest place of each other surface; and to that of the same surface, if the
+  // straight way there is blocked.
   void hop(const RimPlace& rim) {
     nearest_.clear();
     const Vector3d from = lifted(mesh_, rim.face, rim.at);
@@ -133,7 +133,8 @@ class LinkFinder {
                             {target.at.x(), target.at.y()});
   }
 
-  // From as near to the rim as the way up allows, else from farther and to farther alike.
+  // A hop begins as near to the rim as the way up allows. If that is too near, it begins farther
+  // away and ends farther away.
   void try_hop(const RimPlace& rim, const Target& target) {
     const double gap = std::sqrt(target.distance2);
     const double spare = body_.hop_length - gap;
@@ -145,7 +146,8 @@ class LinkFinder {
     }
   }
 
-  // How far before a higher place a body begins so that it is up there before its front is.
+  // How far before a higher place a hop has to begin, so that the body is high enough before its
+  // front gets there.
   double needed_before(const RimPlace& rim, const Target& target, double gap) const {
     const Vector3d from = lifted(mesh_, rim.face, rim.at);
     const double rise = lifted(mesh_, target.face, target.at).z() - from.z();
@@ -158,7 +160,8 @@ class LinkFinder {
     return std::max(gap, (body_.radius + share * kFootRoom) / (1.0 - share) + kSpare);
   }
 
-  /// By how much farther from the rim it begins, and beyond the nearest place it ends.
+  /// By how much farther away from the rim a hop begins, and by how much it ends beyond the nearest
+  /// place.
   struct Room {
     double before = 0.0;
     double beyond = 0.0;
@@ -175,7 +178,7 @@ class LinkFinder {
     return true;
   }
 
-  // A place straight on from a place, if the way there is free.
+  // The place straight ahead of a place, if the way there is free.
   std::optional<MeshPlace> straight_on(const Vector2d& at, std::uint32_t face,
                                        const Vector2d& shift) const {
     const Vector3d there = lifted(mesh_, face, at + shift) + Vector3d{0.0, 0.0, body_.step_height};
@@ -202,7 +205,7 @@ class LinkFinder {
   std::vector<Target> nearest_;                    ///< By surface.
 };
 
-// A ladder may stand nearer to a wall than the body can: the place beside it will do.
+// A ladder may stand nearer to a wall than the body can. Then the nearest place beside it will do.
 std::optional<MeshPlace> end_of_made(const NavigationMesh::Data& mesh, const Vector3d& at) {
   const double raised = at.z() + std::max(mesh.body.step_height, 0.01);
   const auto place = place_below(mesh, {at.x(), at.y(), raised}, 2.0 * mesh.body.radius);

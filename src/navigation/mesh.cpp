@@ -41,7 +41,8 @@ Vector2d nearest_on_edge(const MeshPoint& a, const MeshPoint& b, const Vector2d&
   return Vector2d{a.x, a.y} + along * share;
 }
 
-// Farther than what counts as near outside one of its edges: a quick answer for most.
+// True if a point lies outside one of the edges of a face by more than counts as near. This answers
+// for most faces at once.
 bool is_clearly_off(const NavigationMesh::Data& mesh, std::uint32_t face, const Vector2d& p,
                     double near) {
   const MeshFace& its = mesh.faces[face];
@@ -58,8 +59,8 @@ bool is_clearly_off(const NavigationMesh::Data& mesh, std::uint32_t face, const 
   return false;
 }
 
-// The face that holds a point, or on whose rim it lies, if it is a few faces away: over whatever
-// edge the point is beyond.
+// The face that holds a point or on whose rim the point lies, if it is not more than a few faces
+// away. The walk there crosses whatever edge the point is beyond.
 std::uint32_t face_beside(const NavigationMesh::Data& mesh, std::uint32_t face,
                           const MeshPoint& p) {
   constexpr int kMostFaces = 6;
@@ -221,7 +222,7 @@ std::optional<MeshPlace> NavigationMesh::find(const Vector3d& feet,
   const Vector3d place = mesh.lift(face, {on.x(), on.y()});
   const bool is_level =
       mesh.body.altitude || std::abs(place.z() - feet.z()) <= mesh.body.step_height;
-  // Beside its rim another surface may be nearer.
+  // Beside the rim of one surface another surface may be nearer.
   const double farthest = mesh.surfaces.size() == 1 ? kNearMesh : 0.0;
   if (!is_level || off2 > farthest * farthest) return find(feet);
   return MeshPlace{face, place};

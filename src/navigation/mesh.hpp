@@ -15,13 +15,14 @@
 
 namespace gaze {
 
-/// The plan coordinates of a vertex or corner.
+/// The coordinates of a vertex or corner in the plan.
 struct MeshPoint {
   double x = 0.0;
   double y = 0.0;
 };
 
-/// One edge of a polygon, seen from inside; edges of a polygon follow each other.
+/// One edge of a polygon, as it is seen from inside. The edges of a polygon follow each other in
+/// the list.
 struct MeshEdge {
   MeshPoint from;
   std::uint32_t vertex = 0;      ///< That of `from`.
@@ -40,7 +41,8 @@ struct MeshFace {
   std::uint32_t patch = 0;  ///< What has to go first, in `patches`.
 };
 
-/// A level area of the plan with a cost, or closed. Heights: [low, high).
+/// An area of the plan in which a metre costs more or less, or which is closed. It counts at
+/// heights in [low, high).
 struct MeshArea {
   Polygon outline;
   double low = 0.0;
@@ -49,8 +51,8 @@ struct MeshArea {
   bool is_closed = false;
 };
 
-/// From one place of the mesh to another without a walk: by a link, or over the rim of an area, in
-/// no time.
+/// A way from one place of the mesh to another that is not walked: a link, or a step over the rim
+/// of an area, which takes no time.
 struct Crossing {
   MeshPoint from;
   MeshPoint to;
@@ -61,13 +63,14 @@ struct Crossing {
   std::uint32_t edge = kNone;  ///< The edge of that rim.
 };
 
-/// An edge of a face and that of the face beyond, which costs something else.
+/// An edge between two faces in which a metre costs differently.
 struct MeshBorder {
   std::uint32_t edge = 0;
   std::uint32_t beyond = 0;
 };
 
-/// What a way may turn round: where the rim, the free space to its left, turns right.
+/// A corner round which a way may turn: where the rim of the mesh, followed with the free space to
+/// its left, turns right.
 struct MeshCorner {
   MeshPoint at;
   MeshPoint before;            ///< The rim comes from there
@@ -75,10 +78,10 @@ struct MeshCorner {
   std::uint32_t edge = kNone;  ///< The edge along which it goes on.
 };
 
-/// On which hand of a way the corner stands that it turns round.
+/// On which hand of a way the corner stands round which it turns.
 enum class Hand : std::uint32_t { right, left };
 
-/// What the search needs of a corner, in one place.
+/// What the search needs to know of a corner, kept together so that it is read at once.
 struct TurnNode {
   MeshPoint at;
   std::array<std::uint32_t, 2> first{};  ///< By hand: where the turns seen from there begin.
@@ -86,10 +89,11 @@ struct TurnNode {
   double cost = 1.0;                     ///< Of a metre around it.
 };
 
-/// From each corner and hand the corners to which a shortest way may go on from there: those that
-/// it sees and touches, and the crossings. Turn 2 c + hand is that round corner c; the number of a
-/// crossing is that of the crossing after all turns. What the first corners and crossings see is
-/// kept; what the rest see, past the budget of looks, is looked up by each search.
+/// The graph in which shortest ways are searched. A turn is a corner together with the hand on
+/// which the way passes it: turn 2 c + hand is that round corner c. From each turn there is a list
+/// of the turns and crossings to which a shortest way may go on: those that are seen from there,
+/// and that the way may turn round. Crossings are numbered after all turns. The lists of the first
+/// corners and crossings are kept; beyond the budget of looks each search looks for itself.
 struct TurnGraph {
   std::vector<TurnNode> nodes;              ///< By corner; one more than there are.
   std::vector<std::uint32_t> to;            ///< Turns and crossings.
@@ -165,17 +169,17 @@ inline double distance(const MeshPoint& a, const MeshPoint& b) {
   return std::sqrt(x * x + y * y);
 }
 
-/// From a point to a segment, which may have no length.
+/// The distance from a point to a segment, which may have no length.
 inline double distance_to_segment(const MeshPoint& a, const MeshPoint& b, const MeshPoint& p) {
   return distance_to_segment(Vector2d{a.x, a.y}, Vector2d{b.x, b.y}, Vector2d{p.x, p.y});
 }
 
-/// Positive if c lies to the left of a to b.
+/// Above 0 if c lies to the left of the line from a to b.
 inline double turn(const MeshPoint& a, const MeshPoint& b, const MeshPoint& c) {
   return (b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x);
 }
 
-/// The steps by which a mesh is made, each from what the ones before it wrote.
+/// The steps by which a mesh is made. Each goes by what the steps before it have written.
 void find_areas(NavigationMesh::Data& mesh, const Level& level);
 void cover_surfaces(NavigationMesh::Data& mesh, const Level& level, const World& world);
 void join_surfaces(NavigationMesh::Data& mesh);
@@ -189,44 +193,47 @@ void find_islands(NavigationMesh::Data& mesh, const Level& level);
 void measure_faces(NavigationMesh::Data& mesh);
 void lay_grid(NavigationMesh::Data& mesh);
 
-/// The face in which the straight way from a point in a face to another ends; kNone if it leaves
-/// the mesh. The face of its end may be given, or kNone.
+/// Follows the straight way from a point in a face to another point, and gives back the face in
+/// which it ends; kNone if the way leaves the mesh. If the face of the end is known it may be
+/// given; else it is kNone.
 [[nodiscard]] std::uint32_t face_straight_on(const NavigationMesh::Data& mesh,
                                              std::uint32_t from_face, const MeshPoint& from,
                                              std::uint32_t to_face, const MeshPoint& to);
 
-/// True if the straight way from a point in a face to another stays on the mesh, rim included. The
-/// face of its end may be kNone: any that holds it.
+/// True if the straight way from a point in a face to another point stays on the mesh, whose rim
+/// belongs to it. The face of the end may be kNone: then any face that holds the end will do.
 [[nodiscard]] bool is_straight_free(const NavigationMesh::Data& mesh, std::uint32_t from_face,
                                     const MeshPoint& from, std::uint32_t to_face,
                                     const MeshPoint& to);
 
-/// The areas of a mesh on one of its surfaces, in its plan.
+/// Cuts one surface of a mesh along the areas that lie on it.
 [[nodiscard]] std::vector<MeshArea> areas_on(const NavigationMesh::Data& mesh,
                                              const Surface& surface);
 
-/// The place nearest to a place, of the faces that `counts`. Of places as near, to a micrometre,
-/// the one nearest to where one comes from, if that is given: not round to the far side of a block.
+/// The place on the mesh that is nearest to a place, among the faces for which `counts` is true. Of
+/// several places that are equally near, to a micrometre, it is the one nearest to where somebody
+/// comes from, if that is given. So nobody is sent round to the far side of a block.
 [[nodiscard]] std::optional<MeshPlace> nearest_place(
     const NavigationMesh::Data& mesh, const Vector3d& place,
     const std::function<bool(std::uint32_t)>& counts, const Vector3d* from = nullptr);
 
-/// The highest place at or below a height, within some distance in the plan; of equally high ones
-/// the nearest.
+/// The highest place on the mesh that is not above a height, within some distance in the plan. Of
+/// equally high places it is the nearest.
 [[nodiscard]] std::optional<MeshPlace> place_below(const NavigationMesh::Data& mesh,
                                                    const Vector3d& place, double within);
 
-/// True if a point lies in a face or on its edge, to rounding.
+/// True if a point lies in a face or on its edge, within rounding.
 [[nodiscard]] bool holds(const NavigationMesh::Data& mesh, std::uint32_t face, const MeshPoint& p);
 
-/// Square metres, level.
+/// The area of a face in the plan, square metres.
 [[nodiscard]] double area_of(const NavigationMesh::Data& mesh, const MeshFace& face);
 
-/// In the plan, from a point to a face; 0 inside. `nearest` becomes the face's point next to it.
+/// The distance in the plan from a point to a face; 0 inside. `nearest` becomes the point of the
+/// face that is nearest.
 [[nodiscard]] double squared_distance(const NavigationMesh::Data& mesh, std::uint32_t face,
                                       const Vector2d& p, Vector2d& nearest);
 
-/// What a mesh is made of, which all copies of it share.
+/// What a mesh is made of. All copies of a mesh share it.
 [[nodiscard]] inline const NavigationMesh::Data& data_of(const NavigationMesh& mesh) noexcept {
   return *mesh.data_;
 }

@@ -14,7 +14,8 @@ namespace {
 
 constexpr double kExactly = 0.0005;  // metres
 
-/// Meshes of bodies that differ in one measure, and whether they lead from one place to the other.
+/// Tries bodies that differ in one measure: makes a mesh for each, and asks whether it leads from
+/// one place to the other.
 class Trial {
  public:
   Trial(const Level& level, const World& world, const Vector3d& from, const Vector3d& to)
@@ -28,7 +29,8 @@ class Trial {
     return true;
   }
 
-  /// The measures on either side of where bodies begin to fit: one that does, one that does not.
+  /// Two measures that enclose the one at which bodies begin to fit: with one a body fits, with the
+  /// other it does not.
   struct Boundary {
     double works = 0.0;
     double fails = 0.0;
@@ -53,8 +55,9 @@ class Trial {
   Path path_;
 };
 
-// Where a way that a body can just go comes to what one that just cannot go it cannot reach. What
-// the way merely passes closely is no gap: there the other body walks a hair farther off.
+// The gap: where the way of a body that just fits comes to ground that a body which just does not
+// fit cannot reach. A place that the way merely passes closely is no gap: there the other body
+// walks a hair farther away.
 std::optional<Vector3d> where_it_parts(const NavigationMesh& mesh, const Path& path) {
   constexpr double kStride = 0.02;  // metres
   std::optional<std::uint32_t> home;
@@ -75,7 +78,8 @@ std::optional<Vector3d> where_it_parts(const NavigationMesh& mesh, const Path& p
   return std::nullopt;
 }
 
-// Doors and what breaks, without which it would get there: of those only as many as it takes.
+// Which doors and things that break keep a body from getting there. Only as many as have to go are
+// named.
 std::vector<SolidId> shut_between(const Level& level, const World& world,
                                   const NavigationMesh& mesh, const Vector3d& from,
                                   const Vector3d& to) {
@@ -116,13 +120,14 @@ std::string shut_text(const Solid& solid) {
                      fmt::join(solid.door.opens_for, ", "));
 }
 
-/// Two places on different islands that are as near to each other as it gets from step to step.
+/// Two places on different islands. From step to step they come nearer to each other.
 struct Closest {
   Vector3d here{0.0, 0.0, 0.0};
   Vector3d there{0.0, 0.0, 0.0};
 };
 
-// Found by going to and fro between the islands, from a place on the first.
+// Goes to and fro between two islands, from a place on the first: each time to the nearest place on
+// the other, until the distance gets no less.
 Closest closest(const NavigationMesh& mesh, const Vector3d& begin, std::uint32_t own,
                 std::uint32_t its) {
   constexpr int kRounds = 4;
@@ -134,7 +139,8 @@ Closest closest(const NavigationMesh& mesh, const Vector3d& begin, std::uint32_t
   return result;
 }
 
-// Islands may come near to each other in many places: that of two over which it is not so far.
+// Two islands may come near to each other in many places. Of two such places the one is taken over
+// which the whole way is shorter.
 Closest closest_on_the_way(const NavigationMesh& mesh, const Vector3d& from, const Vector3d& to) {
   const std::uint32_t own = mesh.island_of(*mesh.find(from));
   const std::uint32_t its = mesh.island_of(*mesh.find(to));
@@ -149,8 +155,8 @@ Closest closest_on_the_way(const NavigationMesh& mesh, const Vector3d& from, con
   return length(near_start) < length(near_goal) ? near_start : near_goal;
 }
 
-// No smaller body and no higher step would do: one lies above the other, or something closes it off
-// where they come nearest to each other.
+// What is told if no smaller body and no higher step would get there: either one place lies above
+// the other, or something closes the way off where the islands come nearest to each other.
 Parting whatever_the_body(const Level& level, const World& world, const NavigationMesh& mesh,
                           const Vector3d& from, const Vector3d& to) {
   const BodySize& body = mesh.body();
@@ -209,7 +215,7 @@ Parting parting(const Level& level, const World& world, const NavigationMesh& me
   const auto place = where_it_parts(NavigationMesh(level, world, fails, 0), trial.path());
   if (!place) return result;
   result.place = *place;
-  // A hand wider, so that both sides of the gap are met.
+  // A hand's breadth wider than the gap, so that both of its sides are met.
   result.solids = solids_at(world, body_at(body, *place, reach + 0.05));
   return result;
 }

@@ -17,7 +17,7 @@ struct PathFinder::Scratch {
   Path path;
   std::vector<char> shut;     ///< By patch.
   std::vector<char> reached;  ///< By face, the first of its cell.
-  // Of many starts:
+  // What is kept where there are many starts:
   struct Start {
     std::size_t number = 0;
     PlaceInPlan place;
@@ -48,8 +48,8 @@ void note_shut(PathFinder::Scratch& scratch, const NavigationMesh::Data& mesh, c
   }
 }
 
-// Which cells can be reached as things are now, where some may have gone: over all crossings until
-// none leads farther.
+// Which cells can be reached as things are now, when solids may have gone. All crossings are
+// followed until none leads any farther.
 void note_reached(PathFinder::Scratch& scratch, const NavigationMesh::Data& mesh,
                   std::uint32_t from_face) {
   scratch.reached.assign(mesh.faces.size(), 0);
@@ -66,7 +66,7 @@ void note_reached(PathFinder::Scratch& scratch, const NavigationMesh::Data& mesh
   }
 }
 
-/// Asks which faces can be reached from one.
+/// Tells which faces can be reached from one face.
 class Reach {
  public:
   Reach(PathFinder::Scratch& scratch, const NavigationMesh& mesh, std::uint32_t from_face)
@@ -138,7 +138,7 @@ void begin(Path& path) {
   path.links.clear();
 }
 
-// With its ends as they were asked for.
+// Gives a path the ends that were asked for.
 void finish(Path& path, const NavigationMesh& mesh, const MeshPlace& goal, const Vector3d& to) {
   if (path.outcome == Path::Outcome::whole) {
     add_point(path.points, mesh.body().altitude ? goal.place : to);
@@ -147,9 +147,9 @@ void finish(Path& path, const NavigationMesh& mesh, const MeshPlace& goal, const
   path.cost += path.length;
 }
 
-/// Of the starts that are left takes the first and those near it: in a box so small for its
-/// distance from the goal that a search towards the box looks at little more than one towards a
-/// place in it.
+/// Takes the first of the starts that are left, and those near it. They lie in a box that is small
+/// for its distance from the goal. So a search towards the box looks at little more than a search
+/// towards a single place in it.
 void take_cluster(PathFinder::Scratch& scratch, const MeshPoint& goal) {
   constexpr double kMostSize = 0.1;  // of the box, as a share of its distance
   scratch.together.clear();
@@ -174,8 +174,8 @@ void take_cluster(PathFinder::Scratch& scratch, const MeshPoint& goal) {
   std::erase_if(scratch.left, takes);
 }
 
-// The other way over the same place of the rim: both were made one after the other, first the one
-// out of the face whose edge it is.
+// The crossing in the other direction over the same place of a rim. Both were made one after the
+// other, and the first leads out of the face whose edge it is.
 std::uint32_t turned_round(const NavigationMesh::Data& mesh, std::uint32_t crossing) {
   const Crossing& its = mesh.crossings[crossing];
   return mesh.edges[its.edge].polygon == its.from_face ? crossing + 1 : crossing - 1;
@@ -228,8 +228,8 @@ const Path& PathFinder::find(const NavigationMesh& mesh, const Vector3d& from, c
   return path;
 }
 
-// Ways are the same in both directions but for links: from the goal one search finds those to all
-// starts that lie together.
+// But for links, ways are the same in both directions. So one search from the goal finds the ways
+// of all starts that lie together.
 void PathFinder::find_all(const NavigationMesh& mesh, std::span<const Vector3d> from,
                           const Vector3d& to, const World* now, const Found& found) {
   Scratch& scratch = *scratch_;

@@ -6,8 +6,9 @@
 namespace gaze {
 namespace {
 
-/// How exactly the queue sorts: a share of the straight distance, and metres. Whatever it is, the
-/// search goes on until nothing that is left can be shorter.
+/// How wide the buckets of the queue are: as a share of the straight distance, and at least so many
+/// metres. However wide they are, the search goes on until nothing that is left can be shorter, so
+/// that the way found is a shortest one.
 constexpr double kBucketShare = 1.0 / 2048.0;
 constexpr double kLeastBucket = 1e-3;
 
@@ -52,7 +53,7 @@ void PathSearch::begin(const NavigationMesh::Data& mesh, const PlaceInPlan& from
   }
 }
 
-// From a place to the box around all goals.
+// The distance from a place to the box around all goals.
 double PathSearch::ahead(const MeshPoint& p) const {
   const double x = std::max(std::max(low_.x - p.x, p.x - high_.x), 0.0);
   const double y = std::max(std::max(low_.y - p.y, p.y - high_.y), 0.0);
@@ -89,7 +90,8 @@ bool PathSearch::has_found(std::size_t goal) const {
   return goals_[goal].length < std::numeric_limits<double>::infinity();
 }
 
-// All faces that hold the start; from there through the edges on which it does not lie.
+// Begins in all faces that hold the start, and looks out through the edges on which the start does
+// not lie.
 void PathSearch::open_start(std::uint32_t first) {
   each_face_about(*mesh_, first, start_, about_, [&](std::uint32_t face) {
     const MeshFace& its = mesh_->faces[face];
@@ -99,7 +101,7 @@ void PathSearch::open_start(std::uint32_t first) {
       const MeshEdge& after = mesh_->edges[mesh_->next(e)];
       see(edge.corner);
       if (edge.twin == kNone || lies_on(edge.from, after.from, start_)) continue;
-      // From within, an edge runs from right to left.
+      // Seen from inside its face, an edge runs from right to left.
       add_gap({edge.from, after.from, edge.twin});
     }
   });
@@ -112,14 +114,14 @@ void PathSearch::look_into(std::uint32_t number) {
   view.each_crossing([&](std::uint32_t crossing) { see_crossing(crossing); });
 }
 
-// A crossing whose beginning the start sees.
+// Reaches a crossing whose beginning is seen from the start.
 void PathSearch::see_crossing(std::uint32_t crossing) {
   const Crossing& its = mesh_->crossings[crossing];
   if (is_shut(its) || is_barred(start_, its.from, {true, false})) return;
   reach(turn_count_ + crossing, distance(start_, its.from) * start_cost_ + its.length, kNone);
 }
 
-// A corner that the start sees.
+// Reaches a corner that is seen from the start.
 void PathSearch::see(std::uint32_t corner) {
   if (corner == kNone) return;
   const MeshCorner& its = mesh_->corners[corner];
@@ -155,7 +157,8 @@ void PathSearch::leave(std::uint32_t number) {
   }
 }
 
-// Who sees the only goal need not go round anything else, where no metre costs less.
+// If the only goal is seen, nothing else need be gone round, as long as no metre costs less than
+// another.
 void PathSearch::leave_turn(std::uint32_t turn_number) {
   const TurnNode& node = mesh_->turns.nodes[turn_number / 2];
   const double length = reached_[turn_number].length;
@@ -213,7 +216,7 @@ void PathSearch::note_longest() {
   }
 }
 
-// No way that is still to come is shorter than those found so far to some goals.
+// Settles the goals to which no way that is still to come can be shorter than the one found so far.
 void PathSearch::finish_goals() {
   const double least = queue_.least();
   bool has_changed = false;
@@ -246,13 +249,15 @@ bool PathSearch::sees(std::uint32_t turn_number, const Goal& goal) const {
   if (distance(node.at, goal.at) > static_cast<double>(node.reach[turn_number % 2])) return false;
   const MeshCorner& corner = mesh_->corners[turn_number / 2];
   const auto side = touches(goal.at, corner);
-  // The goal looks the other way along the same line.
+  // Seen from the goal, the same line leads in the other direction, and left and right change
+  // places.
   if (!side || static_cast<std::uint32_t>(*side) == turn_number % 2) return false;
   std::uint32_t edge = corner.edge;
   while (true) {
     const std::uint32_t face = mesh_->edges[edge].polygon;
     if (face == goal.face) return true;
-    // The last face that the rim from before belongs to, or the first one with the goal ahead.
+    // The face from which the goal is looked for: the last one along the rim before the corner, or
+    // the first one that has the goal ahead.
     const MeshFace& its = mesh_->faces[face];
     const std::uint32_t before = edge == its.first ? its.first + its.count - 1 : edge - 1;
     const bool is_ahead =
@@ -277,10 +282,11 @@ double PathSearch::at_least(const Gap& gap) const {
   return shortest_by(gap) * mesh_->least_cost;
 }
 
-// No way through the gap is shorter: straight to the goal, mirrored to the far side if it lies on
-// the near one, or bent at one of the gap's ends. Which side is which is told by the order of the
-// ends and not by where the start lies: that may be on the gap itself. To one of many goals:
-// straight to the gap, or past it.
+// A length that no way through a gap can be below. It is the length of the straight way through the
+// gap to the goal (which is mirrored to the far side if it lies on the near one), or of the way
+// bent at one of the ends of the gap. Which side is the far one is told by the order of the ends,
+// and not by where the start lies, which may be on the gap itself. If there are many goals, it is
+// the distance to the gap.
 double PathSearch::shortest_by(const Gap& gap) const {
   if (goals_.size() > 1)
     return std::max(distance_to_segment(gap.right, gap.left, start_), ahead(start_));

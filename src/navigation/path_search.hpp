@@ -13,7 +13,7 @@
 
 namespace gaze {
 
-/// A way in the plan, and which of its legs are crossings.
+/// A way in the plan, with a mark for each leg that is a crossing.
 struct WayInPlan {
   struct Leg {
     std::uint32_t to_point = 0;  ///< It ends there, and begins at the point before.
@@ -23,20 +23,21 @@ struct WayInPlan {
   std::vector<Leg> crossings;
 };
 
-/// Moves where a way crosses the rims of areas along those to where it costs least, each between
-/// the turns before and after it.
+/// Makes a way cheaper: where it crosses the rim of an area, the place of crossing is moved along
+/// the rim to where the way costs least, between the turns before and after it.
 void shift_crossings(const NavigationMesh::Data& mesh, WayInPlan& way);
 
-/// A place in the plan, and the face that holds it.
+/// A place in the plan, with the face that holds it.
 struct PlaceInPlan {
   MeshPoint at;
   std::uint32_t face = kNone;
 };
 
-/// The search for the shortest ways in the plan from one place to others, best first (Hart, Nilsson
-/// and Raphael, 1968): from the start through the gaps that it sees, then from corner to corner of
-/// the turn graph. What is left of a way is at least as long as the straight line to the box around
-/// all goals: with one goal that is the goal itself.
+/// The search for the shortest ways in the plan from one place to others. It goes on from the most
+/// promising place first (Hart, Nilsson and Raphael, 1968): from the start through the gaps that
+/// are seen from there, and then from corner to corner of the turn graph. The rest of a way is at
+/// least as long as the straight line to the box around all goals; if there is one goal, the box is
+/// the goal itself.
 class PathSearch {
  public:
   /// @param goals     At least one.
@@ -48,10 +49,11 @@ class PathSearch {
 
   std::size_t looked_at() const { return looked_at_; }
 
-  /// True if it has found a way to a goal.
+  /// True if the search has found a way to a goal.
   bool has_found(std::size_t goal) const;
 
-  /// The start, each turn, both ends of each crossing, the goal. Only if it has found a way there.
+  /// The way to a goal: the start, each turn, both ends of each crossing, and the goal. May be
+  /// asked only if the search has found a way there.
   void trace(std::size_t goal, WayInPlan& way) const;
 
  private:
@@ -67,7 +69,8 @@ class PathSearch {
              std::span<const PlaceInPlan> goals);
   void finish_goals();
   void note_longest();
-  /// The best way to a turn so far; valid where the stamp is that of the search.
+  /// The best way to a turn that has been found so far. It is valid only where the stamp is that of
+  /// the present search.
   struct Reached {
     double length = 0.0;
     std::uint32_t from = kNone;  ///< The turn before, or kNone: the start.

@@ -5,7 +5,7 @@
 namespace gaze {
 namespace {
 
-/// One place where a way crosses a rim, between the points before and after it.
+/// One place where a way crosses a rim, with the points of the way before and after it.
 class RimCrossing {
  public:
   RimCrossing(const NavigationMesh::Data& mesh, WayInPlan& way, const WayInPlan::Leg& leg)
@@ -16,7 +16,8 @@ class RimCrossing {
     cost_after_ = mesh.faces[crossing_.to_face].cost;
   }
 
-  // The sum of both distances, each times its cost, is convex along the rim.
+  // The cost of both legs together (each length times the cost of a metre) is a convex function
+  // along the rim, so that its least value can be found.
   /// @return By how much it has moved, metres.
   double shift() {
     constexpr int kRounds = 48;
@@ -71,7 +72,8 @@ class RimCrossing {
 
 }  // namespace
 
-// Crossings in a row depend on each other: round after round, until they have settled.
+// Crossings in a row depend on each other. They are moved in turn, round after round, until they
+// have settled.
 void shift_crossings(const NavigationMesh::Data& mesh, WayInPlan& way) {
   const auto is_rim = [&](const WayInPlan::Leg& leg) {
     return mesh.crossings[leg.crossing].edge != kNone;

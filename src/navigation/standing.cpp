@@ -8,10 +8,11 @@
 namespace gaze {
 namespace {
 
-/// Metres: a leg that comes as near as touching, but for that, meets nobody.
+/// Metres. A leg that passes a body as near as touching meets nobody; this is how much nearer it
+/// may come by rounding.
 constexpr double kTouch = 0.01;
 
-/// Where a leg comes nearest to a place: a share of it, in [0, 1].
+/// At which share of a leg, in [0, 1], it comes nearest to a place.
 double nearest_share(const Vector2d& from, const Vector2d& way, const Vector2d& place) {
   const double length2 = dot(way, way);
   if (length2 == 0.0) return 0.0;
@@ -45,7 +46,8 @@ bool Standing::bars(const MeshPoint& from, const MeshPoint& to, Ends ends) const
   });
 }
 
-// Beyond it in that direction, and beyond all that stand there too: as often as there are bodies.
+// The first place beyond a body in a direction that is also beyond all other bodies that stand
+// there. It takes at most as many steps as there are bodies.
 bool Standing::has_room(const Vector2d& near, const Cylinder& body, const Vector2d& out) const {
   double beyond = dot(place_of(body) - near, out) + gap(body);
   for (std::size_t round = 0; round < bodies_.size(); ++round) {

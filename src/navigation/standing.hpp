@@ -7,26 +7,29 @@
 
 namespace gaze {
 
-/// Bodies that stand on a mesh, and the legs of ways that they bar to another body.
+/// Bodies that stand on a mesh, and which legs of ways they bar for another body.
 class Standing {
  public:
-  /// Both outlive this. The bodies are of any size, in a level seen from above.
+  /// The mesh and the bodies have to outlive this object. The bodies may be of any size; the level
+  /// is one that is seen from above.
   Standing(const NavigationMesh& mesh, std::span<const Cylinder> bodies)
       : mesh_(mesh), bodies_(bodies) {}
 
-  /// Ends of a leg at which the way begins or ends, where it does not pass who stands there.
+  /// Which ends of a leg are the beginning or the end of the whole way. Who stands there need not
+  /// be passed.
   struct Ends {
     bool starts = false;
     bool ends = false;
   };
 
-  /// True if a body stands so near to a leg of a way over the mesh that it is met, and on neither
-  /// side of it there is room to get past: at a right angle to the leg where it comes nearest, one
-  /// body's width beyond. Bodies that stand side by side are passed together.
+  /// True if a leg of a way is barred: a body stands so near to it that it would be met, and there
+  /// is no room to get past on either side. Whether there is room is looked at where the leg comes
+  /// nearest to the body, at a right angle to the leg, up to one body's width beyond. Bodies that
+  /// stand side by side are passed together.
   bool bars(const MeshPoint& from, const MeshPoint& to, Ends ends) const;
 
  private:
-  /// The sum of both radii.
+  /// How near two bodies come to each other at the least: the sum of both radii.
   double gap(const Cylinder& body) const { return body.radius + mesh_.body().radius; }
   bool has_room(const Vector2d& near, const Cylinder& body, const Vector2d& out) const;
 

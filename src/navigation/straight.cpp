@@ -7,14 +7,15 @@ namespace gaze {
 namespace {
 
 constexpr double kOnEdge = 1e-9;  // square metres
-/// Follows a way from face to face over whatever edge it meets, and back where that leads nowhere.
+/// Follows a straight way from face to face over whatever edge it meets, and turns back where that
+/// leads nowhere.
 class Follower {
  public:
   Follower(const NavigationMesh::Data& mesh, const MeshPoint& from, std::uint32_t to_face,
            const MeshPoint& to)
       : mesh_(mesh), from_(from), to_face_(to_face), to_(to) {}
 
-  /// The face in which the way ends; kNone if it does not get there.
+  /// The face in which the way ends; kNone if the way leaves the mesh.
   std::uint32_t follow(std::uint32_t from_face) {
     std::size_t at = enter(from_face, 0);
     while (true) {
@@ -70,8 +71,8 @@ class Follower {
   std::size_t count_ = 0;
 };
 
-/// Where the plain walk from face to face stops: in a face, at an edge by which the way leaves it,
-/// if there is one.
+/// Where the plain walk from face to face stops: in which face, and at which edge the way leaves
+/// it, if it does.
 struct Stop {
   std::uint32_t face = kNone;
   std::uint32_t exit = kNone;
@@ -95,7 +96,7 @@ Stop walk_on(const NavigationMesh::Data& mesh, std::uint32_t from_face, const Me
       edge = after;
     }
     if (exit == kNone || mesh.edges[exit].twin == kNone) return {face, exit, false};
-    // Behind its end the way need not go.
+    // An edge behind the end of the way need not be crossed.
     const MeshPoint& a = mesh.edges[exit].from;
     const MeshPoint& b = mesh.edges[mesh.next(exit)].from;
     if (turn(a, b, to) > 0.0) return {face, exit, false};
@@ -105,7 +106,8 @@ Stop walk_on(const NavigationMesh::Data& mesh, std::uint32_t from_face, const Me
   return {face, kNone, true};
 }
 
-// Rounding alone may have stopped it: beside a vertex, or at the rim of the face beside its end.
+// Rounding alone may have stopped the walk: beside a vertex, or at the rim of the face next to its
+// end.
 bool is_close_call(const NavigationMesh::Data& mesh, const Stop& stop, const MeshPoint& from,
                    const MeshPoint& to) {
   if (stop.exit == kNone) return true;

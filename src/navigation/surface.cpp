@@ -45,7 +45,7 @@ Surface ground_of(const Level& level, const World& world) {
   return ground;
 }
 
-/// The tops of solids, and which of them a body can get to.
+/// Finds the tops of solids, and which of them a body can get onto.
 class Tops {
  public:
   Tops(const Level& level, const World& world, const BodySize& body)
@@ -57,8 +57,8 @@ class Tops {
     taken_.assign(level.solids.size(), 0);
   }
 
-  // What is there to be walked on, what agents stand on, and one after another what is within a
-  // step of what has been found already.
+  // Keeps the surfaces that matter: what is made to be walked on, what agents stand on, and then,
+  // one after another, what is within a step of a surface that has been kept already.
   std::vector<Surface> find(std::optional<Surface> ground) {
     if (ground) add(*ground);
     for (std::uint32_t i = 0; i < level_.solids.size(); ++i) {
@@ -115,7 +115,7 @@ class Tops {
     }
   }
 
-  // What lies in one plane is one surface, and the ground is all of its plane.
+  // All tops that lie in one plane are one surface. The ground is all of its plane.
   void add(const Surface& surface) {
     to_look_round_.emplace_back(box_of(surface), surface.height);
     const HeightPlane& h = surface.height;
@@ -174,8 +174,9 @@ HeightPlane raised(HeightPlane plane, double by) {
   return plane;
 }
 
-/// Keeps the centre of a body off a surface: where the solid is higher than a step, all within the
-/// body's radius; where it is lower, what lies under it, for there the body steps onto it.
+/// Keeps the centre of a body off parts of a surface because of a solid. Where the solid is higher
+/// than a step, that is all within the radius of the body. Where it is lower, it is only what lies
+/// under the solid, because there the body steps onto it.
 void add_hindrances(const Surface& surface, const HeightPlane& top, const HeightPlane& bottom,
                     const Polygon& outline, const BodySize& body, std::uint32_t tag,
                     std::vector<Hindrance>& hindrances) {
@@ -184,7 +185,7 @@ void add_hindrances(const Surface& surface, const HeightPlane& top, const Height
   const HeightPlane step = raised(surface.height, body.step_height);
   const Polygon high = where_above(above, top, step);
   if (!high.empty()) {
-    // On a slope the head comes nearer to what hangs above the lower side.
+    // On a slope the head of a body comes nearer to what hangs above the lower side.
     const double lean = std::sqrt(surface.height.along_x * surface.height.along_x +
                                   surface.height.along_y * surface.height.along_y) *
                         body.radius;

@@ -17,23 +17,23 @@ struct Surface {
   std::vector<std::uint32_t> solids;  ///< By part, in Level::solids; empty for the ground.
 };
 
-/// All surfaces that a body of that size may come to stand on.
+/// All surfaces on which a body of that size may come to stand.
 [[nodiscard]] std::vector<Surface> surfaces_of(const Level& level, const World& world,
                                                const BodySize& body);
 
-/// An outline off which the centre of a body is kept.
+/// An outline that the centre of a body does not enter.
 struct Hindrance {
   static constexpr std::uint32_t kStays = 0xFFFFFFFF;
   Polygon outline;
   std::uint32_t may_go = kStays;  ///< The solid, in Level::solids, if it may go.
 };
 
-/// What keeps the centre of a body off parts of a surface: solids that stop it, widened by its
-/// radius, and low ones onto which it steps, as they are.
+/// What keeps the centre of a body off parts of a surface. These are the solids that stop the body,
+/// widened by its radius, and low solids onto which it steps, as they are.
 [[nodiscard]] std::vector<Hindrance> hindrances_on(const Surface& surface, const Level& level,
                                                    const World& world, const BodySize& body);
 
-/// The tag of a hindrance by a solid; nothing if the solid is none to the body.
+/// Which tag a hindrance by a solid has. Nothing if the solid does not hinder the body at all.
 [[nodiscard]] std::optional<std::uint32_t> may_go(const Level& level, const BodySize& body,
                                                   std::uint32_t solid);
 

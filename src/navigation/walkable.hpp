@@ -4,27 +4,29 @@
 #include "navigation/surface.hpp"
 #include "world/index.hpp"
 
-/// What surfaces seen from above and from the side have in common.
+/// What the surfaces of levels seen from above and from the side have in common.
 namespace gaze {
 
-/// Metres by which an endless floor goes on around all that stands on it.
+/// Metres. An endless floor is taken to go on so far beyond all that stands on it.
 constexpr double kFreeMargin = 64.0;
 
-/// Metres: the rim of the mesh keeps so much more than the body's radius from solids, so that
-/// rounding to the lattice (0.2 mm) never brings a body into one.
+/// Metres. The rim of the mesh keeps so much more than the radius of the body away from solids. So
+/// rounding to the lattice (0.2 mm) never brings a body into a solid.
 constexpr double kSkin = 0.0005;
 static_assert(kSkin < NavigationMesh::kRoundingSlack);
 
-/// Whose surface a body can stand and walk on: not steeper than it climbs, and not so steep that
-/// the slope ahead, within its radius, rises above its step.
+/// True if a body can stand and walk on a surface. It must not be steeper than the body climbs, and
+/// not so steep that the slope rises above its step height within its radius.
 [[nodiscard]] bool is_walkable(const HeightPlane& top, const BodySize& body);
 
-/// All that the level speaks of, in x and y; seen from the side only x counts.
+/// The box around everything that the level speaks of, in x and y. In levels seen from the side
+/// only x counts.
 [[nodiscard]] PlanBox extent_of(const Level& level, const World& world);
 
 [[nodiscard]] PlanBox box_of(const Surface& surface);
 
-/// The pieces over a part of the plan that stop bodies, whatever their height, in order.
+/// The pieces of solids that stop bodies over a part of the plan, whatever their height, in the
+/// order of the level.
 [[nodiscard]] std::vector<std::uint32_t> pieces_near(const World::Index& index, const PlanBox& box);
 
 }  // namespace gaze

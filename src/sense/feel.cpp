@@ -7,7 +7,7 @@ namespace {
 
 using Index = std::uint32_t;
 
-// Bodies whose middle lies so near that a sense could reach them, in file order.
+// The bodies whose middle is so near that a sense could reach them, in the order of the file.
 void find_candidates(Sensing& state, Index who, double reach) {
   state.senses.candidates.clear();
   state.senses.crowd.near(state.bodies.position[who], reach, [&](Index other, double) {
@@ -54,7 +54,7 @@ void use_feelers(Sensing& state, Index who) {
   }
 }
 
-// To the nearest of those it looks for; ties by file order.
+// The nearest of those an agent looks for. Of equally near ones it is the first in the file.
 void use_nearness(Sensing& state, Index who, const Nearness& nearness) {
   if (nearness.once && state.senses.was_near[who]) return;
   double best = nearness.range;

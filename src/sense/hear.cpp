@@ -13,14 +13,16 @@ bool is_ignored(const Sensing& state, Index who, const Hearing& hearing, const M
   if (*made.maker == who) return !hearing.own;
   const std::uint32_t team = state.kind(who).team;
   if (team != kNoTeam && team == state.kind(*made.maker).team && !hearing.friends) return true;
-  // Seeing beats hearing: what somebody does that it perceives is no news to it.
+  // Seeing goes before hearing: the noise of somebody whom an agent perceives already is no news to
+  // it.
   const std::vector<Contact>& contacts = state.knowledge.contacts[who];
   return std::any_of(contacts.begin(), contacts.end(), [&](const Contact& contact) {
     return contact.other == *made.maker && contact.state == Contact::State::noticed;
   });
 }
 
-// Ten thousand noises of one name in a step are heard as one, the nearest that is heard at all.
+// However many noises of one name there are in a step, they are heard as one: the nearest that is
+// heard at all.
 void find_heard(Sensing& state, Index who, const Hearing& hearing) {
   const Kind& kind = state.kind(who);
   const Listener listener{state.bodies.position[who], eye_height(kind), hearing};
@@ -59,7 +61,7 @@ void tell_heard(Sensing& state, Index who, const Hearing& hearing, const Heard& 
       Clue{made.noise.place, made.name.text, state.now(), state.now() + remember, heard.distance};
 }
 
-// Who has come to where it went to look remembers what it came for from then on.
+// An agent that has come to where it went to look remembers what it came for from then on.
 void remember_from_now(Sensing& state, Index who) {
   auto& clue = state.knowledge.clue[who];
   const auto& hearing = state.kind(who).hearing;
@@ -67,7 +69,8 @@ void remember_from_now(Sensing& state, Index who) {
   clue->forget_at = std::max(clue->forget_at, state.now() + state.moments(hearing->remember));
 }
 
-// Who went to look forgets so long after it came there, others so long after they heard it.
+// An agent that went to look forgets a noise so long after it arrived; others forget it so long
+// after they heard it.
 void forget(Sensing& state, Index who) {
   auto& clue = state.knowledge.clue[who];
   if (!clue || state.now() < clue->forget_at) return;

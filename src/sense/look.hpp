@@ -7,11 +7,11 @@ namespace gaze {
 /// Range, field of view and up and down, without the line of sight.
 [[nodiscard]] Verdict look_without_rays(Plane plane, const Looker& looker, const LookedAt& other);
 
-/// Whether range and field of view pass, as quickly as can be told.
+/// True if range and field of view pass. This is told as quickly as it can be.
 [[nodiscard]] bool may_see(Plane plane, const Looker& looker, const LookedAt& other);
 
-/// The share of body points that is reached, and whether that is enough. Speaks for the body: the
-/// point nearest to its middle.
+/// The share of body points that is reached, and whether it is enough. The point nearest to the
+/// middle of the body says what is in the way.
 [[nodiscard]] bool is_enough(const Looker& looker, double visible);
 [[nodiscard]] std::size_t middle_point(std::span<const double> shares);
 

@@ -62,8 +62,8 @@ Moment evidence_start(const Sensing& state, const Looker& looker, Index who, Ind
   return state.step_start() + static_cast<Moment>(std::ceil(with * kMomentsPerTick));
 }
 
-/// What sight adds to the evidence of one other. The rate is that of the mean of two looks; at the
-/// first it counts from where evidence began.
+/// What sight adds to the evidence of another agent in this step. The rate is the mean of those at
+/// two looks. At the first look, evidence counts from the moment at which it began.
 class Sighter {
  public:
   Sighter(const Sensing& state, Index who) : state_(state), who_(who) {
@@ -97,7 +97,8 @@ class Sighter {
   std::optional<Looker> looker_;
 };
 
-/// Takes what other senses perceive of one agent into its evidence; they lead in their order.
+/// Adds what other senses perceive of an agent to the evidence of it. If several do, the first in
+/// their order leads.
 std::optional<Index> add_perceived(const Sensing& state, Index other, Contact& contact,
                                    Evidence& evidence) {
   std::optional<Index> teller;
@@ -124,7 +125,8 @@ void pass_on(Sensing& state, Index who, Index about) {
   if (!tell || team == kNoTeam) return;
   const std::array<bool, 3> axes{true, state.plane() != Plane::upright,
                                  state.plane() != Plane::ground};
-  // At the earliest in the next step, so that the order of agents does not matter.
+  // Friends hear of it in the next step at the earliest, so that the order of agents does not
+  // matter.
   const Moment delay = std::max(kMomentsPerTick, state.moments(tell->delay));
   const Moment remember = state.moments(tell->remember);
   const std::size_t before = state.senses.alarms.size();
@@ -158,7 +160,8 @@ void tell_changes(Sensing& state, Index who, const Contact& contact, const Notic
   }
 }
 
-// Who perceives how another goes, or has defeated it, does not look for it any longer.
+// An agent that perceives how another leaves, or that has defeated it, does not look for it any
+// longer.
 void forget_who_is_gone(const Sensing& state, Index who, Contact& contact) {
   const bool knows =
       contact.state == Contact::State::noticed || state.lives.defeated_by[contact.other] == who;
@@ -200,7 +203,8 @@ void consider(Sensing& state, Index who, Sighter& sighter, Index other) {
   if (change.is_over) contacts.erase(known);
 }
 
-// Nearer than its senses reach, in two axes; what it knows of already is looked at wherever it is.
+// Looks at those who are nearer than the senses reach, along two axes. Those whom an agent knows of
+// already are looked at wherever they are.
 void find_to_look_at(Sensing& state, Index who) {
   const double reach = state.limit(who).farthest;
   const Vector3d& own = state.bodies.position[who];

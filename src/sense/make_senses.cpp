@@ -28,7 +28,7 @@ Senses make_senses(const Fixed& fixed) {
   return senses;
 }
 
-// What was on its way to be told to it is not told after a return.
+// Words of friends that were on their way to an agent are not told to it after it has come back.
 void forget(Knowledge& knowledge, Senses& senses, std::uint32_t who) {
   knowledge.contacts[who].clear();
   knowledge.clue[who].reset();

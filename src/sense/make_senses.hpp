@@ -3,15 +3,15 @@
 #include "agents/everyone.hpp"
 #include "sense/senses.hpp"
 
-/// What senses write, as it is when a round begins.
+/// Makes all that senses write, as it is when a round begins.
 namespace gaze {
 
 [[nodiscard]] Knowledge make_knowledge(const Fixed& fixed);
 [[nodiscard]] Senses make_senses(const Fixed& fixed);
 
-/// Somebody forgets what it knows of others.
+/// Makes an agent forget what it knows of others.
 void forget(Knowledge& knowledge, Senses& senses, std::uint32_t who);
-/// The same, and all that its senses remember of before.
+/// The same, and everything else that its senses remember.
 void reset(Knowledge& knowledge, Senses& senses, const Fixed& fixed, std::uint32_t who);
 
 }  // namespace gaze

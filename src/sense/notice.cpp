@@ -6,7 +6,8 @@
 namespace gaze {
 namespace {
 
-// Noticed by what perceives it now. Sight leads, if its evidence is full.
+// Says by which sense another is noticed: the one that perceives it now. Sight goes first, if its
+// evidence is full.
 void perceive(Contact& contact, const Evidence& evidence, bool sight_counts, Moment now,
               const NoticeLimits& limits, NoticeChange& change) {
   change.noticed = contact.state != Contact::State::noticed;
@@ -74,7 +75,7 @@ NoticeChange go_on_remembering(Contact& contact, const Evidence& evidence, Momen
   return change;
 }
 
-// Sight of what another sense has noticed counts at once.
+// Who has been noticed by another sense counts as seen at once.
 NoticeChange go_on_noticing(Contact& contact, const Evidence& evidence, Moment now,
                             const NoticeLimits& limits) {
   NoticeChange change;

@@ -6,7 +6,7 @@
 
 namespace gaze {
 
-/// What there is of another at one look.
+/// The evidence that there is of another agent at one look.
 struct Evidence {
   bool by_sight = false;
   Moment gained = 0;             ///< By sight: moments of full evidence since the look before.
@@ -15,7 +15,7 @@ struct Evidence {
   Moment remember = 0;           ///< Of the lasting or the sudden sense.
 };
 
-/// What became of a contact at a look.
+/// What has changed about a contact at a look.
 struct NoticeChange {
   bool noticed = false;
   bool saw = false;  ///< Sight began to count.
@@ -24,8 +24,9 @@ struct NoticeChange {
   bool is_over = false;  ///< The contact is to be dropped.
 };
 
-/// Goes on from the contact's state with the evidence of this look, one step after the last.
-/// Evidence that is there when a memory ends begins anew, and counts from the next look on.
+/// Brings a contact up to date with the evidence of this look, which is one step after the last
+/// one. If there is evidence when a memory ends, noticing begins anew, and counts from the next
+/// look on.
 [[nodiscard]] NoticeChange update_contact(Contact& contact, const Evidence& evidence, Moment now,
                                           const NoticeLimits& limits);
 

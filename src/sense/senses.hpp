@@ -17,7 +17,7 @@ struct Heard {
   double distance = 0.0;
 };
 
-/// A friend's word that will arrive.
+/// What a friend has told and what has not arrived yet.
 struct Alarm {
   std::uint32_t to = 0;
   std::uint32_t from = 0;
@@ -27,7 +27,7 @@ struct Alarm {
   Vector3d place{0.0, 0.0, 0.0};
 };
 
-/// What senses alone know of: their memory from step to step, and what they work with.
+/// What only senses know: their memory from step to step, and the memory that they work in.
 struct Senses {
   std::vector<char> was_near;                        ///< Its nearness sense, once only, has fired.
   std::vector<std::vector<std::uint32_t>> zones_of;  ///< By agent: those it is in, in order.

@@ -6,7 +6,7 @@
 
 namespace gaze {
 
-/// The game as senses see it: what they write is what agents know.
+/// The game as senses see it. Senses write what agents know.
 struct Sensing : Teller {
   Knowledge& knowledge;
   Senses& senses;
@@ -22,10 +22,10 @@ void enter_zones(Sensing& state);
 void hear(Sensing& state);
 void look_out(Sensing& state);
 
-/// Before them: who has moved, and where everybody is now.
+/// Notes who has moved and where everybody is now, before these stages.
 void look_who_is_where(Sensing& state);
 
-/// Whom, in range of a feeler, nearness or touch, an agent perceives now; adds to `perceived`.
+/// Adds to `perceived` whom an agent perceives now by feelers, nearness and touch.
 void perceive_bodies(Sensing& state, std::uint32_t who);
 
 /// An agent as others see it.

@@ -13,7 +13,7 @@ double range_limit(const Looker& looker) {
   return looker.has_noticed ? looker.sight.keep_range : looker.sight.range;
 }
 
-// What a limit between centres is for a distance that is measured as this sight measures it.
+// The limit between centres that is the same as a limit for the distance as this sight measures it.
 double between_centres(const Looker& looker, double limit, const LookedAt& other) {
   return looker.sight.measure == Measure::surface ? limit + other.radius : limit;
 }
@@ -32,13 +32,13 @@ bool is_in_near_ring(Plane plane, const Looker& looker, const LookedAt& other) {
   return ring > 0.0 && is_within(plane, looker, ring, other);
 }
 
-// Seen from the side, the field of view itself is up and down.
+// In levels seen from the side the field of view itself goes up and down.
 const std::optional<Angle>& vertical_field(Plane plane, const Looker& looker) {
   static const std::optional<Angle> kNone;
   return plane == Plane::upright ? kNone : looker.sight.vertical_field_of_view;
 }
 
-// In space a view is round, unless up and down are set apart.
+// In space a view is a round cone, unless up and down have a field of their own.
 bool is_cone(Plane plane, const Sight& sight) {
   return plane == Plane::space && !sight.vertical_field_of_view;
 }
@@ -157,7 +157,7 @@ PlanField plan_field(Plane plane, const Looker& looker) {
   if (plane == Plane::upright) {
     field.middle = plan_part(plane, direction_along(plane, looker.facing, Angle{}, sight.tilt));
   } else if (is_cone(plane, sight)) {
-    // Where cos(aside) cos(tilt) = cos(half).
+    // The plan cuts the cone where cos(aside) cos(tilt) = cos(half).
     const double level = sine_cosine(sight.tilt).cosine;
     const double limit = sine_cosine(sight.field_of_view.half()).cosine;
     if (limit > level) {

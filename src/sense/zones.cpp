@@ -69,7 +69,8 @@ bool is_in(Plane plane, const Zone& zone, const Vector3d& feet) {
   return contains(zone.outline, plan_part(plane, feet));
 }
 
-// Who has not moved is where it was. Placed inside a zone is stepped into it at tick 0.
+// An agent that has not moved is in the same zones as before. One that is placed inside a zone
+// steps into it at tick 0.
 void enter_zones(Sensing& state) {
   if (state.level().zones.empty()) return;
   for (Index who = 0; who < state.agent_count(); ++who) {

@@ -9,7 +9,7 @@
 namespace gaze {
 namespace {
 
-/// Metres: a way that leads deeper by no more than that is one along the other body.
+/// Metres. A way that leads no deeper into another body than this counts as a way along it.
 constexpr double kRounding = 1e-12;
 
 constexpr double kEver = std::numeric_limits<double>::infinity();
@@ -19,7 +19,7 @@ bool are_level(const Cylinder& body, const Cylinder& other) {
          other.feet.z() + other.height > body.feet.z() + kBodySlack;
 }
 
-// A point and a disc of both radii, from above.
+// In levels seen from above: a point against a disc whose radius is the sum of both radii.
 std::optional<BodyTouch> meet_disc(const Cylinder& body, const Vector3d& wish,
                                    const Cylinder& other) {
   const double reach = body.radius + other.radius - kBodySlack;
@@ -61,7 +61,7 @@ Between between(double low, double high, double at, double way) {
   return {std::min(first, second), std::max(first, second)};
 }
 
-// A point and a rectangle of both, from the side.
+// In levels seen from the side: a point against a rectangle as large as both bodies together.
 std::optional<BodyTouch> meet_box(const Cylinder& body, const Vector3d& wish, bool flies,
                                   const Cylinder& other) {
   const double reach = body.radius + other.radius - kBodySlack;
@@ -76,7 +76,7 @@ std::optional<BodyTouch> meet_box(const Cylinder& body, const Vector3d& wish, bo
   if (!(from < std::min(across.to, upward.to)) || from >= 1.0) return std::nullopt;
   if (std::min(across.to, upward.to) <= 0.0) return std::nullopt;
   const bool is_inside = from < 0.0;
-  // From within by the nearest side.
+  // A point inside leaves by the nearest side.
   const double out_x = reach - std::abs(x);
   const double out_z = flies ? std::min(z - low, high - z) : kEver;
   const bool is_across = is_inside ? out_x <= out_z : across.from >= upward.from;

@@ -44,7 +44,7 @@ double degrees_off(const Travelling& state, std::uint32_t who, const Vector3d& p
   return std::abs(signed_turn(state.bodies.facing[who], way));
 }
 
-// Walkers seen from the side flip at once.
+// In levels seen from the side walkers turn round at once.
 bool is_turned(const Travelling& state, std::uint32_t who, const Vector3d& place) {
   constexpr double kTurned = 1.0;  // degrees
   if (state.plane() == Plane::upright && state.kind(who).move.gait != Gait::fixed) return true;
@@ -55,7 +55,7 @@ const ScriptLinks& links_of_step(const Travelling& state, std::uint32_t who) {
   return state.fixed.links.scripts[who][state.ways.course[who].next];
 }
 
-/// Turns to a place; once turned, fires at it for a while. @return The budget that is left.
+/// Turns to a place, and then fires at it for a while. @return The budget that is left.
 Moment aim(Travelling& state, std::uint32_t who, const ScriptStep& step, Moment budget) {
   Course& course = state.ways.course[who];
   Trigger& trigger = state.bodies.trigger[who];
@@ -72,7 +72,7 @@ Moment aim(Travelling& state, std::uint32_t who, const ScriptStep& step, Moment 
     return 0;
   }
   const Moment length = state.moments(step.duration);
-  // From a tick on, so that as many pulls fit in at any rate.
+  // Firing begins at a tick, so that as many pulls fit into it at any rate of steps.
   const Moment end = start_waiting(course, state.now(), length);
   trigger.fires = length > 0;
   trigger.until = end;
@@ -98,7 +98,7 @@ void use_thing(Travelling& state, std::uint32_t who, const ScriptStep& step) {
   state.told.hands.push_back(wish);
 }
 
-// Such a step is done at the very moment at which the one before it ends.
+// A step of this sort takes no time: it is done at the very moment at which the one before it ends.
 bool takes_no_time(const ScriptStep& step) {
   using What = ScriptStep::What;
   return step.what == What::face || step.what == What::quiet || step.what == What::noise ||
@@ -118,7 +118,8 @@ void do_at_once(Travelling& state, std::uint32_t who, const ScriptStep& step) {
   }
 }
 
-// Who patrols is sent back, who wanders to and fro goes on that way, all others turn at their rate.
+// An agent on a patrol is sent back, one that wanders to and fro goes on in the new direction, and
+// all others turn at their rate.
 void turn_round(Travelling& state, std::uint32_t who, Angle by, Mode mode) {
   Vector2d& facing = state.bodies.facing[who];
   const bool is_mirrored = state.plane() == Plane::upright && facing.x() < 0.0;

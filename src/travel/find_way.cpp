@@ -10,8 +10,8 @@
 namespace gaze {
 namespace {
 
-/// Gaps and turns that searches may look at in one step, about a third of a millisecond. What is
-/// asked beyond that waits for the next step, first come, first served.
+/// Gaps and turns that searches may look at in one step, about a third of a millisecond. Searches
+/// beyond that wait for the next step, and are served in the order in which they came.
 constexpr std::int64_t kSearchBudget = 2'000;
 
 bool sweeps_free(const Travelling& state, std::uint32_t who, const Vector3d& goal) {
@@ -22,14 +22,14 @@ bool sweeps_free(const Travelling& state, std::uint32_t who, const Vector3d& goa
   return !state.world.sweep(body, goal - state.bodies.position[who], Stops::bodies);
 }
 
-/// Where on its mesh a walker is and where its goal, if anywhere.
+/// Where on its mesh a walker is, and where its goal is, if they are on it at all.
 struct Ends {
   std::optional<MeshPlace> own;
   std::optional<MeshPlace> goal;
 };
 
-// A goal that is off the mesh by no more than the body's radius only stands nearer to a wall than
-// this body can: the place next to it will do.
+// A goal that is off the mesh by no more than the radius of the body merely stands nearer to a wall
+// than the body can. The place on the mesh next to it will do.
 Ends ends_of(Travelling& state, std::uint32_t who, const Vector3d& goal) {
   Route& route = state.ways.route[who];
   const NavigationMesh& mesh = mesh_for(state, who);
@@ -66,7 +66,7 @@ bool is_free(Travelling& state, std::uint32_t who, const Vector3d& goal) {
   return straight_end(state, who, goal).has_value();
 }
 
-// Without the start, so that the leg to a point has the point's number.
+// The points of the way without its start, so that the leg to a point has the number of the point.
 void follow_points(Route& route, const Path& path) {
   route.points.assign(path.points.begin() + (path.points.empty() ? 0 : 1), path.points.end());
   route.links = path.links;
@@ -79,8 +79,8 @@ const Path::Leg* link_ahead(const Route& route) {
   return is_next ? &route.links[route.next_link] : nullptr;
 }
 
-/// A new way, straight for now. A goal that the body cannot be near is replaced by the place
-/// nearest to it that can be reached.
+/// Begins a new way, which leads straight for now. A goal that the body cannot get near is replaced
+/// by the nearest place that it can reach.
 /// @return Where a search for it has to lead; nothing if none is needed or nothing can be found.
 std::optional<Vector3d> begin_route(Travelling& state, std::uint32_t who, const Vector3d& goal) {
   Route& route = state.ways.route[who];
@@ -122,7 +122,7 @@ void search(Travelling& state, std::uint32_t who, const Vector3d& goal) {
   const Vector3d& from = state.bodies.position[who];
   const Path* path = &state.ways.finder.find(mesh, from, *to, &state.world, avoided_by(state, who));
   note_search(state);
-  // Where no way leads round them it waits behind them.
+  // If no way leads round those who stand there, the agent waits behind them.
   if (path->outcome == Path::Outcome::none && state.ways.route[who].avoided_count > 0) {
     path = &state.ways.finder.find(mesh, from, *to, &state.world);
     note_search(state);
@@ -134,8 +134,8 @@ bool is_about(const Travelling& state, std::uint32_t who) {
   return state.is_up(who) && !state.ways.is_leaping(who);
 }
 
-// Who waits for a way to the same place as the first of those that are still to come, over the same
-// mesh, and is near it for so long a way, shares its search.
+// Several agents share a search: those that wait for a way to the same place over the same mesh,
+// and that are near to the first of them compared with the length of the way.
 void search_together(Travelling& state, std::size_t first) {
   constexpr std::size_t kMostTogether = 64;
   constexpr double kNear = 0.04;  // of the straight way
@@ -173,8 +173,8 @@ void search_together(Travelling& state, std::size_t first) {
   note_search(state);
 }
 
-// Who has a way already goes on by it until the next step, when those who want to go to the same
-// place are looked after together.
+// An agent that has a way already goes on by it until the next step. Then the searches of all who
+// want to go to the same place are done together.
 void ask(Travelling& state, std::uint32_t who, const Vector3d& goal, bool can_wait = false) {
   Route& route = state.ways.route[who];
   if (route.is_asked) {
@@ -199,7 +199,7 @@ double left_of(const Everyone& state, const Ways& ways, std::uint32_t who) {
   return length;
 }
 
-// Who has been pushed past a turn goes on to the next one and not back.
+// An agent that has been pushed past a turn goes on to the next turn, and not back.
 void skip_points(Travelling& state, std::uint32_t who) {
   Route& route = state.ways.route[who];
   while (route.next + 1 < route.points.size() && link_ahead(route) == nullptr) {
@@ -211,7 +211,8 @@ void skip_points(Travelling& state, std::uint32_t who) {
   }
 }
 
-// A new search when the goal is another, has moved too far, or nothing has been gained for long.
+// A new search is needed if the goal is another one or has moved too far, or if nothing has been
+// gained for long.
 void keep_route(Travelling& state, std::uint32_t who, const Leg& leg, bool is_agent) {
   Route& route = state.ways.route[who];
   const Move& move = state.kind(who).move;
@@ -252,8 +253,8 @@ bool has_no_way(const Travelling& state, std::uint32_t who) {
   return outcome != Path::Outcome::whole && outcome != Path::Outcome::bad_start;
 }
 
-// Where on a straight way it first comes within its stop distance of the goal, which may lie beside
-// the way's end.
+// Where on a straight way an agent first comes within its stop distance of the goal. The goal may
+// lie beside the end of the way.
 Vector3d stop_on_way(const Travelling& state, std::uint32_t who, const Vector3d& to,
                      const Leg& leg) {
   const Vector3d& from = state.bodies.position[who];
@@ -272,7 +273,7 @@ Vector3d stop_on_way(const Travelling& state, std::uint32_t who, const Vector3d&
   return share >= 0.0 && share < 1.0 ? Vector3d(from + (to - from) * share) : to;
 }
 
-// One leg of its route, the last only up to its stop distance.
+// One leg of the route; the last leg ends at the stop distance.
 Leg next_leg(const Travelling& state, std::uint32_t who, const Leg& leg) {
   const Route& route = state.ways.route[who];
   const Vector3d& to = route.points[route.next];

@@ -8,26 +8,27 @@
 namespace gaze {
 namespace {
 
-/// Metres: nothing is looked for farther below.
+/// Metres. Nothing is looked for farther below the feet than this.
 constexpr double kDeepest = 100'000.0;
 
-// Of what lies below the middle of a body, not above its step.
+// The highest ground below the middle of a body that is not higher than its step.
 double support_below(const Travelling& state, std::uint32_t who) {
   const Vector3d& feet = state.bodies.position[who];
   const double step = state.kind(who).move.step_height;
   const double ground =
       state.level().ground_height.value_or(-std::numeric_limits<double>::infinity());
-  // From just above the step: what is exactly as high as a step is still stepped on.
+  // The search begins just above the step, so that what is exactly as high as a step is still
+  // stepped on.
   const Segment down{feet + Vector3d{0.0, 0.0, step + kContactGap},
                      feet - Vector3d{0.0, 0.0, kDeepest}};
   const auto touch = state.world.first_touch(down, Stops::bodies);
   if (!touch) return ground;
-  // Inside a solid there is no telling what it stands on: it stays at its height.
+  // Inside a solid there is no telling what a body stands on. It stays at its height.
   return std::max(ground, touch->share == 0.0 ? feet.z() : touch->place.z());
 }
 
-// On the very rim of something higher, or past it by rounding: what lies a centimetre beside the
-// middle carries too. Slopes alone do not count.
+// A body may stand on the very rim of something higher, or past the rim by rounding. So what lies a
+// centimetre beside its middle carries it as well, unless it is a slope.
 std::optional<double> rim_above(const Travelling& state, std::uint32_t who, double support) {
   constexpr double kBeside = 0.01;  // metres
   constexpr double kHigher = 0.02;  // metres
@@ -44,12 +45,12 @@ std::optional<double> rim_above(const Travelling& state, std::uint32_t who, doub
   return touch->place.z();
 }
 
-// Its middle is beyond a ledge, and a part of it is not.
+// The middle of the body is beyond a ledge, and a part of the body is not.
 bool rests_on_something(const Travelling& state, std::uint32_t who) {
   return state.world.sweep(state.body(who), {0.0, 0.0, -kContactGap}, Stops::bodies).has_value();
 }
 
-// Of what is higher than it steps.
+// Looks for ground that is higher than the body steps.
 bool is_in_a_solid(const Travelling& state, std::uint32_t who, double height) {
   const Vector3d& feet = state.bodies.position[who];
   const Kind& kind = state.kind(who);
@@ -66,7 +67,7 @@ bool stays_above(const Travelling& state, std::uint32_t who, double support) {
          !is_in_a_solid(state, who, height) && rests_on_something(state, who);
 }
 
-// As high as it will come: on its way up it goes on until gravity has used up its speed.
+// How high a body will get: on its way up it goes on until gravity has used up its speed.
 void note_height(Travelling& state, std::uint32_t who) {
   if (state.ways.highest_of_fall[who]) return;
   const double up = std::max(0.0, state.ways.velocity[who].z());
@@ -110,7 +111,8 @@ void fly(Travelling& state, std::uint32_t who, bool also_sideways) {
                std::exchange(state.ways.highest_of_fall[who], std::nullopt).value_or(height));
 }
 
-// It hangs while it waits, falls once it does anything else, and lies where it lands.
+// A body with the gait `drop` hangs while it waits, falls as soon as it does anything else, and
+// lies where it lands.
 void hang(Travelling& state, std::uint32_t who) {
   if (state.ways.hangs[who]) {
     if (state.minds.mode[who] == Mode::post || state.minds.mode[who] == Mode::return_) return;
@@ -146,7 +148,7 @@ void settle(Travelling& state, std::uint32_t who) {
     return;
   }
   if (rests_on_something(state, who)) return;
-  // A hop that has just ended there was its way, and no speed that it goes on with.
+  // If a hop has just ended, the way of the hop is no speed with which the body goes on.
   const bool has_hopped = state.ways.leap[who].end > state.step_start();
   const Vector3d moved = state.bodies.position[who] - state.bodies.previous[who];
   state.ways.velocity[who] = moved * (has_hopped ? 0.0 : 1.0 * state.level().ticks_per_second);
@@ -161,7 +163,7 @@ void find_footing(Travelling& state) {
     if (!state.ways.is_just_placed[who] || !state.is_up(who)) continue;
     state.ways.is_just_placed[who] = 0;
     settle(state, who);
-    // Who stands now may yet walk; who falls has done so for this step.
+    // A body that stands now may still walk in this step. A body that falls has used the step up.
     state.ways.has_settled[who] = state.bodies.is_airborne[who];
   }
 }

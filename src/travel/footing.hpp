@@ -8,9 +8,10 @@ namespace gaze {
 
 /// Keeps a walker on what is below its feet: up and down steps and slopes, or falling.
 void settle(Travelling& state, std::uint32_t who);
-/// Those who have just been placed come to stand, or begin to fall, before anybody goes anywhere.
+/// Agents that have just been placed come to stand, or begin to fall. That is done before anybody
+/// goes anywhere.
 void find_footing(Travelling& state);
-/// After a hop, a drop or a fall from so high.
+/// Tells that somebody has landed after a hop, a drop or a fall from such a height.
 void tell_landing(Travelling& state, std::uint32_t who, double highest);
 
 /// Begins to use a link, at a moment of this step, and goes on to the end of the step.
@@ -19,7 +20,7 @@ void take_link(Travelling& state, std::uint32_t who, const MeshLink& link, Momen
 void fly_on(Travelling& state, std::uint32_t who);
 /// One hop towards a goal, if there is room for it.
 LegResult hop_leg(Travelling& state, std::uint32_t who, const Leg& leg, Moment budget);
-/// Takes off as a script has it: up, and towards a place if there is one.
+/// A hop that a script asks for: up, and towards a place if the script names one.
 void hop_up(Travelling& state, std::uint32_t who, const ScriptStep* then, Moment budget);
 
 }  // namespace gaze

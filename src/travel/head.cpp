@@ -19,7 +19,8 @@ struct HeadWish {
   double most = 0.0;
 };
 
-// To the target; else as it scans; else to the place it knows of; else straight ahead.
+// A head turns to the target; without one it scans; if it does not scan it turns to the place that
+// it knows of; and else straight ahead.
 HeadWish wish_of(const Travelling& state, std::uint32_t who) {
   const Kind& kind = state.kind(who);
   const KindLimits& limits = state.limit(who);

@@ -5,7 +5,7 @@
 #include "travel/find_way.hpp"
 #include "travel/footing.hpp"
 
-/// Hops and links: where they lead is settled when they begin.
+/// Hops and other links. Where one leads is settled when it begins.
 namespace gaze {
 namespace {
 
@@ -22,7 +22,7 @@ double level_way(const Arc& ends) {
   return level_length(way);
 }
 
-// Level to above where it ends, then down under gravity.
+// A drop goes level to above the place where it ends, and then down under gravity.
 Vector3d place_in_drop(const Leap& leap, double seconds) {
   const Arc& ends = leap.arc;
   const double level_seconds = level_way(ends) / leap.speed;
@@ -33,7 +33,7 @@ Vector3d place_in_drop(const Leap& leap, double seconds) {
   return place;
 }
 
-// Upwards first, so that it comes over the rim; downwards last.
+// A link goes upwards first, so that the body comes over the rim; downwards it goes last.
 Vector3d place_on_made(const Leap& leap, double seconds) {
   const Arc& ends = leap.arc;
   const double rise = ends.to.z() - ends.from.z();
@@ -85,7 +85,7 @@ void begin(Travelling& state, std::uint32_t who, Leap leap, Moment start) {
   fly_on(state, who);
 }
 
-// Where others stand, or are about to land, it does not land.
+// Nobody lands where others stand or are about to land.
 bool is_taken(const Travelling& state, std::uint32_t who, const Vector3d& place) {
   bool is_taken = false;
   const double reach = state.kind(who).radius + state.fixed.widest;
@@ -100,8 +100,8 @@ bool is_taken(const Travelling& state, std::uint32_t who, const Vector3d& place)
   return is_taken;
 }
 
-// As high as it hops where there is room; below a low ceiling lower, and at last just over the
-// ground, where the mesh says that there is room to walk.
+// A hop goes as high as the agent hops if there is room. Below a low ceiling it goes lower, and at
+// last just over the ground if the mesh says that there is room to walk.
 std::optional<Arc> arc_with_room(const Travelling& state, std::uint32_t who, const Vector3d& to) {
   const Vector3d& from = state.bodies.position[who];
   const Kind& kind = state.kind(who);
@@ -189,7 +189,7 @@ void hop_up(Travelling& state, std::uint32_t who, const ScriptStep* then, Moment
   if (then != nullptr) {
     const Vector3d way = then->place - state.bodies.position[who];
     const double distance = level_distance(state.plane(), state.bodies.position[who], then->place);
-    // Back at its height it has come no farther than the place.
+    // A hop to a place ends at the place once it is back at its height.
     const double speed = std::min(then->speed.value_or(move.speed), distance * gravity / up / 2.0);
     if (distance > 0.0) {
       velocity.x() = way.x() / distance * speed;

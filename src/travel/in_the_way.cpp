@@ -53,7 +53,7 @@ void take_pushes(Travelling& state) {
   state.told.pushes.clear();
 }
 
-// They slow down evenly, by friction.
+// Bodies that are pushed slow down evenly, by friction.
 void move_pushed(Travelling& state) {
   constexpr double kSlowing = 10.0;  // metres a second squared
   const double step = 1.0 / state.level().ticks_per_second;

@@ -8,10 +8,10 @@
 namespace gaze {
 namespace {
 
-/// Share of the wanted velocity by which one gives way to the right.
+/// By which share of its wanted velocity an agent gives way to the right.
 constexpr double kToTheRight = 0.15;
 
-/// Square metres a square second: lines at so small an angle count as parallel.
+/// Square metres a square second. Lines at so small an angle to each other count as parallel.
 constexpr double kParallel = 1e-10;
 
 }  // namespace
@@ -26,7 +26,7 @@ Vector2d KeepApart::choose(const Pace& pace, std::span<const Neighbour> neighbou
     return cross(line.along, line.point - pace.wanted) <= 0.0;
   });
   if (is_free) return pace.wanted;
-  // Two that meet head on would both stop: whoever gives way does so a little to the right.
+  // Two who meet head on would both stop. So who gives way does so a little to the right.
   const Vector2d aside{pace.wanted.y() * kToTheRight, -pace.wanted.x() * kToTheRight};
   const Vector2d wanted = pace.wanted + aside;
   Vector2d result = wanted;
@@ -51,7 +51,7 @@ KeepApart::Line KeepApart::line_for(const Pace& pace, const Neighbour& neighbour
   Vector2d change{0.0, 0.0};
   if (!is_apart || (toward < 0.0 && toward * toward > gap2 * from_disc2)) {
     const double length = std::sqrt(from_disc2);
-    // Those in the very same place go apart along x.
+    // Bodies in the very same place go apart along x.
     const Vector2d out = length > 0.0 ? Vector2d(from_disc / length) : Vector2d{1.0, 0.0};
     line.along = {out.y(), -out.x()};
     change = out * (neighbour.gap / horizon - length);
@@ -124,8 +124,8 @@ std::size_t KeepApart::best(const Vector2d& wanted, double most, bool only_direc
   return lines_.size();
 }
 
-// Gives up as little of each line as possible: of the lines so far, each with the one that cannot
-// be kept makes a new line of equal distance from both.
+// When not all lines can be kept, as little of each as possible is given up. Each line so far,
+// together with the one that cannot be kept, makes a new line that is equally far from both.
 void KeepApart::least_bad(std::size_t first_bad, double most, Vector2d& result) {
   all_ = lines_;
   double distance = 0.0;

@@ -7,7 +7,7 @@
 
 namespace gaze {
 
-/// Seconds for which velocities are chosen to touch nobody.
+/// Seconds. Velocities are chosen so that nobody is touched for so long.
 constexpr double kKeepApartHorizon = 0.4;
 
 /// Another body near one that moves.
@@ -24,9 +24,10 @@ struct Pace {
   double most = 0.0;            ///< Speed, metres a second.
 };
 
-/// The velocity nearest to the wanted one that touches no neighbour for a while, if they do their
-/// share; where there is none, the one that comes least near. Each neighbour allows a half plane of
-/// velocities: van den Berg, Guy, Lin and Manocha, "Reciprocal n-body collision avoidance", 2011.
+/// The velocity that is nearest to the wanted one and touches no neighbour for a while, provided
+/// that the neighbours do their share. If there is none, it is the velocity that comes least near.
+/// Each neighbour allows a half plane of velocities (van den Berg, Guy, Lin and Manocha,
+/// "Reciprocal n-body collision avoidance", 2011).
 class KeepApart {
  public:
   KeepApart() {

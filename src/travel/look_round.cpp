@@ -12,7 +12,8 @@ namespace {
 constexpr double kLookRoundDegPerSecond = 90.0;
 constexpr std::uint32_t kSearchPlaces = 6;
 
-// Walkers seen from the side cannot turn in the plan: they look the other way each second.
+// In levels seen from the side walkers cannot turn in the plan. They look the other way each
+// second.
 FacingWish look_round(const Travelling& state, std::uint32_t who) {
   const int rate = state.level().ticks_per_second;
   const bool flips = state.plane() == Plane::upright && state.kind(who).move.gait != Gait::fixed;
@@ -24,15 +25,15 @@ FacingWish look_round(const Travelling& state, std::uint32_t who) {
                                sine_cosine(Angle::from_degrees(kLookRoundDegPerSecond / rate)))};
 }
 
-// Once, on coming to the place or as near to it as it gets. What it came for is remembered from
-// here.
+// Done once, when an agent has come to the place or as near to it as it can. From here on it
+// remembers what it came for.
 void arrive(Travelling& state, std::uint32_t who, const Vector3d& place) {
   state.tell(Event::What::arrived, who).place = place;
   state.fire(who, Cause::arrives);
   state.told.arrivals.push_back(who);
 }
 
-// Where a walker cannot leave the place itself, or is fixed, it is there at once.
+// An agent that is fixed, or cannot leave the place where it is, has arrived at once.
 bool come_to(Travelling& state, std::uint32_t who, const Vector3d& place) {
   if (!travels(state.kind(who).move.gait)) return true;
   bool stuck = false;
@@ -40,7 +41,8 @@ bool come_to(Travelling& state, std::uint32_t who, const Vector3d& place) {
   return result.arrived || stuck;
 }
 
-// Round the place, first to where what was there had been going.
+// It searches round the place, and looks first in the direction in which the one it has lost was
+// going.
 Vector3d search_place(const Travelling& state, std::uint32_t who, const Focus& focus,
                       std::uint32_t number) {
   const double radius = state.kind(who).move.search_radius;
@@ -68,7 +70,7 @@ LegResult walk_watched(Travelling& state, std::uint32_t who, const Vector3d& goa
                        bool& stuck) {
   Course& course = state.ways.course[who];
   LegResult result = find_way(state, who, {goal, 0.0, state.kind(who).move.speed}, budget, false);
-  // Where somebody stands it has come to by touching them.
+  // If somebody stands on the place, touching them counts as having come there.
   result.arrived = result.arrived || is_taken_by_one_beside(state, who, goal);
   const double left = way_left(state, state.ways, who, goal);
   if (course.is_new) {

@@ -7,8 +7,9 @@
 namespace gaze {
 namespace {
 
-// What hovers goes by a mesh at its own height; where a door or an area goes by who somebody is,
-// each has a mesh of its own; all others of a kind share one.
+// Which agents share a mesh. What hovers has a mesh at its own height. Where a door or an area
+// depends on who somebody is, each such agent has a mesh of its own. All others of a kind share
+// one.
 void find_meshes(Ways& ways, Meshes& meshes, const Fixed& fixed, const Knowledge& knowledge) {
   constexpr std::uint32_t kUnknown = 0xFFFFFFFF;
   const Level& level = *fixed.level;

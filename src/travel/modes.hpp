@@ -12,7 +12,7 @@ namespace gaze {
 [[nodiscard]] FacingWish flee(Travelling& state, std::uint32_t who);
 [[nodiscard]] FacingWish mirror(Travelling& state, std::uint32_t who);
 
-/// Walks to a goal and tells once if it cannot be reached. @return The result of the leg.
+/// Walks to a goal, and tells once if the goal cannot be reached. @return The result of the leg.
 LegResult walk_watched(Travelling& state, std::uint32_t who, const Vector3d& goal, Moment budget,
                        bool& stuck);
 

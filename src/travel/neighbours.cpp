@@ -12,10 +12,11 @@ namespace {
 
 constexpr std::size_t kMostNeighbours = 10;
 
-/// Of what it could walk in a step: less is no way round those in line.
+/// Share of what an agent could walk in a step. To get on by less than this is no way round those
+/// in line.
 constexpr double kLeastGain = 0.2;
 
-/// Metres: so near before it somebody stands in its way.
+/// Metres. Who stands so near before an agent is in its way.
 constexpr double kInFront = 0.1;
 
 // Friends give way to each other. A foe is walked up to instead; but somebody who is after one foe
@@ -29,8 +30,8 @@ bool gives_way_to(const Travelling& state, std::uint32_t who, std::uint32_t othe
   return target && *target != other;
 }
 
-/// The nearest that can be met in time, at most so many; of equally near ones the first in the
-/// file. Indices of agents, by nearness.
+/// The neighbours that count: the nearest of those that can be met in time, up to a number of them.
+/// Of equally near ones it is the first in the file. They are sorted by how near they are.
 class Nearest {
  public:
   double farthest2() const {
@@ -70,8 +71,9 @@ Neighbour neighbour_of(const Travelling& state, std::uint32_t who, std::uint32_t
   return neighbour;
 }
 
-// Of two that go much the same way the one behind gives way alone, both to what the other does and
-// to what it wants: so who is first at a door is let through, and they do not hold each other.
+// Of two who go in much the same direction, only the one behind gives way: to what the other does,
+// and to what it wants to do. So who is first at a door is let through, and they do not hold each
+// other up.
 void give_way_to(Travelling& state, std::uint32_t who, std::uint32_t other) {
   Neighbour neighbour = neighbour_of(state, who, other);
   const Vector2d& own = state.ways.next_wish[who];
@@ -85,8 +87,9 @@ void give_way_to(Travelling& state, std::uint32_t who, std::uint32_t other) {
   state.ways.neighbours.push_back(neighbour);
 }
 
-// As of the last step: behind the one of those before it who is nearest to the head of a line.
-// Those who hold each other up count on and on, until they are in no line.
+// The place in a line, as of the last step: one behind that of the agent before it who is nearest
+// to the head of the line. Agents that hold each other up count on and on, until they count as
+// being in no line.
 InLine place_in_line(const Travelling& state, std::uint32_t who,
                      std::span<const std::uint32_t> others) {
   InLine line;
@@ -111,7 +114,8 @@ void find_neighbours(Travelling& state, std::uint32_t who, double speed) {
   Nearest nearest(reach);
   const auto offer = [&](std::uint32_t other, double distance2) {
     if (distance2 > nearest.farthest2()) return;
-    // Only as fast as it has just been, or as this one may go, can they come together.
+    // How fast two can come together: no faster than the fastest has just been, and this one may
+    // go.
     const double most = radius + state.fixed.radius[other] +
                         (speed + state.ways.pace_length[other]) * kKeepApartHorizon;
     if (distance2 < most * most && gives_way_to(state, who, other)) {
@@ -125,8 +129,8 @@ void find_neighbours(Travelling& state, std::uint32_t who, double speed) {
   state.ways.next_line[who] = place_in_line(state, who, nearest.others());
 }
 
-// Who gets no farther on its route because of others tries another direction, each its own and for
-// a while, so that no knot of bodies holds itself.
+// An agent that gets no farther on its route because of others tries another direction for a while.
+// Each tries a direction of its own, so that no knot of bodies holds itself together.
 Vector2d evasive(const Travelling& state, std::uint32_t who, const Vector2d& wanted) {
   const Moment second = kMomentsPerTick * state.level().ticks_per_second;
   if (state.now() - state.ways.route[who].progress.since < second / 2) return wanted;
@@ -136,7 +140,7 @@ Vector2d evasive(const Travelling& state, std::uint32_t who, const Vector2d& wan
   return turned(wanted, sine_cosine(Angle::from_degrees(kTurns[draw % kTurns.size()])));
 }
 
-// Others keep it from going as it wants, or have just kept it from that.
+// True if others keep an agent from going as it wants, or have just done so.
 bool is_held_up(const Travelling& state, std::uint32_t who, const Vector2d& chosen) {
   constexpr double kMuchSlower = 0.5;
   const double wished = length_of(state.ways.wish[who]);
@@ -170,8 +174,8 @@ struct Choice {
   }
 };
 
-// It chooses at full speed, and goes as fast as it gets now: were it to choose at that speed, each
-// turn aside would leave it slower for the next.
+// The direction is chosen as if at full speed; then the agent goes as fast as it can by now. If it
+// chose at that speed, each turn aside would leave it slower for the next one.
 Choice choose_velocity(Travelling& state, std::uint32_t who, const Pace& pace, double fastest) {
   const Vector2d wanted = at_most(pace.wanted, fastest);
   state.ways.next_wish[who] = wanted;
@@ -205,8 +209,8 @@ LegResult give_way(Travelling& state, std::uint32_t who, const Leg& full, const 
   state.ways.gathered[who] = length_of(chosen);
   const Vector3d there = feet + Vector3d{chosen.x(), chosen.y(), 0.0} * seconds;
   const LegResult result = walk_leg(state, who, {there, 0.0, state.ways.gathered[who]}, budget);
-  // In a line only what brings it nearer is a way round those before it: else it would shuffle to
-  // and fro for ever.
+  // In a line, only what brings an agent nearer to its goal is a way round those before it. Else it
+  // would shuffle to and fro for ever.
   const bool is_in_line = queues && state.ways.next_line[who].place != InLine::kNone;
   if (is_in_line && choice.evades) {
     const double gained = distance - level_distance(state.plane(), result.feet, leg.goal);

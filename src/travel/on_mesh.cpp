@@ -2,7 +2,7 @@
 #include "navigation/body_size.hpp"
 #include "travel/find_way.hpp"
 
-/// Where a body can be and go, by the mesh for bodies like it.
+/// Where a body can be and go, according to the mesh for bodies of its size.
 namespace gaze {
 namespace {
 
@@ -65,7 +65,8 @@ bool can_go(Travelling& state, std::uint32_t who, const Vector3d& place) {
   return there && mesh.is_free(*own, *there);
 }
 
-// Ways that lead past what has come are sought anew; and all that are not whole, if one has gone.
+// After a solid has come, ways that lead past it are searched anew. After one has gone, ways that
+// do not lead to their goals are.
 void mend_routes(Travelling& state, std::uint32_t solid) {
   const bool is_gone = state.world.is_gone({solid});
   const PlanBox box = box_around(state.level().solids[solid].points);

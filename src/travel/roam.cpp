@@ -11,7 +11,7 @@
 namespace gaze {
 namespace {
 
-/// Metres: an area to wander in without an area of its own.
+/// Metres. How far from its place an agent wanders that has no area of its own.
 constexpr double kWanderRadius = 5.0;
 
 /// Share of the distance to keep by which a friend may get ahead before it is followed.
@@ -23,7 +23,8 @@ FacingWish along(const Travelling& state, std::uint32_t who, const Vector3d& bef
   return {std::nullopt, way};
 }
 
-// Somewhere in its area where it can be; where it is if none is found in some tries.
+// A place in its area where the agent can be. If none is found in some tries, it is the place where
+// the agent is.
 Vector3d somewhere(Travelling& state, std::uint32_t who) {
   constexpr int kTries = 24;
   const Zone* area = state.links(who).area;
@@ -75,7 +76,8 @@ FacingWish wander_free(Travelling& state, std::uint32_t who) {
   return along(state, who, before);
 }
 
-// Straight ahead; where the next steps would meet a wall or leave a ledge it waits and turns.
+// Goes straight ahead. Where the next steps would meet a wall or leave a ledge it waits, and turns
+// round.
 FacingWish wander_to_and_fro(Travelling& state, std::uint32_t who) {
   if (pauses(state, who)) return {std::nullopt, state.bodies.facing[who]};
   const Vector2d facing = state.bodies.facing[who];
@@ -115,8 +117,8 @@ bool is_hidden(const Travelling& state, std::uint32_t who, const Focus& from,
   });
 }
 
-// The place in its circle that cannot be seen and that it is at soonest, against whom it flees.
-// It keeps to one as long as that serves, and looks for another every half second at most.
+// Of the places in its circle that cannot be seen, the one that the agent reaches soonest. It keeps
+// to a place as long as that serves, and looks for another one at most every half second.
 Vector3d hiding_place(Travelling& state, std::uint32_t who, const Focus& focus,
                       const Vector3d& otherwise) {
   constexpr int kDirections = 24;

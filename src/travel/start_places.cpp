@@ -29,7 +29,7 @@ class StartChooser {
     }
   }
 
-  /// The first that serves in full, of some tries; else the best of them.
+  /// Of some tries the first place that serves in full; if there is none, the best of them.
   bool choose() {
     constexpr int kTries = 256;
     Merit best;
@@ -86,7 +86,8 @@ class StartChooser {
     return merit;
   }
 
-  // Wherever the other looks: from its eye to any of the points that others look at.
+  // True if the other could see the place wherever it looked: from its eye to any of the points of
+  // the body that others look at.
   bool is_seen(std::uint32_t by, const Vector3d& feet) const {
     const Kind& its = state_.kind(by);
     const Vector3d eye = state_.bodies.position[by] + Vector3d{0.0, 0.0, eye_height(its)};

@@ -25,8 +25,8 @@ Wish look_at(const Focus& focus) {
   return {focus.place + Vector3d{0.0, 0.0, focus.height / 2.0}, std::nullopt};
 }
 
-// Where two meet if one keeps its course and the other runs straight there: the least time t with
-// |way + velocity t| = speed t, ahead by no more than some seconds.
+// Where two meet if one keeps its course and the other runs straight to that place. That is at the
+// least time t with |way + velocity t| = speed t, and no more than some seconds ahead.
 std::optional<Vector2d> meeting(const Vector2d& way, const Vector2d& velocity, double speed) {
   constexpr double kFarthest = 5.0;  // seconds
   const double a = dot(velocity, velocity) - speed * speed;
@@ -38,7 +38,7 @@ std::optional<Vector2d> meeting(const Vector2d& way, const Vector2d& velocity, d
   } else {
     const double root2 = b * b - a * c;
     if (root2 < 0.0) return std::nullopt;
-    // Of two times to come the earlier; who is faster has just one.
+    // Of two times that are still to come the earlier one counts. Who is faster has only one.
     const double root = std::sqrt(root2);
     const auto [early, late] = std::minmax({(-b - root) / a, (-b + root) / a});
     time = early > 0.0 ? early : late;
@@ -47,13 +47,14 @@ std::optional<Vector2d> meeting(const Vector2d& way, const Vector2d& velocity, d
   return Vector2d(way + velocity * time);
 }
 
-// What hovers comes to above or below its target, at its own height.
+// A body that hovers goes to above or below its target, and stays at its own height.
 Vector3d goal_at(const Travelling& state, std::uint32_t who, const Vector3d& place) {
   if (!state.flies_freely(who)) return place;
   return {place.x(), place.y(), state.bodies.post[who].z()};
 }
 
-// Nearer than the distance to keep, by a tenth, it backs off; farther, it comes up to it.
+// If it is nearer than the distance to keep by more than a tenth, it backs off. If it is farther
+// away, it comes nearer.
 Wish hold_distance(Travelling& state, std::uint32_t who, const Focus& focus) {
   constexpr double kSlack = 0.1;
   const Move& move = state.kind(who).move;
@@ -158,7 +159,7 @@ Wish stand(const Travelling& state, std::uint32_t who) {
   return {std::nullopt, state.bodies.rest_facing[who]};
 }
 
-// It looks on at what it chases, else where it flies.
+// In the air it goes on looking at what it chases, or else where it flies.
 Wish leap_on(const Travelling& state, std::uint32_t who) {
   const auto focus = focus_of(state, who);
   if (focus && state.minds.mode[who] == Mode::chase) return look_at(*focus);
@@ -191,7 +192,7 @@ Wish follow_mind(Travelling& state, std::uint32_t who) {
   }
 }
 
-// Where its kind looks, whatever its mode would have it look at.
+// Where a kind looks that has a rule of its own for that, whatever the mode would have it look at.
 Wish faced(const Travelling& state, std::uint32_t who, const Vector3d& before, const Wish& wish) {
   switch (state.kind(who).move.face) {
     case Face::travel: {
@@ -235,7 +236,7 @@ Wish along_script(Travelling& state, std::uint32_t who) {
           plan_part(state.plane(), script[course.next].place - state.bodies.position[who])};
 }
 
-// By a script, or by blows that push.
+// Moves agents that are driven by a script, and those that are pushed by blows.
 bool is_somebody_driven(const Travelling& state) {
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
     const Vector3d& pushed = state.ways.pushed[who];
@@ -245,7 +246,8 @@ bool is_somebody_driven(const Travelling& state) {
   return false;
 }
 
-// Tags that have changed decide what bodies can pass, solids that have changed what ways there are.
+// Tags that have changed decide what bodies can pass; solids that have changed decide which ways
+// there are.
 void take_changes(Travelling& state) {
   for (const std::uint32_t who : state.told.changed_tags) change_body(state, who);
   state.told.changed_tags.clear();
@@ -270,8 +272,9 @@ void make_step_noise(Travelling& state, std::uint32_t who) {
 
 }  // namespace
 
-// Drivers go first and minds travel by where that leaves everybody, all by the same picture: who
-// chases needs no extra step to learn where its target went, whatever the order in the file.
+// Agents that are driven go first. Then minds travel, and all of them go by where the driven ones
+// are now. So a chaser needs no extra step to learn where its target went, whatever the order in
+// the file.
 void travel(Travelling& state) {
   change_courses(state);
   take_changes(state);

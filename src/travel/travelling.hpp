@@ -10,7 +10,7 @@
 
 namespace gaze {
 
-/// The game as travel sees it: it writes where bodies are and where they look.
+/// The game as travel sees it. Travel writes where bodies are and where they look.
 struct Travelling : Teller {
   Bodies& bodies;
   Ways& ways;
@@ -25,13 +25,14 @@ struct Travelling : Teller {
         meshes(state.meshes),
         chance(state.chance) {}
 
-  /// What of a step is left from a landing and the rest after it.
+  /// How much of a step is left for walking, after a landing and the rest that follows it.
   Moment left_after_rest(std::uint32_t who, Moment budget) const {
     return std::max(Moment{0}, std::min(budget, now() - ways.rests_until[who]));
   }
 };
 
-/// What an agent wants to turn to, if to anything: a place for its middle to face, or a direction.
+/// What an agent wants to turn to, if it wants to: a place that its middle is to face, or a
+/// direction.
 struct FacingWish {
   std::optional<Vector3d> look_at;
   std::optional<Vector2d> look_along;
@@ -39,25 +40,29 @@ struct FacingWish {
 
 /// The stage of a step in which all go where their scripts and minds want.
 void travel(Travelling& state);
-/// What is carried is where its carrier's hand is, and things lie where they have come to.
+/// Moves things that are carried along with the hand of who carries them; things that have been put
+/// down or have landed are placed where they lie.
 void place_things(Travelling& state);
-/// The poses that the next step begins from.
+/// Keeps the poses from which the next step begins.
 void remember_poses(Travelling& state);
 
-/// Puts those who have start places at one of them, drawn by the seed.
+/// Puts agents that have start places at one of these, drawn by the seed.
 void choose_starts(Travelling& state);
-/// The same for one; it stays where it is if there is none for it.
+/// The same for one agent. It stays where it is if there is no start place for it.
 void choose_start(Travelling& state, std::uint32_t who);
 /// Turns the head for one step: to the target, or as it scans.
 void turn_head(Travelling& state, std::uint32_t who);
-/// Ways that lead past what has come are sought anew; and all that are not whole, if one has gone.
+/// After solids have come or gone: ways that lead past what has come are searched anew; and if one
+/// has gone, so are all ways that do not lead to their goals.
 void mend_routes(Travelling& state, std::uint32_t solid);
-/// What it may pass may depend on the tags that it holds: after these have changed.
+/// After the tags of an agent have changed: what it may pass may depend on them, so that its mesh
+/// and its way are looked up anew.
 void change_body(Travelling& state, std::uint32_t who);
 
-/// The friend that an agent mirrors now: the nearest one, within the radius, who is driven.
+/// The friend that an agent mirrors now: of those that are driven the nearest, if it is within the
+/// radius.
 [[nodiscard]] std::optional<std::uint32_t> mirrored(const Everyone& all, std::uint32_t who);
-/// Whom it stays by: the nearest living agent of those that it follows.
+/// By whom an agent stays: the nearest living one of those that it follows.
 [[nodiscard]] std::optional<std::uint32_t> followed(const Everyone& all, std::uint32_t who);
 
 }  // namespace gaze

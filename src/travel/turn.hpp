@@ -10,7 +10,8 @@ namespace gaze {
 [[nodiscard]] Vector2d turn_toward(const Vector2d& facing, const Vector2d& wanted,
                                    const SineCosine& most);
 
-/// Right or left, whichever the wanted direction leans to; the facing itself for a tie.
+/// Right or left, whichever is nearer to the wanted direction. If both are equally near, it is the
+/// facing itself.
 [[nodiscard]] Vector2d flip_toward(const Vector2d& facing, const Vector2d& wanted);
 
 }  // namespace gaze

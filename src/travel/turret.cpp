@@ -11,7 +11,7 @@ namespace {
 using Index = std::uint32_t;
 }  // namespace
 
-// Never through what lies outside its limits, even where that would be shorter.
+// It never turns through directions outside its limits, even where that would be shorter.
 void turn_turret(Travelling& state, Index who, const Vector2d& wanted) {
   const double most = state.limit(who).turret_turn_deg;
   Vector2d& facing = state.bodies.facing[who];
@@ -49,7 +49,8 @@ std::optional<Index> mirrored(const Everyone& state, Index who) {
   return nearest;
 }
 
-// At what its friend aims at, else as that faces; alone it stands as it was placed.
+// It turns to what its friend aims at, or else as the friend faces. Without a friend it stands as
+// it was placed.
 FacingWish mirror(Travelling& state, Index who) {
   state.bodies.leader[who] = mirrored(state, who);
   if (!state.bodies.leader[who]) return {std::nullopt, state.bodies.rest_facing[who]};

@@ -12,14 +12,14 @@ namespace {
 
 constexpr int kMostSlides = 4;  // more than three contacts in one step is a corner
 
-// Only what of a contact points sideways can turn a walker aside.
+// Only the part of a contact that points sideways can turn a walker aside.
 Vector3d level_normal(Plane plane, const Vector3d& normal, bool flies) {
   Vector3d level{normal.x(), plane == Plane::upright ? 0.0 : normal.y(), flies ? normal.z() : 0.0};
   const double length = length_of(level);
   return length > 0.0 ? Vector3d(level / length) : Vector3d{0.0, 0.0, 0.0};
 }
 
-/// The directions that earlier contacts of the same step forbid.
+/// Keeps the directions that earlier contacts of the same step forbid.
 class Contacts {
  public:
   bool forbid(const Vector3d& motion) const {

@@ -8,9 +8,9 @@
 
 namespace gaze {
 
-/// Moves a body by a horizontal wish, or one in x and z if it flies. Where a solid or one of some
-/// bodies is in the way it goes on along that with what is left of the wish in that direction; in a
-/// corner it stops. It never enters a solid, nor goes deeper into a body.
+/// Moves a body as it wishes to move: level, or in x and z if it flies. Where a solid or one of
+/// some bodies is in the way, it goes on along that with the part of the wish that leads there; in
+/// a corner it stops. It never enters a solid, and never goes deeper into another body.
 /// @return Where its feet end up.
 [[nodiscard]] Vector3d slide(const World& world, const Cylinder& body, const Vector3d& wish,
                              bool flies = false, std::span<const Cylinder> others = {});
@@ -28,7 +28,8 @@ struct LegResult {
   bool arrived = false;
 };
 
-/// What a walker's body offers to solids: from `step_height` above its feet.
+/// The part of the body of a walker that solids stop: what is more than `step_height` above its
+/// feet.
 struct WalkingBody {
   Vector3d feet{0.0, 0.0, 0.0};
   double radius = 0.0;

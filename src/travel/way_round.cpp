@@ -3,7 +3,8 @@
 #include "navigation/standing.hpp"
 #include "travel/find_way.hpp"
 
-/// Whom a way leads round because they stand where no room is left beside them.
+/// Keeps account of those round whom a way leads, because they stand where there is no room to get
+/// past.
 namespace gaze {
 
 std::span<const Cylinder> avoided_by(Travelling& state, std::uint32_t who) {
@@ -25,7 +26,7 @@ bool forget_avoided(Travelling& state, std::uint32_t who) {
   return left != end;
 }
 
-// It touches them, or stands in a line behind them.
+// True if an agent touches them, or stands in a line behind them.
 void avoid(Travelling& state, std::uint32_t who) {
   constexpr double kBeside = 0.1;  // metres
   Route& route = state.ways.route[who];

@@ -12,14 +12,14 @@
 
 namespace gaze {
 
-/// How long a goal has been out of reach.
+/// For how long an agent has not come nearer to its goal.
 struct Progress {
   double best = 0.0;  ///< Nearest so far, metres, in whole centimetres gained.
   Moment since = 0;   ///< When that was.
   bool told = false;  ///< `blocked` has been told for this goal.
 };
 
-/// Where a walker with a list of places stands in it.
+/// How far an agent has come in its list of places.
 struct Course {
   std::uint32_t next = 0;
   bool backwards = false;
@@ -28,14 +28,14 @@ struct Course {
   Progress progress;
 };
 
-/// Whose place in a line before one who has arrived, or stands there.
+/// The place of an agent in a line of those who wait before one that has arrived or stands there.
 struct InLine {
   static constexpr std::uint8_t kNone = 100;  ///< In no line.
   std::uint8_t place = kNone;                 ///< So many stand before it, that one included.
   std::uint32_t head = 0;                     ///< Who that is.
 };
 
-/// Somebody who stands where no room is left beside, and where that is.
+/// Somebody who stands in the way where there is no room to get past, and where that is.
 struct InTheWay {
   std::uint32_t who = 0;
   Vector3d at{0.0, 0.0, 0.0};
@@ -61,7 +61,8 @@ struct Route {
   Progress progress;
 };
 
-/// A hop, or a link on the way: nothing changes it before it has landed.
+/// A hop, a drop or another link that an agent is on. Nothing changes it before the agent has
+/// landed.
 struct Leap {
   enum class What { none, hop, drop, made };
   What what = What::none;
@@ -71,17 +72,17 @@ struct Leap {
   Moment end = 0;
 };
 
-/// Where bodies of each sort that moves about can be: bodies alike share one mesh, made when it is
-/// first needed.
+/// The meshes of a level, one for each size of body that moves about. Bodies of one size share a
+/// mesh, and it is made when it is first needed.
 struct Meshes {
   std::vector<BodySize> bodies;
   std::vector<std::optional<NavigationMesh>> meshes;
 
-  /// The number of the mesh for such a body.
+  /// The number of the mesh for bodies of that size.
   std::uint32_t number_of(const BodySize& body);
 };
 
-/// What travel alone knows of, by agent where nothing else is said.
+/// What only travel knows. Lists are by agent where nothing else is said.
 struct Ways {
   // Courses: what it goes about.
   std::vector<Course> course;
