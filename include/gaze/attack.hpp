@@ -85,6 +85,11 @@ struct Attack {
   double mirror_radius = 0.0;           ///< Mirrored: how near the friend has to be, metres.
 };
 
+/// Seconds from a pull to one of its blows or shots, which are counted from 0.
+[[nodiscard]] constexpr double seconds_to_blow(const Attack& attack, int number) {
+  return attack.wind_up.seconds() + number * attack.burst_interval.seconds();
+}
+
 /// True for shots in an arc.
 [[nodiscard]] constexpr bool is_lobbed(const Attack& attack) {
   return attack.aim == Attack::Aim::lob || attack.aim == Attack::Aim::high_lob;

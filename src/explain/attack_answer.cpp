@@ -21,7 +21,7 @@ AttackAnswer no(std::string reason, double off = 0.0) {
   return {{}, false, off, std::move(reason)};
 }
 
-// What keeps it from attacking that one at all; empty if nothing does.
+// What keeps an agent from attacking another at all; empty if nothing does.
 std::string held_by(const State& state, Index who, Index other) {
   if (!state.lives.alive[who]) return "it is defeated";
   if (!state.lives.alive[other]) return fmt::format("{} is defeated", state.agent(other).id);
@@ -31,7 +31,7 @@ std::string held_by(const State& state, Index who, Index other) {
   return {};
 }
 
-// Those who decide for themselves attack whom they act on.
+// Agents that decide for themselves attack only whom they act on.
 std::string not_its_target(const State& state, Index who, Index other) {
   if (state.fixed.driver[who] != Driver::mind)
     return "it is driven, and attacks only as its driver says";
@@ -62,7 +62,7 @@ AttackAnswer arc_too_short(double distance, double reach) {
       distance - reach);
 }
 
-// What is fixed may not be able to turn so far at all.
+// A fixed body may not be able to turn so far at all.
 std::optional<AttackAnswer> beyond_limits(const State& state, Index who, Index target,
                                           double most) {
   const auto [low, high] = state.kind(who).move.turn_limits;
@@ -98,7 +98,7 @@ std::string in_the_way(const State& state, const std::optional<Touch>& touch) {
                : "its arc is not free";
 }
 
-// Touched, but where it does not hurt.
+// Says that nobody touches it, or that it is touched where that does not hurt.
 AttackAnswer not_touched(const State& state, Index who, Index target) {
   const auto side = state.fights.touches.side(state, who, target);
   if (!side) return no("it does not touch it");
@@ -139,7 +139,7 @@ std::optional<AttackAnswer> not_chosen(const State& state, Index who, const Atta
                         100.0 * attack.health_low, 100.0 * attack.health_high, 100.0 * health));
 }
 
-// Touches go on from the side on which they began, however far a body has sunk in since.
+// A touch stays on the side on which it began, however far a body has sunk in since.
 bool is_touched(const State& state, Index who, const Attack& attack, Index target) {
   const auto side = state.fights.touches.side(state, who, target);
   return side && attack.sides.test(static_cast<std::size_t>(*side));
@@ -167,7 +167,7 @@ std::optional<AttackAnswer> not_ready(const State& state, const Readiness& ready
   return no(fmt::format("ready in {:.2f} s", seconds), seconds);
 }
 
-// With nobody to act on, what a reaction asks for goes along the facing.
+// If there is nobody to act on, an attack that a reaction asks for goes along the facing.
 AttackAnswer unaimed_answer(const State& state, Index who, Index number) {
   const Attack& attack = state.attack(who, number);
   const bool can_go_ahead = attack.how == Attack::How::shot || attack.how == Attack::How::beam ||
@@ -178,7 +178,7 @@ AttackAnswer unaimed_answer(const State& state, Index who, Index number) {
   return {{}, true, 0.0, "a reaction asks for it: it goes straight ahead"};
 }
 
-// What a driven friend does is what it does; whom it notices plays no part.
+// An agent that mirrors does what a driven friend does. Whom it notices itself plays no part.
 AttackAnswer mirrored_answer(const State& state, Index who, Index number) {
   const Attack& attack = state.attack(who, number);
   const auto leader = mirrored(state, who);

@@ -26,7 +26,7 @@ std::string leap_text(const Explaining& state, std::uint32_t who) {
                      seconds(state, leap.end - state.now()));
 }
 
-// What keeps it from going anywhere, whatever it wants.
+// What keeps an agent from going anywhere, whatever it wants.
 std::string held_by(const Explaining& state, std::uint32_t who) {
   const Gait gait = state.kind(who).move.gait;
   if (!state.lives.alive[who]) return "it is defeated";
@@ -65,7 +65,7 @@ std::string follows_from(const Explaining& state, std::uint32_t who) {
                      state.agent(*leader).id, state.kind(who).move.follow_distance);
 }
 
-// Behind whom it stands, and how many stand between them.
+// Behind whom an agent stands in a line, and how many stand between them.
 std::string stands_in_line(const Explaining& state, std::uint32_t who) {
   const InLine& line = state.ways.line[who];
   if (line.place == InLine::kNone || !state.ways.is_on_way[who]) return {};
@@ -77,7 +77,7 @@ std::string stands_in_line(const Explaining& state, std::uint32_t who) {
                      line.place - 1);
 }
 
-// Why somebody who is free to go does not.
+// Why an agent that is free to go does not go.
 std::string stands_for(const Explaining& state, std::uint32_t who) {
   const Route& route = state.ways.route[who];
   if (state.ways.rests_until[who] > state.now()) {

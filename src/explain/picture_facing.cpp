@@ -7,7 +7,8 @@
 
 namespace gaze {
 
-// By products alone: the picture whose direction has the greatest product with the facing.
+// The picture is found by products alone: it is the one whose direction has the greatest product
+// with the facing.
 int picture_facing(const Vector2d& facing, int pictures, std::optional<int> before) noexcept {
   assert(pictures == 4 || pictures == 8);
   const double half = std::sqrt(0.5);
@@ -26,7 +27,7 @@ int picture_facing(const Vector2d& facing, int pictures, std::optional<int> befo
     best_product = product;
   };
   if (before && *before >= 0 && *before < pictures) offer(*before);
-  // In the order of their distance from +x.
+  // The directions in the order of their distance from +x.
   for (int i = 0; i <= pictures / 2; ++i) {
     offer(i);
     if (i > 0 && i < pictures / 2) offer(pictures - i);

@@ -34,7 +34,7 @@ Outcome outcome_of(const Attack& attack, const Kind& foe, double until) {
     double last = pulled;
     const int count = left == 0 ? shots : std::min(shots, left);
     for (int shot = 0; shot < count; ++shot) {
-      last = pulled + attack.wind_up.seconds() + shot * attack.burst_interval.seconds();
+      last = pulled + seconds_to_blow(attack, shot);
       if (last < spared_until) continue;
       spared_until = last + foe.grace.seconds();
       outcome.lost += damage;

@@ -152,7 +152,7 @@ class Powerless {
 
   void judge_length(const Attack& attack) {
     const int shots = attack.how == Attack::How::shot ? attack.burst : 1;
-    const double last = attack.wind_up.seconds() + (shots - 1) * attack.burst_interval.seconds() +
+    const double last = seconds_to_blow(attack, shots - 1) +
                         (attack.how == Attack::How::beam ? attack.hold.seconds() : 0.0);
     const double cooldown = attack.cooldown.seconds();
     if (last <= cooldown) return;

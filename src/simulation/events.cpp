@@ -35,7 +35,7 @@ struct Describer {
     return event.other ? fmt::format("the {} of {}", event.noise, other())
                        : fmt::format("a {}", event.noise);
   }
-  // Where not all axes of the plane count.
+  // Told only where not all axes of the plane count.
   std::string axes_text() const {
     const auto& nearness = level.kind_of(level.agents[event.agent.index]).nearness;
     std::string axes;
@@ -142,7 +142,8 @@ std::string Simulation::describe(const Event& event) const {
   return Describer{state_->level(), event}.text();
 }
 
-// By what they are, by agent, and then as they came. The keys are sorted, and events moved once.
+// Events are sorted by what they are, then by agent, and then as they came. Their keys are sorted,
+// so that each event is moved once.
 void order_events(Events& events) {
   const std::size_t first = events.sorted;
   const std::size_t count = events.all.size() - first;

@@ -31,7 +31,7 @@ void put_out(Simulation::State& state, Index who) {
   state.ways.pushed[who] = {0.0, 0.0, 0.0};
 }
 
-// It has done nothing yet, and what it did before is forgotten.
+// The agent has done nothing yet, and what it did before is forgotten.
 void appear(Simulation::State& state, Index who, const Vector3d& feet, const Vector2d& facing) {
   reset_body(state.bodies, state.ways, state.fixed, who, feet, facing);
   reset_course(state.bodies, state.ways, who);
@@ -45,7 +45,7 @@ void appear(Simulation::State& state, Index who, const Vector3d& feet, const Vec
   go_over_to(state, who, state.fixed.idle[who]);
 }
 
-// Those who were defeated so long ago that they come back.
+// Brings back those who were defeated so long ago that it is time.
 void bring_back(Simulation::State& state) {
   std::erase_if(state.fights.returning, [&](Index who) {
     if (state.lives.returns_at[who] > state.now()) return false;
@@ -60,7 +60,7 @@ void bring_back(Simulation::State& state) {
 
 }  // namespace
 
-// As it began, but for its health and what it has.
+// Puts an agent back as it began, but for its health and what it has.
 void put_back(Simulation::State& state, Index who) {
   forget_all(state, who);
   reset_body(state.bodies, state.ways, state.fixed, who, state.bodies.post[who],

@@ -2,7 +2,7 @@
 #include "simulation/stages.hpp"
 #include "world/bounds.hpp"
 
-/// What has left the level is gone.
+/// What has left the level is gone, or is put back.
 namespace gaze {
 namespace {
 
@@ -11,7 +11,7 @@ void leave(Simulation::State& state, std::uint32_t who) {
   Fighting fighting(state);
   Event& event = fighting.tell(Event::What::left, who);
   event.place = state.bodies.position[who];
-  // Whose own place lies outside would leave it for ever.
+  // An agent whose own place lies outside would leave the level again and again.
   const bool is_thing = state.kind(who).thing.has_value();
   const bool has_a_place = is_within(state.plane(), bounds, state.bodies.post[who]);
   event.is_outside = !bounds.puts_back || is_thing || !has_a_place;

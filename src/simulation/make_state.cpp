@@ -7,14 +7,14 @@
 #include "simulation/stages.hpp"
 #include "travel/make_ways.hpp"
 
-/// What is worked out once from a level, and everybody in their places.
+/// Works out once what follows from a level, and puts everybody into their places.
 namespace gaze {
 namespace {
 
 using Index = std::uint32_t;
 
-// The head turns as fast as it scans, whatever else. Back to a scan that has gone on meanwhile it
-// turns at least twice as fast: at the same speed it would lag behind for ever.
+// A head turns at least as fast as it scans. Back to a scan that has gone on meanwhile it turns at
+// least twice as fast: at the same speed it would lag behind for ever.
 double head_turn_of(const Kind& kind, double least_by_scan) {
   if (!kind.head && !kind.scan) return 0.0;
   const double own = kind.head ? kind.head->turn_rate.degrees() : kind.move.turn_rate.degrees();
@@ -126,7 +126,8 @@ void look_names_up(Fixed& fixed) {
   fixed.bases = bases_of(level);
 }
 
-// Few foes are looked through one by one, many are looked up by where they are.
+// If there are few foes they are looked through one by one; if there are many they are found by
+// where they are.
 bool uses_crowd(const Fixed& fixed) {
   const std::vector<Agent>& agents = fixed.level->agents;
   return std::any_of(agents.begin(), agents.end(), [&](const Agent& agent) {
@@ -153,7 +154,7 @@ bool leaves_ground(const Level& level) {
          std::any_of(level.agents.begin(), level.agents.end(), hops_by_script);
 }
 
-// Somebody may step up, down or fall.
+// True if an agent of the kind may step up or down, or fall.
 bool has_relief(const Level& level) {
   double highest_step = 0.0;
   for (const Kind& kind : level.kinds) {

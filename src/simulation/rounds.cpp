@@ -9,7 +9,8 @@ namespace {
 
 using Index = std::uint32_t;
 
-// Those placed in the level count, but for things and those who will be back.
+// Of a team those count who are placed in the level, but for things, and for those who will come
+// back.
 bool is_out(const Simulation::State& state, std::uint32_t team) {
   bool any = false;
   for (Index who = 0; who < state.fixed.placed; ++who) {

@@ -23,7 +23,7 @@ void forget_old_events(Simulation::State& state) {
   state.events.are_shown = true;
 }
 
-// Hostile, but not chosen: by which of the filters.
+// Why somebody who is hostile is not looked for: which of the filters leaves it out.
 std::string filter_text(const Simulation::State& state, Index looker, Index other) {
   const Kind& kind = state.kind(looker);
   const std::string& name = state.agent(looker).id;
@@ -81,7 +81,7 @@ const Contact* find_contact(const Simulation::State& state, AgentId looker, Agen
   return nullptr;
 }
 
-// Of the evidence that sight needs to notice.
+// Which share of the evidence that sight needs has been gathered.
 double gathered_share(const Simulation::State& state, AgentId looker, AgentId other) {
   const Contact* contact = find_contact(state, looker, other);
   if (contact == nullptr) return 0.0;
@@ -90,7 +90,7 @@ double gathered_share(const Simulation::State& state, AgentId looker, AgentId ot
   return needed == 0 ? 0.0 : static_cast<double>(contact->gathered) / static_cast<double>(needed);
 }
 
-// Of the level, or one that the host has made up; that is kept.
+// The name of a noise: one of the level, or one that the host has made up, which is kept.
 NoiseName noise_name(Simulation::State& state, std::string_view name) {
   const std::vector<std::string_view>& known = state.fixed.links.noises;
   const auto it = std::find(known.begin(), known.end(), name);
@@ -136,8 +136,8 @@ int Simulation::advance(double frame_seconds) {
     throw UsageError(fmt::format("a frame of {} s; 0 to 3600 is allowed", frame_seconds));
   }
   forget_old_events(*state_);
-  // Counted in ticks, so that 60 frames of 1/60 s make 60 steps: what is a billionth of a step
-  // short of one has been lost to rounding.
+  // Time is counted in ticks, so that 60 frames of 1/60 s make 60 steps. A step that is a billionth
+  // short has merely lost that to rounding, and is taken.
   state_->unspent_ticks += frame_seconds * state_->level().ticks_per_second;
   const int steps = static_cast<int>(std::floor(state_->unspent_ticks + 1e-9));
   state_->unspent_ticks = std::max(0.0, state_->unspent_ticks - steps);

@@ -2,28 +2,29 @@
 
 #include "simulation/state.hpp"
 
-/// What concerns all parts of a running game.
+/// The functions that concern all parts of a running game.
 namespace gaze {
 
 /// One step of play.
 void play_step(Simulation::State& state);
-/// Start places are drawn, and all look once.
+/// Begins a game: start places are drawn, and all look once.
 void begin(Simulation::State& state);
 
-/// Opens doors before those for whom they open, and shuts them after.
+/// Opens doors for those who come near and for whom they open, and shuts them afterwards.
 void move_doors(Simulation::State& state);
-/// Has those who have left the level defeated or put back.
+/// Defeats those who have left the level, or puts them back.
 void keep_in_bounds(Simulation::State& state);
 
-/// Puts somebody back to where it began; it has forgotten what it noticed.
+/// Puts an agent back to where it began. It forgets what it noticed.
 void put_back(Simulation::State& state, std::uint32_t who);
-/// Who has been defeated, caught or lost acts no more; who has been left behind, or comes back, is
-/// there.
+/// Takes out of play who has been defeated, caught or lost, and brings into play what has been left
+/// behind and who comes back.
 void settle_who_is_there(Simulation::State& state);
 
-/// Ends the round in this step if it is to.
+/// Ends the round in this step, if it is over.
 void judge_round(Simulation::State& state);
-/// Everything but the time, the score and the course of chance as it was in the beginning.
+/// Makes everything as it was at the beginning, but for the time, the score and the course of
+/// chance.
 void begin_round(Simulation::State& state);
 
 /// Puts the events of this step into their order.

@@ -13,7 +13,7 @@
 
 namespace gaze {
 
-/// What of a running game outlives its rounds.
+/// The part of a running game that outlives its rounds.
 struct RunState {
   Clock clock;
   Chance chance;
@@ -27,7 +27,7 @@ struct RunState {
   explicit RunState(const Fixed& fixed);
 };
 
-/// What begins anew with each round: the parts, each written by one room.
+/// The part of a running game that begins anew with each round. Each member is written by one room.
 struct RoundState {
   World world;
   Bodies bodies;
@@ -55,7 +55,7 @@ struct Simulation::State : Asking<Simulation::State>, RunState, RoundState {
         shared(std::move(the_fixed)),
         fixed(*shared) {}
 
-  /// What a host gives: throws UsageError if there is no such agent.
+  /// The index of an agent that a host names. Throws UsageError if there is no such agent.
   std::uint32_t index_of(AgentId id) const;
 };
 

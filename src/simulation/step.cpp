@@ -23,7 +23,7 @@ void set_things_down(Fighting& fighting, Travelling& travelling) {
 
 }  // namespace
 
-// Once a round is over the next step is its first again, or nothing moves any more.
+// Once a round is over, the next step is the first of a new one, or nothing moves any more.
 void play_step(Simulation::State& state) {
   ++state.clock.tick;
   if (state.is_over) {

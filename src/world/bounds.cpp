@@ -12,7 +12,8 @@ bool is_between_heights(const Bounds& bounds, double height) {
   return (!bounds.low || height >= *bounds.low) && (!bounds.high || height <= *bounds.high);
 }
 
-/// The next share of a way, after one, at which it goes over a line along which it may get out.
+/// The next share of a way, after a given one, at which it crosses a line over which it may get
+/// out.
 class NextCrossing {
  public:
   explicit NextCrossing(double after) : after_(after) {}
@@ -53,7 +54,7 @@ bool is_within(Plane plane, const Bounds& bounds, const Vector3d& place) {
   return bounds.outline.empty() || contains(bounds.outline, plan_part(plane, place));
 }
 
-// Between two lines that it goes over it is inside all along, or outside.
+// Between two lines that it crosses, a way is inside all along, or outside all along.
 std::optional<double> leaves_at(Plane plane, const Bounds& bounds, const Segment& way) {
   if (!is_within(plane, bounds, way.from)) return 0.0;
   for (double last = 0.0; last < 1.0;) {

@@ -16,7 +16,8 @@ __attribute__((target("avx2"))) inline __m256 shares(const float* sides, const f
                        _mm256_broadcast_ss(inverse));
 }
 
-// Latest of entering, earliest of leaving; the three axes do not wait for each other.
+// A box is entered at the latest of the three shares of entering, and left at the earliest of those
+// of leaving. Written so that the three axes do not wait for each other.
 __attribute__((target("avx2"))) unsigned touch_boxes_by_eight(const Tree::Node& node,
                                                               const BoxQuery& query,
                                                               float* enter) noexcept {

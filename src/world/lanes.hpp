@@ -21,11 +21,11 @@ struct BoxQuery {
 using TouchBoxes = unsigned (*)(const Tree::Node& node, const BoxQuery& query,
                                 float* enter) noexcept;
 
-/// The fastest way that this machine knows. All give the same bits: the same operations in the same
-/// order, only more at a time.
+/// The fastest way that this machine knows. All ways give the same bits: they do the same
+/// operations in the same order, only more of them at a time.
 [[nodiscard]] TouchBoxes fastest_touch() noexcept;
 
-/// In plain C++, for machines without wide vectors, and to compare with.
+/// The same in plain C++, for machines without wide vectors, and to compare with.
 [[nodiscard]] unsigned touch_boxes_plainly(const Tree::Node& node, const BoxQuery& query,
                                            float* enter) noexcept;
 

@@ -22,7 +22,7 @@ class Axis {
         base_(solid.from.z()),
         width_(solid.width) {}
 
-  /// The stretch between two shares of the way, anticlockwise.
+  /// The outline of a ramp between two shares of its way, anticlockwise.
   Polygon outline(double begin, double end) const {
     const double length = length_of(along_);
     const Vector2d left = Vector2d{-along_.y(), along_.x()} * (width_ / 2.0 / length);

@@ -17,10 +17,10 @@ struct SolidPart {
   bool carries = true;        ///< Its upper side may be walked on.
 };
 
-/// A triangle as a shell of some metres, inwards.
+/// A triangle as a shell that is some metres thick, inwards.
 void add_shell(const Triangle& triangle, double thickness, std::vector<SolidPart>& parts);
 
-/// What a solid consists of. Stairs are steps for all but bodies, and a ramp for those.
+/// The convex parts of a solid. Stairs are steps for everything but bodies, and a ramp for bodies.
 [[nodiscard]] std::vector<SolidPart> parts_of(const Solid& solid);
 
 [[nodiscard]] double lowest(const SolidPart& part);

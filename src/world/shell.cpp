@@ -49,7 +49,8 @@ struct Upright {
   double height = 0.0;
 };
 
-// Cut at its middle corner into two strips with a straight lower and upper side each.
+// An upright triangle is cut at its middle corner into two strips, each with a straight lower and
+// upper side.
 class UprightTriangle {
  public:
   UprightTriangle(const Triangle& triangle, const Vector3d& normal, double thickness)

@@ -8,7 +8,7 @@
 namespace gaze {
 namespace {
 
-// By quarters about the facing; on the border front and back come first.
+// The side by quarters about the facing. On a border, front and back come before left and right.
 Side quarter_of(Plane plane, const Vector2d& facing, const Vector3d& way) {
   const Vector2d level{way.x(), plane == Plane::upright ? 0.0 : way.y()};
   const double ahead = dot(facing, level);
@@ -17,7 +17,7 @@ Side quarter_of(Plane plane, const Vector2d& facing, const Vector3d& way) {
   return left > 0.0 ? Side::left : Side::right;
 }
 
-// Which side of the body the other is on, whether it touches it or not.
+// On which side of the body the other one is, whether they touch or not.
 Side side_of_body(Plane plane, const Cylinder& body, const Vector2d& facing,
                   const Cylinder& other) {
   if (body.feet.z() + body.height - other.feet.z() <= body.height / 2.0) return Side::top;

@@ -83,7 +83,7 @@ struct Bins {
   }
 };
 
-/// What lies in the bins below `bin` goes to the left; 0: there is no cut.
+/// A cut: what lies in the bins below `bin` goes to the left. 0 stands for no cut.
 struct Cut {
   Bins bins;
   std::size_t bin = 0;

@@ -8,7 +8,7 @@
 #include "world/lanes.hpp"
 #include "world/tree.hpp"
 
-/// Walking a tree along a segment, for something that reaches so far to either side of it.
+/// How a tree is walked along a segment, for something that reaches so far to either side of it.
 namespace gaze {
 
 /// A segment made ready for float boxes. Its start is rounded both ways, so that the shares at
@@ -28,7 +28,8 @@ class Walker {
     const Doubles to{segment.to.plan.x(), segment.to.plan.y(), segment.to.across, 0.0};
     const Doubles wide{reach[0], reach[1], reach[2], 0.0};
     const Floats motion = __builtin_convertvector(to - from, Floats);
-    // So slow along an axis that it stays in place: far from 0/0, and from overflow.
+    // Along an axis that moves so little it counts as standing still. That is far from 0/0, and
+    // from overflow.
     constexpr float kStill = 1e-25F;
     const Floats floor{kStill, kStill, kStill, kStill};
     const Floats inverse = 1.0F / (((motion < kStill) & (motion > -kStill)) ? floor : motion);
@@ -44,10 +45,10 @@ class Walker {
     store(query_.far_side, axis + 3 - (backward & 3));
   }
 
-  /// What share to look up to; a visitor may lower it while walking.
+  /// Up to which share of the segment the walk looks. A visitor may lower it while walking.
   void look_up_to(double share) { query_.limit = static_cast<float>(share) * kSlack; }
 
-  /// True for boxes entered later than it is worth looking.
+  /// True for boxes that are entered later than the walk looks.
   bool is_beyond(float enter) const { return enter > query_.limit * kSlack; }
 
   const BoxQuery& query() const { return query_; }
@@ -57,7 +58,7 @@ class Walker {
   using Floats = float __attribute__((vector_size(16)));
   using Whole = std::int32_t __attribute__((vector_size(16)));
 
-  // To one of the next floats above, without asking which.
+  // Rounds up to one of the next floats above; which one it is does not matter.
   static Floats round_up(const Floats& rounded) {
     constexpr float kEpsilon = std::numeric_limits<float>::epsilon();
     constexpr float kLeast = std::numeric_limits<float>::min();
@@ -76,7 +77,7 @@ class Walker {
 
 constexpr std::size_t kStackSize = Tree::kWidth * (Tree::kMostDepth + 1);
 
-/// In large levels walking waits for memory: what is walked soon is asked for at once.
+/// In large levels the walk waits for memory. So what will be walked soon is asked for at once.
 inline void fetch_ahead(const Tree& tree, std::uint32_t child) {
   const std::size_t at = (child & Tree::kItemBit) != 0 ? 0 : child;
   const auto* bytes = reinterpret_cast<const char*>(&tree.nodes[at]);

@@ -14,7 +14,7 @@ namespace {
 constexpr double kFarthestQuestion = 1e12;
 
 bool is_askable(const Vector3d& p) {
-  // One sum, one branch; it is not finite if any part is not.
+  // One sum and one branch: the sum is not finite if any part is not.
   return std::abs(p.x()) + std::abs(p.y()) + std::abs(p.z()) <= kFarthestQuestion;
 }
 
@@ -40,7 +40,8 @@ std::array<double, 3> around(const PlanBody& body) {
                       : std::array{body.half_width, body.half_height, 0.0};
 }
 
-/// The nearest touch so far; of equals that of the solid that comes first in the level.
+/// The nearest touch so far. Of equally near ones it is that of the solid that comes first in the
+/// level.
 struct Nearest {
   double share = 1.0;
   std::uint32_t piece = 0;
