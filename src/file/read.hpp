@@ -52,12 +52,12 @@ void read_zones(ReadContext& context, TableReader& top, Level& level);
 void read_links(ReadContext& context, TableReader& top, Level& level);
 void read_starts(ReadContext& context, TableReader& top, Level& level);
 
-/// Who is woken by something sleeps until then.
+/// Puts agents to sleep that something wakes, until that happens.
 void put_to_sleep(Level& level);
 
 /// Gives those kinds their speeds that hop.
 void set_hop_speeds(ReadContext& context, Level& level);
-/// And those whose pace is a share of another's.
+/// Gives those kinds their speeds whose pace is a share of another's.
 void set_paces(ReadContext& context, Level& level);
 
 /// When a round ends, and faults for kinds that leave each other behind for ever.

@@ -186,7 +186,8 @@ Copies read_copies(TableReader& reader, Plane plane) {
   return copies;
 }
 
-// What `is_set` says was given for this copy alone stays as it was given.
+// Moves a copy to its place. What was given for this copy alone, as `is_set` says, stays as it was
+// given.
 template <typename IsSet>
 void shift_copy(Agent& copy, const Copies& copies, std::int64_t number, IsSet&& is_set) {
   const Vector3d shift = copies.apart * static_cast<double>(number - 1);
@@ -257,7 +258,8 @@ class AgentReader {
     return agent;
   }
 
-  // What an agent's table says of its kind, if anything, over the kind's own table.
+  // Makes a kind of its own for an agent whose table changes values of its kind, by merging the two
+  // tables.
   std::uint32_t own_kind(const Node& table, const std::string& path, std::uint32_t kind) {
     Node changes;
     changes.place = table.place;
@@ -310,7 +312,7 @@ class AgentReader {
 
   void place(Agent agent) {
     if (agent.position.cwiseAbs().maxCoeff() > ReadLimits::coordinate) {
-      // One such copy stands for all that follow.
+      // Only the first such copy is told; it stands for all that follow.
       if (is_beyond_) return;
       is_beyond_ = true;
       context_.faults.add(

@@ -34,7 +34,7 @@ void read_aim(TableReader& reader, Attack& attack) {
   if (attack.aim == Attack::Aim::mirror) attack.mirror_radius = radius;
 }
 
-// Along a feeler of its own instead of the facing.
+// Reads along which feeler of its kind an attack goes, instead of along the facing.
 void read_ahead(TableReader& reader, Attack& attack, const std::vector<Feeler>& feelers) {
   const Node* along = reader.find("along");
   if (along == nullptr) return;
@@ -188,7 +188,7 @@ Attack read_attack(ReadContext& context, const Node& table, const std::string& n
   return attack;
 }
 
-// Thrown from the hand, it flies like a shot and is heard by the name of its kind.
+// A thing that is thrown flies like a shot, and its landing is heard by the name of its kind.
 Thing read_thing(ReadContext& context, const Node& table, const std::string& path, const Kind& kind,
                  const Names& names) {
   TableReader reader(context, table, path, kThingKeys);

@@ -32,7 +32,7 @@ class SenseReader {
     sight.fade_from = reader_.number("fade_from");
     sight.ebb_time = reader_.duration("ebb_time");
     reader_.finish();
-    // A range that is at fault itself is told once.
+    // If the range itself is at fault, that alone is told.
     const Node* range = reader_.table().find("range");
     const bool has_range = range != nullptr && kRange.holds(range->number);
     if (keep_range && has_range && sight.keep_range < sight.range) {

@@ -85,7 +85,8 @@ void put_to_sleep(Level& level) {
   for (Agent& agent : level.agents) agent.is_asleep |= woken.contains(agent.id);
 }
 
-// One kind's speed may be a share of that of one that is a share itself.
+// The speed of a kind may be a share of that of another kind, whose speed is a share of a third
+// one's.
 void set_paces(ReadContext& context, Level& level) {
   std::vector<std::string> names;
   for (std::size_t i = 0; i < level.named_kinds; ++i) names.push_back(level.kinds[i].name);

@@ -24,7 +24,7 @@ struct Standing {
   std::string on;  ///< Id of the solid; empty for the floor.
 };
 
-// As it was placed, and how far to either side its look can turn from there, degrees.
+// A looker as it was placed, with how far its look can turn to either side from there, degrees.
 struct Turning {
   Looker looker;
   double most = 0.0;
@@ -94,7 +94,7 @@ class BlindSpots {
     }
   }
 
-  // Those that come as near in the plan as it sees.
+  // The pieces of solids that come as near in the plan as the looker sees.
   void find_tops(double range) {
     const Vector2d middle = plan(turning_.looker.feet);
     for (const Solid& solid : level_.solids) {
@@ -111,18 +111,18 @@ class BlindSpots {
     }
   }
 
-  // Where the other can get to from where it stands.
+  // The places to which the other can get from where it stands.
   bool gets_to(Standing& place) const {
     const auto found = mesh_.find(place.feet);
     if (!start_ || !found) return false;
-    // Seen from the side spots lie in between ledges: what is nearer than the next counts.
+    // In levels seen from the side spots lie between ledges. A spot counts to the nearest ledge.
     const double slack = level_.plane == Plane::upright ? step_ / 2.0 : 1e-6;
     if (std::abs(found->place.z() - place.feet.z()) > slack) return false;
     place.feet = found->place;
     return mesh_.is_reachable(mesh_.island_of(*start_), mesh_.island_of(*found));
   }
 
-  // Turned to a body as far as it can.
+  // The looker, turned to a body as far as it can turn.
   Looker turned_to(const LookedAt& looked) const {
     Looker looker = turning_.looker;
     const Vector3d middle = looked.feet + Vector3d{0.0, 0.0, looked.height / 2.0};
@@ -167,7 +167,8 @@ bool stays(const Agent& agent, const Kind& kind) {
   return agent.driver == Driver::mind && kind.move.gait == Gait::fixed;
 }
 
-// The first agent that it looks for and that can go about: a player, if there is one.
+// The first agent that the looker looks for and that can move about. If there is a player, it is
+// the player.
 const Agent* looked_for(const Level& level, const Kind& kind) {
   const Agent* first = nullptr;
   for (const Agent& agent : level.agents) {

@@ -43,7 +43,7 @@ bool any_place(Plane plane, const Vector3d& feet, double range, Use&& use) {
   return false;
 }
 
-// Beside it, and in no solid.
+// True if somebody can stand beside the attacker there, in no solid.
 bool can_stand(const Bench& bench, const Fighter& fighter, const Fighter& there) {
   const double apart = plane_distance(bench.level().plane, fighter.feet, there.feet);
   if (apart < fighter.radius + there.radius) return false;
@@ -65,7 +65,7 @@ bool hits_anybody(const Bench& bench, const Agent& agent, const Attack& attack, 
   });
 }
 
-// What stands before its muzzle as it was placed.
+// Says what stands before the muzzle, as the agent was placed.
 std::string ahead_of_it(const Bench& bench, const Agent& agent, const Attack& attack) {
   const Level& level = bench.level();
   const Kind& kind = level.kind_of(agent);

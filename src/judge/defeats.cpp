@@ -6,7 +6,7 @@
 /// What is left behind at a defeat.
 namespace gaze {
 
-// A kind that has grown out of another leaves what that leaves, which is easily forgotten.
+// A kind that is like another leaves behind what that one leaves, which is easily forgotten.
 void judge_defeats(Bench& bench) {
   const Level& level = bench.level();
   for (std::size_t i = 0; i < level.named_kinds; ++i) {

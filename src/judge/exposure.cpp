@@ -9,7 +9,7 @@
 namespace gaze {
 namespace {
 
-// What is gathered in one pass is gone before the next.
+// The evidence that is gathered in one pass is gone before the next pass.
 bool has_to_be_at_once(const Kind& kind) {
   return kind.sight && kind.sight->ebb_time.nanoseconds == 0;
 }
@@ -27,13 +27,14 @@ void judge_pass(Bench& bench, const Kind& kind) {
                    kind.name, pass, needed, kind.sight->field_of_view.degrees() / needed));
 }
 
-// Straight across the view where it is widest, from the first of the body in it to the last.
+// For how long somebody is in view who runs straight across it where it is widest, from the first
+// part of the body to the last.
 double width_of_view(const Kind& kind, const Kind& foe) {
   const double half = std::min(kind.sight->field_of_view.degrees() / 2.0, 90.0);
   return 2.0 * (kind.sight->range * sine_cosine(Angle::from_degrees(half)).sine + foe.radius);
 }
 
-// Of what stays where it looks: what turns or goes may keep somebody in view.
+// Only lookers that stay as they are count. One that turns or moves may keep somebody in view.
 void judge_crossing(Bench& bench, const Kind& kind, const Kind& foe) {
   if (kind.scan || travels(kind.move.gait) || !travels(foe.move.gait)) return;
   const double speed = foe.move.speed;

@@ -47,7 +47,7 @@ class Habits {
     });
   }
 
-  // It would have to do something about what it notices.
+  // A kind that notices somebody should do something about it.
   void judge_idle_watchers() {
     const bool perceives = kind_.sight || kind_.nearness || kind_.touch || kind_.hearing;
     const bool acts = !kind_.when.rules.empty() || !kind_.attacks.empty() || kind_.tell;
@@ -124,7 +124,7 @@ class Habits {
     }
   }
 
-  // What works by touching has to come so near.
+  // What works by touching has to come near enough to touch.
   void judge_touching() {
     if (!can_chase(kind_)) return;
     for (const Attack& attack : kind_.attacks) {
@@ -146,7 +146,7 @@ class Habits {
     }
   }
 
-  // Whom it follows or mirrors has to be there.
+  // Those whom a kind follows or mirrors have to be in the level.
   void judge_company() {
     if (kind_.when.idle == Mode::follow && kind_.move.follows.empty()) {
       say("follows-nobody", "when.idle",

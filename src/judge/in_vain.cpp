@@ -40,7 +40,7 @@ class InVain {
     bench_.say(Severity::warning, code, bench_.place_of(kind_, key), std::move(message));
   }
 
-  // Written for this kind and not taken over from another.
+  // True if a value was written for this kind itself, and not taken over from another.
   bool is_its_own(const std::string& key) const {
     if (!is_written(level_, kind_, key)) return false;
     const auto of = [&](const std::string& name) {
@@ -97,7 +97,7 @@ class InVain {
     }
   }
 
-  // Between middles, as the range counts; the feeler's tip touches a body's skin.
+  // Ranges count between middles, while the tip of a feeler touches the side of a body.
   void judge_feeler(const Feeler& feeler, const Attack& attack) {
     const bool has_range = attack.how == Attack::How::strike || attack.how == Attack::How::shot ||
                            attack.how == Attack::How::beam;
@@ -111,7 +111,7 @@ class InVain {
                attack.name, kind_.name, attack.range, feeler.name, reach));
   }
 
-  // What is fired ahead is not aimed, but waits until the target is about there.
+  // An attack that is fired straight ahead is not aimed: it waits until the target is about there.
   void judge_ahead() {
     constexpr double kNarrow = 20.0;  // degrees
     const Move& move = kind_.move;
@@ -157,7 +157,7 @@ class InVain {
   const Kind& kind_;
 };
 
-// In a ground level feet stay at their heights.
+// In a ground level feet stay at their own heights.
 void judge_nearness(Bench& bench, const Agent& agent) {
   const Level& level = bench.level();
   const Kind& kind = level.kind_of(agent);
@@ -178,8 +178,8 @@ void judge_nearness(Bench& bench, const Agent& agent) {
                    agent.id, least, nearness->range));
 }
 
-// Over something low the eye looks and the muzzle does not: half way to the end of its range and at
-// it, straight ahead of what is fixed.
+// The eye may look over something low that the muzzle does not clear. This is tried straight ahead
+// of what is fixed: half way to the end of its range, and at the end.
 void judge_muzzle(Bench& bench, const Agent& agent) {
   const Level& level = bench.level();
   const Kind& kind = level.kind_of(agent);

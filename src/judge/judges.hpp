@@ -29,33 +29,34 @@ class Bench {
   const World& world() const { return world_; }
   /// The kinds that agents are of, each once, in the order of the level.
   const std::vector<std::uint32_t>& kinds_in_play() const { return in_play_; }
-  /// Those of them that a kind looks for.
+  /// Those of the kinds in play that a kind looks for.
   std::vector<const Kind*> foes_in_play(const Kind& kind) const;
-  /// By kind: the one that it is like.
+  /// By kind: the number of the kind that it is like.
   const std::vector<std::uint32_t>& bases() const { return bases_; }
 
   void say(Finding::Severity severity, std::string code, const Place& place, std::string message,
            std::optional<PairFigures> pair = std::nullopt) {
-    // Copies that share a value would say the same of it once each.
+    // Says a thing about a shared value only once, however many copies share it.
     if (!said_.emplace(place, message).second) return;
     findings_.push_back({severity, std::move(code), std::move(message), place, std::move(pair)});
   }
 
-  /// Says that something was looked at for so many alone, and not for the others; nothing if there
-  /// are none.
+  /// Says that something was looked at for only so many and not for the others. Says nothing if
+  /// there are no others.
   void say_left_out(const std::string& what, std::size_t looked_at, const std::string& whom,
                     std::size_t left_out);
 
-  /// Why two places of a mesh are apart. The same for all on the same islands, and looked for of so
-  /// many islands at most.
+  /// Why two places of a mesh are apart. That is the same for all places on the same islands; it is
+  /// looked for only for so many pairs of islands.
   std::string why_apart(const NavigationMesh& mesh, const Vector3d& from, const Vector3d& to);
 
-  /// Where a value of the kind was written; where the kind was, if it was left out.
+  /// Where a value of the kind was written. If it was left out, it is where the kind was written.
   Place place_of(const Kind& kind, const std::string& key) const;
 
   std::vector<Finding> take() { return std::move(findings_); }
 
-  /// Where an agent's body can be; made when first needed, and given by value: copies share all.
+  /// The mesh for the body of an agent. It is made when it is first needed, and given by value:
+  /// copies share what they are made of.
   NavigationMesh mesh_of(const Agent& agent);
 
  private:
@@ -73,7 +74,7 @@ class Bench {
   Openings openings_;
 };
 
-/// Each looks at one side of a level.
+/// Each of these looks at one side of a level.
 void judge_ranges(Bench& bench);       ///< Strikes, shots and stop distances against sight.
 void judge_shots(Bench& bench);        ///< Shots that fall short or are too slow.
 void judge_pairs(Bench& bench);        ///< How kinds fare against each other.

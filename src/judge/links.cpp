@@ -13,7 +13,7 @@ namespace {
 
 using Severity = Finding::Severity;
 
-// Up first and then level, or level first and then down.
+// A link goes up first and then level, or level first and then down.
 void judge_room(Bench& bench, const Link& link, const Kind& kind, const MeshLink& found) {
   const bool rises = found.to.z() > found.from.z();
   const Vector3d turn = rises ? Vector3d{found.from.x(), found.from.y(), found.to.z()}
@@ -34,7 +34,7 @@ void judge_room(Bench& bench, const Link& link, const Kind& kind, const MeshLink
              bench.level().solids[touch->solid.index].id, place_text(Plane::space, touch->place)));
 }
 
-// Of kinds that walk, each once.
+// The meshes of kinds that walk, each once.
 void judge_made(Bench& bench) {
   const Level& level = bench.level();
   if (level.links.empty()) return;

@@ -11,7 +11,7 @@ namespace {
 
 constexpr double kForEver = std::numeric_limits<double>::infinity();
 
-/// How a foe fares that everything of an attack hits, from the first pull on.
+/// How a foe fares if everything that an attack deals hits it, from the first pull on.
 struct Outcome {
   std::optional<double> seconds;  ///< Until it is defeated; nothing if that never comes.
   double lost = 0.0;              ///< Health until then.
@@ -75,7 +75,7 @@ class Pair {
     return harms;
   }
 
-  // From as near as the one comes: where a chaser stops, else body to body.
+  // How near one comes to the other: to where a chaser stops, or else body to body.
   double nearest() const {
     return can_chase(kind_) ? stop_distance(kind_, foe_) : kind_.radius + foe_.radius;
   }
@@ -89,7 +89,8 @@ class Pair {
     return damage_against(attack, foe_) > 0.0 && is_at_a_distance && comes_up;
   }
 
-  // Until it is out of an attack's range; below 0 if it never is within.
+  // How many seconds pass until the foe is out of the range of an attack; below 0 if it never is
+  // within it.
   double seconds_in_reach(const Attack& attack) const {
     const double gap = attack.range - nearest();
     const double own = can_chase(kind_) ? kind_.move.speed : 0.0;

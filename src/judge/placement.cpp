@@ -13,15 +13,17 @@ namespace {
 
 using Severity = Finding::Severity;
 
-// What of a body solids can stop, were its feet there. Decimal places that touch in a level file
-// may overlap by a last bit when added up: what is less than the gap that walkers keep is touching.
+// The part of a body that solids can stop, if its feet were there. Numbers that touch in a level
+// file may overlap by a last bit when they are added up. So what overlaps by less than the gap that
+// walkers keep counts as touching.
 Cylinder solid_part(const Kind& kind, const Vector3d& feet) {
   const double step = kind.move.step_height;
   return {feet + Vector3d{0.0, 0.0, step + kContactGap}, kind.radius - kContactGap,
           kind.height - step - 2 * kContactGap};
 }
 
-// Of an agent inside a solid. One whose centre is outside is only kept from going in.
+// What is said of an agent inside a solid. If its centre is outside, it is merely kept from going
+// in.
 std::string_view what_can_it_do(const Bench& bench, const Kind& kind, const Vector3d& feet) {
   if (!travels(kind.move.gait)) return "what is meant to hit it stops at the solid";
   Cylinder core = solid_part(kind, feet);
@@ -102,7 +104,7 @@ void judge_overlaps(Bench& bench) {
   }
 }
 
-// Where it would be gone.
+// Tells of agents that are placed where they would be gone at once.
 void judge_bounds(Bench& bench, const Agent& agent) {
   const Level& level = bench.level();
   const auto is_out = [&](const Vector3d& place) {

@@ -136,7 +136,7 @@ class Powerless {
         worded("'{}' of {} takes no health from anybody: {}", attack.name, kind_.name, why));
   }
 
-  // Where a chaser stops it is too near.
+  // A chaser may stop nearer to its target than an attack of its own may be made.
   void judge_least_range(const Attack& attack) {
     if (!can_chase(kind_) || !has_mind_ || kind_.move.keep_away >= attack.min_range) return;
     for (const Kind* foe : foes_) {
@@ -162,7 +162,7 @@ class Powerless {
                attack.name, kind_.name, last, cooldown));
   }
 
-  // Blows that all fall on somebody who is spared.
+  // Blows that follow each other so quickly that `grace` spares the victim from all but the first.
   void judge_grace(const Attack& attack) {
     constexpr double kMost = 2.0;  // times the cooldown
     if (!(attack.damage > 0.0) || foes_.empty()) return;

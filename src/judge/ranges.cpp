@@ -14,7 +14,8 @@ std::string attack_key(const Attack& attack) {
   return "attack." + attack.name + ".range";
 }
 
-// By sight or another sense, so that there may be somebody to attack.
+// True if a kind notices others, by sight or another sense, so that there may be somebody to
+// attack.
 bool notices_others(const Kind& kind) {
   return kind.sight || !kind.feelers.empty() || kind.nearness || kind.touch || kind.hurt ||
          !kind.when.rules.empty();

@@ -13,7 +13,7 @@ namespace {
 
 using Severity = Finding::Severity;
 
-// The sense that a cause needs and the kind has not; empty if it has, or if none is needed.
+// Which sense a cause needs that the kind does not have. Empty if it has it, or if none is needed.
 std::string missing_sense(const Kind& kind, Cause cause) {
   switch (cause) {
     case Cause::sees:
@@ -116,7 +116,8 @@ bool hears(const Kind& kind, const std::string& noise, const Rule& rule) {
   return rule.cause == Cause::hears && kind.hearing && (rule.name.empty() || rule.name == noise);
 }
 
-// Who hears a noise and makes one, which another hears and makes the first.
+// Finds kinds that make a noise when they hear one, which makes another kind make the first noise
+// again.
 void judge_echoes(Bench& bench) {
   const Level& level = bench.level();
   std::set<std::string> noises;

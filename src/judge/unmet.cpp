@@ -56,7 +56,7 @@ class Unmet {
   }
 
  private:
-  // Empty: it may happen, or another finding tells why not.
+  // Says why a cause never comes. Empty if it may come, or if another finding tells why not.
   std::string why_never(const Rule& rule) const {
     switch (rule.cause) {
       case Cause::hears:
@@ -101,7 +101,7 @@ class Unmet {
     return worded("nothing makes a noise '{}'{}", rule.name, hint);
   }
 
-  // The name of an attack or a thing, which would be that of its noise.
+  // True for the name of an attack or of a thing: the noise that it makes would have that name.
   bool is_of_level(const std::string& name) const {
     return std::any_of(level_.kinds.begin(), level_.kinds.end(), [&](const Kind& kind) {
       return (kind.thing && kind.thing->flight.name == name) ||

@@ -16,7 +16,8 @@ bool walks(const Agent& agent, const Kind& kind) {
   return agent.driver == Driver::mind && travels(kind.move.gait);
 }
 
-// Nothing that stops bodies: nothing to go round, and nowhere to fall.
+// True if nothing in the level stops bodies: then there is nothing to go round, and nowhere to
+// fall.
 bool is_open(const Level& level) {
   return std::none_of(level.solids.begin(), level.solids.end(), [&](const Solid& solid) {
     return level.materials[solid.material].stops.test(static_cast<std::size_t>(Stops::bodies));
@@ -71,7 +72,8 @@ Vector3d middle_of(const NavigationMesh& mesh, std::uint32_t polygon) {
   return sum / static_cast<double>(its.corners.size());
 }
 
-// Where a player can go and its chaser could stand, but not get to: the largest such place.
+// The largest place to which a player can go and where its chaser could stand, but to which the
+// chaser cannot get.
 void judge_refuge(Bench& bench, const Agent& agent, const Agent& player) {
   constexpr double kLeastArea = 0.25;  // square metres
   const Level& level = bench.level();

@@ -14,9 +14,9 @@ struct Openings {
   bool opens_for(std::uint32_t door, const Somebody& who) const {
     return opens[door].is_empty() || opens[door].means(who);
   }
-  /// What bodies can pass depends on what they hold.
+  /// True if what bodies can pass depends on the tags that they hold.
   bool goes_by_tags() const;
-  /// What bodies can pass depends on who they are.
+  /// True if what bodies can pass depends on who they are.
   bool goes_by_agents() const;
 };
 

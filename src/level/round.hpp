@@ -4,7 +4,7 @@
 
 namespace gaze {
 
-/// To 9 decimals: a nanometre, a nanosecond. Never -0.
+/// A number rounded to 9 decimals: a nanometre, or a nanosecond. It is never -0.
 inline double rounded(double value) {
   return std::round(value * 1e9) / 1e9 + 0.0;
 }

@@ -26,7 +26,7 @@ constexpr std::uint32_t kNoBase = 0xFFFFFFFF;
 [[nodiscard]] bool is_of_kind(const Level& level, std::span<const std::uint32_t> bases,
                               const Kind& kind, std::string_view name);
 
-/// What of an agent decides whether a name means it.
+/// What decides whether a name means an agent.
 struct Somebody {
   std::uint32_t agent = 0xFFFFFFFF;  ///< None: just somebody of that kind.
   std::uint32_t kind = 0;
@@ -43,7 +43,7 @@ class Whom {
   /// No name was given.
   bool is_empty() const { return is_empty_; }
   bool means(const Somebody& who) const;
-  /// Whom it means may change while a level is played: it goes by tags.
+  /// True if whom the list means may change while a level is played, because it names tags.
   bool goes_by_tags() const { return tags_ != 0; }
   bool goes_by_agents() const { return !agents_.empty(); }
 

@@ -76,7 +76,7 @@ double half_size(const AgentShape& agent, const MapView& view) {
   return std::max(6.0, (agent.high - agent.low).maxCoeff() * view.scale / 2.0);
 }
 
-// From what is named to the nearest point of its label.
+// A line from what is named to the nearest point of its label.
 void line_to(Canvas& canvas, const Vector2d& place, const Rectangle& label) {
   const Vector2d nearest{std::clamp(place.x(), label.x, label.x + label.width),
                          std::clamp(place.y(), label.y, label.y + label.height)};
@@ -149,7 +149,7 @@ void label_zone(Canvas& canvas, LabelPlacer& placer, const ZoneShape& zone, cons
   canvas.rimmed_text(middle + Vector2d{2.0 - width / 2, 4.0}, zone.label, kInk);
 }
 
-// On the ring's upper right, or wherever there is room.
+// Puts the label of a ring at its upper right, or wherever there is room.
 void label_ring(Canvas& canvas, LabelPlacer& placer, const RingShape& ring, const MapView& view) {
   if (ring.label.empty()) return;
   canvas.font(11.0);

@@ -141,7 +141,7 @@ void add_lines(Canvas& canvas, Legend& legend) {
   legend.row("stopped there, by what is named", line(SightLine::Outcome::stopped));
 }
 
-// Only what there is in the picture.
+// The legend explains only what there is in the picture.
 void add_other_senses(Canvas& canvas, Legend& legend, const Scene& scene) {
   const bool has_nearness = has_ring(scene, RingShape::What::nearness);
   const bool has_noise = has_ring(scene, RingShape::What::noise);

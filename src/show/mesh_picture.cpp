@@ -122,7 +122,8 @@ class MeshPainter {
     paint_arrow(way[way.size() - 2], way.back(), colour);
   }
 
-  // What is made leads upright first or last, a drop last; hops are arcs.
+  // A link of the designer leads upright at its beginning or at its end, a drop at its end. Hops
+  // are arcs.
   std::vector<Vector3d> course_of(const MeshLink& link) const {
     const Vector3d above{link.to.x(), link.to.y(), link.from.z()};
     const Vector3d below{link.from.x(), link.from.y(), link.to.z()};
@@ -231,7 +232,7 @@ class MeshPainter {
     canvas_.stroke(colour, width);
   }
 
-  // Where the body does not get through, with what there is and what it takes.
+  // Shows where the body does not get through, with what there is and what it would need.
   void mark_parting(const Parting& parting) {
     const bool is_shut = parting.what == Parting::What::shut;
     const bool has_place =
@@ -266,7 +267,7 @@ std::string links_text(const NavigationMesh& mesh) {
   return fmt::format("Links: {}", fmt::join(parts, ", "));
 }
 
-// Each cost once, in order.
+// The costs that occur, each once, in order.
 std::string costs_text(const NavigationMesh& mesh) {
   std::set<double> costs;
   for (std::uint32_t i = 0; i < mesh.polygon_count(); ++i) {

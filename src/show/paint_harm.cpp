@@ -18,7 +18,7 @@ void paint_shot(Canvas& canvas, const Vector2d& place, const Vector2d& direction
   cairo_fill(canvas.raw());
 }
 
-// Two lines, as thick apart as it is, and a star where it falls.
+// A beam: two lines as far apart as it is thick, and a star where it falls.
 void paint_beam(Canvas& canvas, const Vector2d& from, const Vector2d& to, double thickness) {
   canvas.line(from, to);
   canvas.stroke(kShot.with_opacity(0.25), std::max(thickness, 6.0));
@@ -30,7 +30,7 @@ void paint_beam(Canvas& canvas, const Vector2d& from, const Vector2d& to, double
   }
 }
 
-// As wide as what flew there, and a cross where it met something.
+// A track: as wide as what flew there, with a cross where it met something.
 void paint_track(Canvas& canvas, const TrackShape& track, const MapView& view) {
   cairo_t* raw = canvas.raw();
   cairo_new_path(raw);
@@ -60,7 +60,7 @@ void paint_hit(Canvas& canvas, const Vector2d& place) {
   canvas.stroke(kShot, 1.8);
 }
 
-// The disc is hatched, and what nothing shields is filled over it.
+// A blast: its disc is hatched, and the part that nothing shields is filled.
 void paint_blast(Canvas& canvas, const BlastShape& blast, const MapView& view) {
   const Vector2d middle = view(blast.clear.eye);
   const double radius = blast.clear.range * view.scale;

@@ -57,10 +57,10 @@ void class_path(Canvas& canvas, const SpotPicture& spots, const MapView& view, i
   }
 }
 
-// Where all spots about a place are seen by as many, that many.
+// By how many a place is seen if all spots about it are seen by as many.
 void paint_numbers(Canvas& canvas, const SpotPicture& spots, const Scene& scene,
                    const MapView& view) {
-  // Agents and what is written beside them come first.
+  // Agents, and what is written beside them, take their room first.
   const auto is_taken = [&](const Vector2d& at) {
     return std::any_of(scene.agents.begin(), scene.agents.end(), [&](const AgentShape& agent) {
       const Vector2d way = view(agent.place) - at;

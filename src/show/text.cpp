@@ -36,7 +36,7 @@ std::vector<Tally> tally(const Simulation& simulation, std::span<const Event> ev
   return tallies;
 }
 
-// Of the longest id of those who are there, or of the heading.
+// How wide a column of ids is: as the longest id of those who are there, or as the heading.
 std::size_t id_width(const Simulation& simulation) {
   std::size_t width = std::string_view("agent").size();
   for (std::uint32_t i = 0; i < simulation.agent_count(); ++i) {
@@ -158,7 +158,7 @@ std::string why_line(const Simulation& simulation, const Verdict& verdict, Agent
   return text.empty() ? explain(verdict) : text;
 }
 
-// Of who has no eyes it says whether it notices the other at all.
+// For an agent without eyes the text says whether it notices the other at all.
 std::string_view verb_of(const Verdict& verdict, const Acquaintance& knows) {
   if (verdict.has_sight) return verdict.sees ? "sees" : "does not see";
   return knows.awareness == Awareness::noticed ? "notices" : "does not notice";

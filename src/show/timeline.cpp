@@ -17,8 +17,8 @@ double seconds_of(const Simulation& simulation, const Event& event) {
   return static_cast<double>(event.tick) / simulation.level().ticks_per_second;
 }
 
-/// Whose blows with what at whom; a solid, the ground and nobody are nobody. Without an attack: how
-/// it lands.
+/// What makes blows alike: who deals them, with what, and to whom. A solid, the ground and nobody
+/// count as nobody. Without an attack it is a landing.
 struct Blows {
   std::uint32_t by = 0;
   std::optional<std::uint32_t> whom;
@@ -155,7 +155,7 @@ class Timeline {
   }
 
  private:
-  /// Blows that may go on.
+  /// A row of blows that may still go on.
   struct Open {
     std::vector<std::tuple<Event::What, std::uint32_t>> told;  ///< With the solid that was hit.
     std::optional<std::size_t> repeated;

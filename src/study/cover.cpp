@@ -8,7 +8,7 @@
 namespace gaze {
 namespace {
 
-// Takes the spots that hang together with one, by their sides.
+// Takes the spots that hang together with a spot, side by side.
 void take_patch(const SpotGrid& grid, std::vector<char>& open, int column, int row,
                 std::vector<std::pair<int, int>>& patch) {
   const auto take = [&](int c, int r) {
@@ -52,7 +52,7 @@ struct Extent {
   }
 };
 
-// Only what solids take near it is looked at: a hole lies within the outline that it is a hole of.
+// Only holes near a piece are looked at: a hole lies within the outline whose hole it is.
 Outlines part_on_floor(const FreeFloor& floor, const Outline& seen) {
   if (seen.size() < 3) return {};
   const Extent extent(seen);

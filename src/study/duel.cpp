@@ -21,7 +21,7 @@ const Attack* attack_of(const Kind& kind, std::string_view name) {
   return it == kind.attacks.end() ? nullptr : &*it;
 }
 
-// Its own, else that of a thing that it may have thrown or broken.
+// An attack of the agent by its name, or else that of a thing which it may have thrown or broken.
 const Attack* attack_of(const Level& level, AgentId who, std::string_view name) {
   const Attack* own = attack_of(level.kind_of(level.agents[who.index]), name);
   for (const Kind& kind : level.kinds) {
@@ -38,7 +38,7 @@ bool bursts(const Attack* attack) {
   return attack != nullptr && (attack->how == Attack::How::burst || attack->blast_radius > 0.0);
 }
 
-// Who is hurt is the event's agent, who did it the other.
+// In these events the agent is who was hurt, and the other is who did it.
 void count_harm(Pairs& pairs, const Level& level, const Event& event, double seconds) {
   Duel& duel = pairs[{event.other->index, event.agent.index}];
   if (event.what == Event::What::defeated) {
