@@ -17,8 +17,9 @@ struct AttackAnswer {
   std::string reason;  ///< In words, with the numbers: "out of reach by 2.1 m".
 };
 
-/// One for each attack of its kind, in their order. Asked where both are now: the next step asks
-/// after they have moved. Costs no step anything. Throws UsageError for an unknown agent.
+/// One answer for each attack of the kind of `by`, in their order. They are about where both agents
+/// are now, while the next step asks after they have moved. Costs no step anything. Throws
+/// UsageError for an unknown agent.
 [[nodiscard]] std::vector<AttackAnswer> attacks_at(const Simulation& simulation, AgentId by,
                                                    AgentId other);
 

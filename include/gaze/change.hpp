@@ -33,9 +33,9 @@ inline constexpr double kFarthestStep = 10.0;
 /// with the changes as they are printed.
 struct Remedy {
   bool is_seen = false;  ///< The other is seen: each change ends that alone.
-  /// Of one who is not seen: these together, one after the other, make it seen; one if one does.
-  /// Each is the least of its sort: a centimetre or a tenth of a degree less would not do. Empty if
-  /// none have been found.
+  /// The changes that make somebody seen who is not seen now, done one after the other; it is a
+  /// single one if that is enough. Each is the least of its sort: a centimetre or a tenth of a
+  /// degree less would not do. Empty if none have been found.
   std::vector<Change> changes;
   std::string solid;  ///< What is in the way now, if anything is.
 };

@@ -21,7 +21,8 @@ struct Listener {
   Hearing hearing;
 };
 
-/// Whether a noise is heard, and by how much. Heard if `distance` is at most both limits.
+/// Whether a noise is heard, and by how much. It is heard if `distance` is not above either of the
+/// two limits.
 struct HearingVerdict {
   bool hears = false;
   double distance =

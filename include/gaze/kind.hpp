@@ -14,12 +14,12 @@
 #include "gaze/solid.hpp"
 #include "gaze/version.hpp"
 
-/// What a sort of agents is like: its body, senses, gait, attacks and reactions.
+/// What agents of one sort are like: their body, senses, gait, attacks and reactions.
 namespace GAZE_FACE gaze {
 
 constexpr std::uint32_t kNoTeam = 0xFFFFFFFF;
 
-/// What happens when it is defeated.
+/// What happens when an agent of the kind is defeated.
 struct Defeat {
   std::optional<std::uint32_t> leaves;  ///< A kind that appears in its place, by index.
   std::string attack;                   ///< A burst of its own that it makes; empty: none.
@@ -29,7 +29,8 @@ struct Defeat {
   std::vector<std::string> wakes;       ///< Agents that it switches on.
 };
 
-/// How it is carried and thrown: things have no will of their own, and everybody can break them.
+/// How a thing is carried and thrown. Things have no will of their own, and everybody can break
+/// them.
 struct Thing {
   Attack flight;            ///< A shot by the name of its kind.
   bool breaks = false;      ///< Where its flight ends it is defeated.
@@ -94,12 +95,12 @@ struct Kind {
 /// How far in front of a target of that kind a chaser stops, centre to centre, metres.
 [[nodiscard]] double stop_distance(const Kind& chaser, const Kind& target);
 
-/// How far it goes on seeing what it has noticed, or 0 without sight, metres.
+/// How far a kind goes on seeing what it has noticed, metres; 0 without sight.
 [[nodiscard]] double farthest_sight(const Kind& kind);
 
-/// Where the eye of a body is that says nothing else: a share of its height.
+/// Where the eye is if nothing else is said: a share of the height of the body.
 constexpr double kEyeShare = 0.9;
-/// Metres above its feet, where it looks from and listens.
+/// How high the eye of a kind is above its feet, metres: it looks and listens from there.
 [[nodiscard]] double eye_height(const Kind& kind);
 
 }  // namespace gaze

@@ -38,7 +38,7 @@ struct ScriptStep {
   Place written;
 };
 
-/// What it does at a point of its patrol.
+/// What an agent does at a point of its patrol.
 struct PatrolStop {
   Duration wait;
   std::optional<Angle> look;  ///< Where it looks meanwhile.
@@ -55,7 +55,8 @@ struct Agent {
   PatrolStyle patrol_style = PatrolStyle::round;
   std::vector<ScriptStep> script;
   bool is_asleep = false;  ///< Until woken it perceives nothing and does nothing.
-  /// Put there by a simulation, for what others leave behind: not a part of what was written.
+  /// True for agents that a simulation has added for what others leave behind. They are not a part
+  /// of what was written.
   bool is_leftover = false;
   Place place;
 };

@@ -41,13 +41,13 @@ enum class ChaseStyle {
   ahead,  ///< To where they meet if the target keeps its course.
 };
 
-/// Where it flees to, in the circle about its post.
+/// To where it flees within the circle about its post.
 enum class FleeStyle {
   far_side,      ///< To the side that lies away from whom it flees.
   out_of_sight,  ///< To where that cannot see it, if there is such a place; else to the far side.
 };
 
-/// What it does where no way leads to its goal.
+/// What it does if no way leads to its goal.
 enum class NoPath {
   nearest,  ///< Goes to the nearest place that can be reached.
   wait,     ///< Stands until there is one.

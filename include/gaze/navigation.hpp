@@ -15,7 +15,7 @@
 
 namespace GAZE_FACE gaze {
 
-/// A body as a navigation mesh knows it: meshes are made for one each.
+/// A body as a navigation mesh knows it. Each mesh is made for one size of body.
 struct BodySize {
   double radius = 0.3;                      ///< Metres, above 0.
   double height = 1.7;                      ///< Metres, above 0.
@@ -30,12 +30,12 @@ struct BodySize {
   bool operator==(const BodySize&) const = default;
 };
 
-/// That of a kind; what hovers does so above the ground (height 0 where there is none).
+/// The body of a kind. What hovers does so above the ground (at height 0 where there is none).
 [[nodiscard]] BodySize body_size(const Level& level, const Kind& kind);
-/// That of an agent: what hovers does so above where it is placed.
+/// The body of an agent. What hovers does so above the place where the agent was put.
 [[nodiscard]] BodySize body_size(const Level& level, const Agent& agent);
 
-/// How high the feet of what hovers or hangs are, metres.
+/// How high the feet of an agent that hovers or hangs are, metres.
 [[nodiscard]] double altitude_of(const Kind& kind, const Vector3d& at);
 
 /// A part of the free space: a convex polygon on one surface.
@@ -53,7 +53,7 @@ struct Island {
   std::uint32_t some_polygon = 0;
 };
 
-/// A way from one place of the mesh to another that is no walk.
+/// A way from one place of the mesh to another that is not walked.
 struct MeshLink {
   enum class What {
     hop,   ///< Up, down or over a gap, in free flight.

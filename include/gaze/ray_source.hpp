@@ -39,7 +39,8 @@ struct QuickVerdict {
   double angle_deg = 0.0;  ///< As the field of view is.
 };
 
-/// Memory that a batch works in; keep it from one to the next, and they allocate nothing.
+/// The memory in which a batch works. Keep it from one batch to the next, and they allocate
+/// nothing.
 struct LookScratch {
   std::vector<Segment> segments;
   std::vector<std::uint32_t> pairs;  ///< Of which pair each segment is.

@@ -31,8 +31,8 @@ struct LookedAt {
 };
 
 struct RangeTest {
-  /// Metres, between the feet: in x and y; upright: x and z; space: all three. To the surface if
-  /// the sight measures so, down to 0.
+  /// Metres between the feet: in x and y, in upright levels in x and z, in space levels in all
+  /// three. If the sight measures to the surface, the radius of the other is taken off, down to 0.
   double value = 0.0;
   double limit = 0.0;
   bool pass = false;  ///< On the limit is inside.
@@ -88,7 +88,8 @@ struct Verdict {
 [[nodiscard]] bool can_see(const World& world, const Looker& looker,
                            const LookedAt& other) noexcept;
 
-/// How fast evidence grows of somebody who is seen now: as in the verdict. One ray a body point.
+/// How fast evidence grows of somebody who is seen now, as in the verdict. Asks one ray for each
+/// body point.
 [[nodiscard]] double evidence_rate(const World& world, const Looker& looker,
                                    const LookedAt& other) noexcept;
 

@@ -17,7 +17,7 @@
 
 namespace GAZE_FACE gaze {
 
-/// A call that names what does not exist, or gives a number that cannot be.
+/// Thrown by calls that name what does not exist, or that give a number which cannot be.
 class UsageError : public std::invalid_argument {
  public:
   using std::invalid_argument::invalid_argument;
@@ -102,7 +102,7 @@ class Simulation {
   LookedAt looked(AgentId agent) const;
 
   Awareness awareness(AgentId looker, AgentId other) const;
-  /// Where the looker last perceived the other; nothing while it is unaware of it.
+  /// Where the looker has last perceived the other. Nothing while it is unaware of it.
   std::optional<Vector3d> last_place(AgentId looker, AgentId other) const;
 
   /// By which sense a looker knows of another: the leading one while it notices it, else the last.
@@ -140,7 +140,7 @@ class Simulation {
   /// True once the round has ended in a level that does not begin again: nothing moves any more.
   bool is_over() const;
 
-  /// As it was given, and behind its agents those that may be left behind.
+  /// The level as it was given; after its agents come those that may be left behind.
   const Level& level() const;
   const World& world() const;
 

@@ -61,7 +61,7 @@ class World {
   std::optional<Touch> first_touch(const BallPath& ball, Stops what) const noexcept;
 
   bool overlaps(const Cylinder& cylinder, Stops what) const noexcept;
-  /// Of the solids that a cylinder overlaps the first in the level.
+  /// The first solid in the level that a cylinder overlaps.
   std::optional<SolidId> first_overlap(const Cylinder& cylinder, Stops what) const noexcept;
   std::optional<Touch> sweep(const Cylinder& cylinder, const Vector3d& motion,
                              Stops what) const noexcept;

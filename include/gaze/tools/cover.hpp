@@ -43,7 +43,7 @@ struct UnseenPatch {
   Vector2d place{0.0, 0.0};  ///< The middle of the spot of it nearest to its centre.
 };
 
-/// Of whom, for `Cover`.
+/// Whose views a `Cover` collects.
 struct CoverAgent {
   AgentId agent;
   double seen_area = 0.0;  ///< Square metres of the free floor; over a run the mean.
@@ -66,7 +66,8 @@ class Cover {
   double seen_share() const;        ///< Of the floor; the mean of all moments.
   double never_seen_share() const;  ///< Of the floor: seen by nobody at any of them.
 
-  /// By spot: seen by how many at once at most, and in what share of the moments by anybody.
+  /// For each spot: by how many it was seen at once at most, and in which share of the moments by
+  /// anybody.
   const std::vector<std::uint16_t>& most_seen_by() const { return most_; }
   double seen_time(std::size_t spot) const;
 

@@ -27,9 +27,11 @@ struct Duel {
   std::optional<double> last_hurt;       ///< Seconds: when it last hurt it.
   std::optional<double> defeated;        ///< Seconds: when it defeated it.
 
-  /// Of its blows, in [0, 1] or above where one blow hits several times; nothing without blows.
+  /// The share of its blows that hit: in [0, 1], or above where one blow hits several times.
+  /// Nothing without blows.
   std::optional<double> hit_share() const;
-  /// Points a second from its first attack to its last hurt; nothing if that is no time.
+  /// Points of damage a second, from its first attack to its last hit. Nothing if that takes no
+  /// time.
   std::optional<double> damage_rate() const;
   /// Seconds from being noticed to being hurt: what the other had to react.
   std::optional<double> warning() const;

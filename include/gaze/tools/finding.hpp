@@ -12,13 +12,14 @@ namespace GAZE_FACE gaze {
 
 /// How a kind fares against another that it is hostile to, before anybody plays.
 struct PairFigures {
-  /// By one attack, if all of it hits: with wind-up, bursts, ammunition, resistance and grace.
+  /// How one attack fares if all of it hits, with wind-up, bursts, ammunition, resistance and
+  /// grace.
   struct Harm {
     std::string attack;
     double dealt = 0.0;             ///< Health, until the other is defeated or it is empty.
     std::optional<double> seconds;  ///< From the first pull to the defeat; nothing: never.
   };
-  /// When the other, who walks, turns and runs straight away.
+  /// What comes of it when the other, who walks, turns round and runs straight away.
   struct RunningAway {
     double from = 0.0;              ///< Metres between their middles: as near as the one comes.
     double lost = 0.0;              ///< Health that it loses at most, to all attacks together.

@@ -37,7 +37,7 @@ class Watch {
   std::vector<WatchRow> rows_;
 };
 
-/// What a whole run comes to: when one noticed the other, or what kept it from that.
+/// What came of a whole run: when one agent noticed the other, or what kept it from that.
 struct Overview {
   struct Noticed {
     double from = 0.0;  ///< Seconds: the first row at which it did.
@@ -65,7 +65,7 @@ struct Overview {
   double nearest_at = 0.0;  ///< Seconds: when that was.
 };
 
-/// Looks over a run, step by step, and keeps what it comes to.
+/// Looks over a run step by step, and keeps what came of it.
 class Overlook {
  public:
   Overlook(AgentId agent, AgentId other) : agent_(agent), other_(other) {}
