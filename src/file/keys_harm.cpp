@@ -33,7 +33,12 @@ constexpr Key kGravity = number("gravity_share", {-10.0, 10.0, ""}, "0; lobs, th
                                 "of the level's gravity; of lobs above 0");
 
 constexpr Key kAttackRows[] = {
-    word("how", "strike|shot|beam|touch|burst|catch", kMustBeGiven, "the way in which it harms"),
+    word("how", "strike|shot|beam|touch|burst|catch", kMustBeGiven, "the way in which it harms")
+        .with("`\"strike\"`: it hits its target itself, near by. `\"shot\"`: it fires projectiles. "
+              "`\"beam\"`: a ray "
+              "that is there at once. `\"touch\"`: who touches it is hurt. `\"burst\"`: a blast "
+              "around itself. "
+              "`\"catch\"`: who is near enough is taken out of the round."),
     number("range", kRange, kMustBeGiven, "centre to centre; of a burst its blast's radius")
         .with("A catch may leave it out, and then needs to touch.")
         .of("all but touch"),

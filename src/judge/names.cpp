@@ -37,6 +37,29 @@ bool is_shared(const Level& level, const Kind& kind) {
   return !level.agents.empty() && kind.place.file != level.agents.front().place.file;
 }
 
+bool can_notice_or_act(const Kind& kind) {
+  return kind.sight || kind.hearing || kind.nearness || kind.touch || kind.hurt ||
+         !kind.feelers.empty() || !kind.attacks.empty() || !kind.when.rules.empty();
+}
+
+// A level in its first minutes: there are foes, and nobody has anything to notice them with.
+void judge_eyes(Bench& bench) {
+  const Level& level = bench.level();
+  const bool anybody =
+      any_agent(level, [](const Agent&, const Kind& kind) { return can_notice_or_act(kind); });
+  if (anybody) return;
+  for (const Agent& agent : level.agents) {
+    const Kind& kind = level.kind_of(agent);
+    if (agent.driver != Driver::mind || bench.foes_in_play(kind).empty()) continue;
+    bench.say(
+        Severity::warning, "nobody-notices", agent.place,
+        worded("{} is hostile to somebody here, but nobody in this level has a sense: nothing "
+               "will be noticed; [kind.{}.sight] would give it eyes",
+               agent.id, kind.name));
+    return;
+  }
+}
+
 }  // namespace
 
 void judge_names(Bench& bench) {
@@ -45,6 +68,7 @@ void judge_names(Bench& bench) {
     bench.say(Severity::warning, "no-agents", level.place,
               "there is no agent in this level: nothing will happen; [[agent]] places one");
   }
+  judge_eyes(bench);
   const std::set<std::string> used = used_kinds(level);
   for (std::size_t i = 0; i < level.named_kinds; ++i) {
     const Kind& kind = level.kinds[i];

@@ -122,5 +122,21 @@ TEST(Unmet, ALevelWithoutAnyAgent) {
   EXPECT_EQ(findings_of(listening(""), "no-agents").size(), 0U);
 }
 
+// Foes face each other without a sense; one sense, or an attack, of anybody is enough.
+TEST(Unmet, FoesWithoutAnySense) {
+  const auto count = [](const std::string& more, const std::vector<Setting>& settings = {}) {
+    const std::string text =
+        "[kind.lamp]\nteam = \"caretakers\"\n[kind.guest]\nteam = \"visitors\"\n" + more +
+        testing::placed("lamp-1", "lamp", "[0.0, 0.0]") +
+        testing::placed("guest-1", "guest", "[5.0, 0.0]");
+    return findings_of(text, "nobody-notices", settings).size();
+  };
+  EXPECT_EQ(count(""), 1U);
+  EXPECT_EQ(count("[kind.lamp.sight]\nrange = 3.0\nfield_of_view = 90.0\n"), 0U);
+  EXPECT_EQ(count("[kind.guest.nearness]\nrange = 1.0\n"), 0U);
+  EXPECT_EQ(count("[kind.lamp.attack.thorn]\nhow = \"touch\"\ndamage = 1\ncooldown = 1\n"), 0U);
+  EXPECT_EQ(count("", {{"kind.guest.team", "caretakers"}}), 0U);
+}
+
 }  // namespace
 }  // namespace gaze
