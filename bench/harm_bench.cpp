@@ -34,7 +34,7 @@ Level campus_under_fire(int bodies, int projectiles) {
   attack.radius = 0.05;
   attack.gravity_share = 0.05;
   attack.spread = Angle::from_degrees(40.0);
-  attack.muzzle = {0.0, 0.0, 3.2};
+  attack.muzzle = Vector3d{0.0, 0.0, 3.2};
   attack.bounces = 1000;
   attack.lifetime = Duration::from_seconds(flies ? kLifetime : 1e-3);
   attack.cooldown = Duration::from_seconds(kShooters / a_second);

@@ -19,8 +19,9 @@ struct Outline {
 inline std::vector<Outline> outlines_of(const Level& level) {
   std::vector<Outline> outlines;
   for (const Solid& solid : level.solids) {
+    const double base = base_of(level, solid);
     if (solid.form == Solid::Form::block) {
-      outlines.push_back({solid.points, solid.base, solid.base + solid.height});
+      outlines.push_back({solid.points, base, base + solid.height});
       continue;
     }
     // Only axis-aligned closed walls are made by the scenes: four long boxes.
@@ -28,9 +29,8 @@ inline std::vector<Outline> outlines_of(const Level& level) {
     for (std::size_t i = 0; i + 1 < solid.points.size(); ++i) {
       const Vector2d low = solid.points[i].cwiseMin(solid.points[i + 1]) - Vector2d{half, half};
       const Vector2d high = solid.points[i].cwiseMax(solid.points[i + 1]) + Vector2d{half, half};
-      outlines.push_back({{low, {high.x(), low.y()}, high, {low.x(), high.y()}},
-                          solid.base,
-                          solid.base + solid.height});
+      outlines.push_back(
+          {{low, {high.x(), low.y()}, high, {low.x(), high.y()}}, base, base + solid.height});
     }
   }
   return outlines;

@@ -58,10 +58,10 @@ Kind chaser_kind() {
   kind.name = "pruner";
   kind.team = 0;
   kind.radius = 0.4;
-  kind.sight =
-      Sight{25.0, 30.0, Angle::from_degrees(200.0), {0.0, 0.0, 1.5}, {}, Duration{2'000'000'000}};
-  kind.move.gait = Gait::walk;
-  kind.move.speed = 2.5;
+  kind.sight = Sight{
+      25.0, 30.0, Angle::from_degrees(200.0), Vector3d{0.0, 0.0, 1.5}, {}, Duration{2'000'000'000}};
+  kind.move.emplace();
+  kind.move->speed = 2.5;
   Rule& chases = kind.when.rules.emplace_back();
   chases.reaction.mode = Mode::chase;
   return kind;
@@ -71,8 +71,8 @@ Kind player_kind() {
   Kind kind;
   kind.name = "collector";
   kind.team = 1;
-  kind.move.gait = Gait::walk;
-  kind.move.speed = 3.0;
+  kind.move.emplace();
+  kind.move->speed = 3.0;
   return kind;
 }
 
@@ -210,7 +210,7 @@ void gather_round_player(Level& level, double within, std::uint64_t seed) {
   for (std::size_t i = 1; i < level.agents.size();) {
     const Vector3d place =
         player + Vector3d{random.between(-within, within), random.between(-within, within), 0.0};
-    const Segment eye_to_middle{place + Vector3d{0.0, 0.0, sight.eye.z()},
+    const Segment eye_to_middle{place + Vector3d{0.0, 0.0, sight.eye->z()},
                                 player + Vector3d{0.0, 0.0, 0.85}};
     const bool is_free = !world.overlaps({place, 0.4, 1.7}, Stops::bodies);
     if (!is_free || (place - player).norm() > within) continue;

@@ -5,6 +5,7 @@
 #include <set>
 #include <utility>
 
+#include "level/spelling.hpp"
 #include "play.hpp"
 
 namespace gaze::cli {

@@ -7,7 +7,7 @@
 #include <nlohmann/json.hpp>
 #include <ostream>
 
-#include "level/round.hpp"
+#include "level/rounded.hpp"
 #include "level/spelling.hpp"
 #include "output.hpp"
 #include "play.hpp"
@@ -42,7 +42,7 @@ FloorOptions floor_options(const Kind* kind, double spot_size) {
   if (kind == nullptr) return options;
   options.radius = kind->radius;
   options.height = kind->height;
-  options.step_height = kind->move.step_height;
+  options.step_height = *kind->move->step_height;
   return options;
 }
 

@@ -14,7 +14,7 @@ namespace {
 const Kind& first_walker(const Level& level) {
   for (const Agent& agent : level.agents) {
     const Kind& kind = level.kind_of(agent);
-    if (agent.driver == Driver::mind && travels(kind.move.gait)) return kind;
+    if (agent.driver == Driver::mind && travels(kind.move->gait)) return kind;
   }
   throw std::invalid_argument("no agent of this level walks by itself: --mesh needs --kind");
 }
@@ -48,7 +48,7 @@ SpotPicture reach_picture(const Simulation& simulation, AgentId agent, const Kin
   FloorOptions options;
   options.radius = victim.radius;
   options.height = victim.height;
-  options.step_height = victim.move.step_height;
+  options.step_height = *victim.move->step_height;
   options.spot_size = 0.1;
   const FreeFloor floor = free_floor(simulation.level(), simulation.world(), options);
   SpotPicture picture;

@@ -4,7 +4,7 @@
 #include <nlohmann/json.hpp>
 
 #include "level/numbers.hpp"
-#include "level/round.hpp"
+#include "level/rounded.hpp"
 #include "stretch.hpp"
 
 namespace gaze::cli {

@@ -8,7 +8,7 @@
 #include <limits>
 #include <nlohmann/json.hpp>
 
-#include "level/round.hpp"
+#include "level/rounded.hpp"
 
 namespace gaze::cli {
 namespace {

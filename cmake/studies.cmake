@@ -1,7 +1,4 @@
 # Findings about levels, and questions about whole runs.
-find_package(PkgConfig REQUIRED)
-pkg_check_modules(POLYCLIPPING REQUIRED IMPORTED_TARGET polyclipping)
-
 set(headers finding watch cover duel attack_reach spots)
 list(TRANSFORM headers REPLACE "(.+)" "${PROJECT_SOURCE_DIR}/include/gaze/tools/\\1.hpp")
-gaze_component(studies FOLDERS judge study USES core HEADERS ${headers} PRIVATE PkgConfig::POLYCLIPPING)
+gaze_component(studies FOLDERS judge study USES core HEADERS ${headers} NEEDS polyclipping)

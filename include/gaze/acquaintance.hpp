@@ -5,10 +5,10 @@
 #include <vector>
 
 #include "gaze/change.hpp"
+#include "gaze/face.hpp"
 #include "gaze/feeling.hpp"
 #include "gaze/hearing.hpp"
 #include "gaze/simulation.hpp"
-#include "gaze/version.hpp"
 
 /// What one agent of a simulation knows of another by all its senses, as values.
 namespace GAZE_FACE gaze {

@@ -2,8 +2,8 @@
 
 #include <optional>
 
+#include "gaze/face.hpp"
 #include "gaze/geometry.hpp"
-#include "gaze/version.hpp"
 
 /// How to shoot at something that moves, asked of places and velocities alone.
 namespace GAZE_FACE gaze {

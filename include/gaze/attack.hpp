@@ -4,10 +4,10 @@
 #include <optional>
 #include <string>
 
+#include "gaze/face.hpp"
 #include "gaze/geometry.hpp"
 #include "gaze/senses.hpp"
 #include "gaze/time.hpp"
-#include "gaze/version.hpp"
 
 /// Ways to harm, as a designer sets them.
 namespace GAZE_FACE gaze {
@@ -42,47 +42,52 @@ struct Attack {
   std::string name;
   How how = How::strike;
   double range = 0.0;  ///< Metres, above 0. Bursts: the radius of the blast; catches: 0: touching.
-  double min_range = 0.0;           ///< Nearer than that it is not made, metres.
-  double health_low = 0.0;          ///< It is made from this share of its own health on.
-  double health_high = 1.0;         ///< It is made up to this share of its own health.
-  double damage = 0.0;              ///< Points of health.
-  std::string damage_kind;          ///< That kinds may resist; empty: none.
-  double far_damage = 1.0;          ///< Share of the damage that is left at the range.
-  double fade_from = 0.0;           ///< Share of the range from which on the damage fades evenly.
-  Friends friends = Friends::pass;  ///< Shots, beams, bursts.
-  double push = 0.0;                ///< Metres a second for a body of mass 1, away from it.
-  Duration cooldown;                ///< Above 0; from pull to pull.
-  Duration wind_up;                 ///< From the pull to the first blow or shot.
-  int ammunition = 0;               ///< Blows or shots until it is empty; 0: endless.
-  std::optional<Duration> reload;   ///< From empty to full; none: never.
+  double min_range = 0.0;            ///< Nearer than that it is not made, metres.
+  double health_low = 0.0;           ///< It is made from this share of its own health on.
+  double health_high = 1.0;          ///< It is made up to this share of its own health.
+  double damage = 0.0;               ///< Points of health.
+  std::string damage_kind;           ///< That kinds may resist; empty: none.
+  double far_damage = 1.0;           ///< Share of the damage that is left at the range.
+  double fade_from = 0.0;            ///< Share of the range from which on the damage fades evenly.
+  Friends friends = Friends::pass;   ///< Shots, beams, bursts.
+  double push = 0.0;                 ///< Metres a second for a body of mass 1, away from it.
+  std::optional<Duration> cooldown;  ///< From pull to pull, above 0; catches may leave it out: 1 s.
+  Duration wind_up;                  ///< From the pull to the first blow or shot.
+  int ammunition = 0;                ///< Blows or shots until it is empty; 0: endless.
+  std::optional<Duration> reload;    ///< From empty to full; none: never.
   Angle arc = Angle::from_degrees(360.0);  ///< Strikes: full opening, (0, 360].
   SideSet sides{0b111111};                 ///< Touches: on which of its own sides.
 
-  Aim aim = Aim::direct;           ///< Shots.
-  double speed = 0.0;              ///< Shots: metres a second, above 0.
-  double radius = 0.0;             ///< Shots: of the projectile; beams: half as thick.
-  double gravity_share = 0.0;      ///< Shots: of the level's gravity.
-  Angle toward;                    ///< Shots, beams: straight ahead, turned from the facing
-  Angle tilt;                      ///< and upwards by so much.
-  Vector3d muzzle{0.0, 0.0, 0.0};  ///< Shots, beams: forward, left, up from the feet, metres.
+  Aim aim = Aim::direct;  ///< Shots.
+  double speed = 0.0;     ///< Shots: metres a second, above 0.
+  std::optional<double>
+      radius;  ///< Shots: of the projectile; else 0.05. Beams: half as thick; else 0.
+  std::optional<double> gravity_share;  ///< Shots: of the level's gravity; else lobs 1, others 0.
+  Angle toward;                         ///< Shots, beams: straight ahead, turned from the facing
+  Angle tilt;                           ///< and upwards by so much.
+  std::optional<Vector3d> muzzle;  ///< Shots, beams: forward, left, up from the feet, metres; else
+                                   ///< half the height up.
   Angle aim_tolerance = Angle::from_degrees(3.0);  ///< Shots, beams: between facing and target.
-  Duration lifetime;                               ///< Shots: above 0.
-  int burst = 1;                                   ///< Shots: so many a pull.
-  Duration burst_interval;                         ///< Shots: the time between two of a pull.
-  Angle spread;                                    ///< Shots: full opening of the cone, [0, 360].
-  int bounces = 0;                                 ///< Shots: off solids.
-  double bounce_loss = 0.0;                        ///< Shots: of the speed, [0, 1].
-  int pierce = 0;                                  ///< Shots: so many bodies let them through.
-  double drag = 0.0;                               ///< Shots: share of the speed lost, a second.
-  Angle homing_rate;                               ///< Shots: turn to their target, a second.
-  double blast_radius = 0.0;                       ///< Shots: of the blast where they end; 0: none.
+  std::optional<Duration> lifetime;      ///< Shots: above 0; else lobs 30 s, others to their range.
+  int burst = 1;                         ///< Shots: so many a pull.
+  Duration burst_interval{100'000'000};  ///< Shots: the time between two of a pull.
+  Angle spread;                          ///< Shots: full opening of the cone, [0, 360].
+  int bounces = 0;                       ///< Shots: off solids.
+  double bounce_loss = 0.0;              ///< Shots: of the speed, [0, 1].
+  int pierce = 0;                        ///< Shots: so many bodies let them through.
+  double drag = 0.0;                     ///< Shots: share of the speed lost, a second.
+  Angle homing_rate;                     ///< Shots: turn to their target, a second.
+  double blast_radius = 0.0;             ///< Shots: of the blast where they end; 0: none.
   double blast_fall_off = 1.0;  ///< Shots, bursts: 0 the same all over, 1 to nothing at the rim.
   Duration hold;                ///< Beams: how long they stay on; 0: for a moment.
   double noise_reach = 0.0;     ///< Shots: heard where they land, by its name.
   double fire_reach = 0.0;      ///< Shots, beams: of the noise "shot" at the muzzle.
   std::optional<std::uint32_t> leaves;  ///< Shots: a kind that appears where they end, by index.
   int keeps = 4;                        ///< So many of these at once; then the oldest is moved.
-  double mirror_radius = 0.0;           ///< Mirrored: how near the friend has to be, metres.
+  std::optional<double>
+      mirror_radius;  ///< Mirrored: how near the friend has to be; else its range.
+
+  bool operator==(const Attack&) const = default;
 };
 
 /// Seconds from a pull to one of its blows or shots, which are counted from 0.

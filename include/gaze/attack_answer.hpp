@@ -4,8 +4,8 @@
 #include <string_view>
 #include <vector>
 
+#include "gaze/face.hpp"
 #include "gaze/simulation.hpp"
-#include "gaze/version.hpp"
 
 namespace GAZE_FACE gaze {
 

@@ -4,8 +4,8 @@
 #include <string>
 #include <vector>
 
+#include "gaze/face.hpp"
 #include "gaze/sight.hpp"
-#include "gaze/version.hpp"
 
 namespace GAZE_FACE gaze {
 

@@ -4,9 +4,9 @@
 #include <optional>
 #include <string_view>
 
+#include "gaze/face.hpp"
 #include "gaze/geometry.hpp"
 #include "gaze/level.hpp"
-#include "gaze/version.hpp"
 #include "gaze/world.hpp"
 
 namespace GAZE_FACE gaze {
@@ -17,8 +17,13 @@ struct Noise {
   double reach = 0.0;  ///< Metres, above 0: how far it carries in the open to an acuity of 1.
 };
 
+/// Stands for no agent at all.
+inline constexpr std::uint32_t kNobody = 0xFFFFFFFF;
+
+/// An agent of a simulation, by its number. One that nobody has set is nobody; every call that
+/// takes one refuses an agent that there is not (UsageError).
 struct AgentId {
-  std::uint32_t index = 0;  ///< In Level::agents.
+  std::uint32_t index = kNobody;  ///< In Level::agents.
   auto operator<=>(const AgentId&) const = default;
 };
 

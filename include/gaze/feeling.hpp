@@ -4,9 +4,9 @@
 #include <optional>
 #include <span>
 
+#include "gaze/face.hpp"
 #include "gaze/level.hpp"
 #include "gaze/sides.hpp"
-#include "gaze/version.hpp"
 #include "gaze/world.hpp"
 
 /// Feelers, nearness and touch, asked of a world and some bodies alone.
@@ -43,7 +43,7 @@ struct FeelerQuestion {
 };
 void feel(const World& world, std::optional<double> ground,
           std::span<const FeelerQuestion> questions, std::span<const Cylinder> bodies,
-          std::span<Felt> felt) noexcept;
+          std::span<Felt> felt);
 
 /// Metres between two places along the axes that count.
 [[nodiscard]] double distance_along(const std::array<bool, 3>& axes, const Vector3d& a,

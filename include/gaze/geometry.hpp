@@ -3,13 +3,18 @@
 #include <Eigen/Core>
 #include <limits>
 
-#include "gaze/version.hpp"
+#include "gaze/face.hpp"
 
 /// Points, angles and the shapes that questions to a world are asked with.
 namespace GAZE_FACE gaze {
 
 using Vector2d = Eigen::Vector2d;
 using Vector3d = Eigen::Vector3d;
+static_assert(
+    alignof(Vector2d) == 16 && alignof(Vector3d) == alignof(double),
+    "Gaze is built with Eigen's usual alignment. A program that sets EIGEN_MAX_ALIGN_BYTES, "
+    "EIGEN_MAX_STATIC_ALIGN_BYTES or EIGEN_DONT_ALIGN lays out the same structs differently "
+    "and cannot be linked with it: leave these flags out where Gaze's headers are read.");
 
 /// In which two axes a level is laid out; world positions are [x, y, z] in all three.
 enum class Plane {

@@ -4,10 +4,10 @@
 #include <string>
 #include <vector>
 
+#include "gaze/face.hpp"
 #include "gaze/geometry.hpp"
 #include "gaze/path.hpp"
 #include "gaze/simulation.hpp"
-#include "gaze/version.hpp"
 
 namespace GAZE_FACE gaze {
 
@@ -29,9 +29,9 @@ struct Going {
 /// is the one facing +x, and they go on anticlockwise. Exactly between two it is the one shown
 /// before if that is one of them, else the one nearer to +x, or of these the lower number.
 ///
-/// @param pictures  4 or 8.
+/// @param pictures  4 or 8; else it throws UsageError.
 /// @param before    In [0, pictures), or nothing.
 [[nodiscard]] int picture_facing(const Vector2d& facing, int pictures,
-                                 std::optional<int> before = std::nullopt) noexcept;
+                                 std::optional<int> before = std::nullopt);
 
 }  // namespace gaze

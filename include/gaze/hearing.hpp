@@ -7,8 +7,8 @@
 #include <vector>
 
 #include "gaze/event.hpp"
+#include "gaze/face.hpp"
 #include "gaze/level.hpp"
-#include "gaze/version.hpp"
 #include "gaze/world.hpp"
 
 /// Hearing, asked of a world alone.

@@ -8,11 +8,11 @@
 #include <vector>
 
 #include "gaze/attack.hpp"
+#include "gaze/face.hpp"
 #include "gaze/move.hpp"
 #include "gaze/reaction.hpp"
 #include "gaze/senses.hpp"
 #include "gaze/solid.hpp"
-#include "gaze/version.hpp"
 
 /// What agents of one sort are like: their body, senses, gait, attacks and reactions.
 namespace GAZE_FACE gaze {
@@ -32,7 +32,15 @@ struct Defeat {
 /// How a thing is carried and thrown. Things have no will of their own, and everybody can break
 /// them.
 struct Thing {
-  Attack flight;            ///< A shot by the name of its kind.
+  /// A shot by the name of its kind, as thick as its body; of its values those count that both
+  /// have.
+  Attack flight = [] {
+    Attack thrown;
+    thrown.how = Attack::How::shot;
+    thrown.aim = Attack::Aim::lob;
+    thrown.speed = 9.0;
+    return thrown;
+  }();
   bool breaks = false;      ///< Where its flight ends it is defeated.
   double take_reach = 0.5;  ///< From body to body, metres.
 };
@@ -56,7 +64,7 @@ struct Kind {
   std::string like;              ///< The kind it grew out of, if any.
   std::uint32_t team = kNoTeam;  ///< Index in Level::teams.
   double radius = 0.3;           ///< Metres, above 0.
-  double height = 1.7;           ///< Metres, above 0.
+  double height = kUsualHeight;  ///< Metres, above 0.
   double health = 100.0;         ///< Points, above 0.
   SolidTo solid_to;
   double mass = 1.0;                     ///< Pushes are divided by it; above 0.
@@ -67,7 +75,7 @@ struct Kind {
   Duration heals_after;  ///< It heals once it has not been hurt for so long.
   std::vector<double> body_points{0.0, 0.5, 1.0};  ///< Shares of the height that others look at.
   double visibility = 1.0;                         ///< Evidence of it grows as fast, [0, 100].
-  double still_visibility = 1.0;                   ///< The same while it does not move.
+  std::optional<double> still_visibility;  ///< The same while it does not move; else as much.
   std::vector<std::string> tags;
   std::optional<Sight> sight;  ///< None: it never sees.
   std::optional<Scan> scan;
@@ -79,7 +87,7 @@ struct Kind {
   std::optional<HurtSense> hurt;
   std::optional<Tell> tell;
   Choose choose;
-  Move move;
+  std::optional<Move> move;  ///< None: it stays where it is, and turns.
   std::optional<Wander> wander;
   std::vector<Attack> attacks;  ///< In the order of the file.
   std::optional<Thing> thing;   ///< It can be carried and thrown.
@@ -98,8 +106,6 @@ struct Kind {
 /// How far a kind goes on seeing what it has noticed, metres; 0 without sight.
 [[nodiscard]] double farthest_sight(const Kind& kind);
 
-/// Where the eye is if nothing else is said: a share of the height of the body.
-constexpr double kEyeShare = 0.9;
 /// How high the eye of a kind is above its feet, metres: it looks and listens from there.
 [[nodiscard]] double eye_height(const Kind& kind);
 

@@ -6,9 +6,10 @@
 #include <string_view>
 #include <vector>
 
+#include "gaze/error.hpp"
+#include "gaze/face.hpp"
 #include "gaze/kind.hpp"
 #include "gaze/solid.hpp"
-#include "gaze/version.hpp"
 
 /// What a designer wrote, as plain values. `read_level` makes a Level from a file; a program may as
 /// well fill one in by itself. The comments give units and ranges; the reader enforces them.
@@ -47,14 +48,15 @@ struct PatrolStop {
 struct Agent {
   std::string id;
   std::uint32_t kind = 0;  ///< Index in Level::kinds; its own if it changes values of its kind.
-  Driver driver = Driver::mind;
+  std::optional<Driver> driver;      ///< Else its script, if it has one, and its mind.
   Vector3d position{0.0, 0.0, 0.0};  ///< Of the feet.
   Angle facing;
   std::vector<Vector3d> patrol;
   std::vector<PatrolStop> stops;  ///< By patrol point; empty: it goes on at once.
   PatrolStyle patrol_style = PatrolStyle::round;
   std::vector<ScriptStep> script;
-  bool is_asleep = false;  ///< Until woken it perceives nothing and does nothing.
+  /// Until woken it perceives nothing and does nothing. What something wakes begins asleep.
+  bool is_asleep = false;
   /// True for agents that a simulation has added for what others leave behind. They are not a part
   /// of what was written.
   bool is_leftover = false;
@@ -65,7 +67,7 @@ struct Agent {
 struct Zone {
   std::string id;
   std::vector<Vector2d> outline;  ///< Plan points; closed.
-  double base = 0.0;              ///< Metres; not in upright levels.
+  std::optional<double> base;     ///< Metres, not in upright levels; else the ground.
   double height = 2.5;            ///< Metres, above 0.
   std::vector<std::string> tags;
   double dimness = 0.0;                   ///< Share of evidence that it takes, [0, 1].
@@ -124,6 +126,18 @@ struct Round {
 /// "wall.north-bench.height", "seconds".
 using Origins = std::map<std::string, Place, std::less<>>;
 
+/// How much a level may have at most.
+struct LevelLimits {
+  static constexpr std::size_t agents = 100'000;
+  static constexpr std::size_t triangles = 200'000;  ///< Of one mesh.
+  static constexpr std::size_t solids = 200'000;
+  static constexpr std::size_t outline_points = 500;
+  static constexpr std::size_t path_points = 10'000;
+  static constexpr std::size_t list_items =
+      10'000;                                     ///< Of kinds, patrols, scripts, copies, includes.
+  static constexpr double coordinate = 20'000.0;  ///< Metres from the origin, on each axis.
+};
+
 struct Level {
   std::string name;
   Place place;  ///< Where its file begins.
@@ -136,7 +150,7 @@ struct Level {
   std::vector<Material> materials{{"brick", StopSet(0b1111), 1.0}};
   std::vector<Team> teams;
   std::vector<Kind> kinds;      ///< Those of the file first, in its order; then agents' own.
-  std::size_t named_kinds = 0;  ///< How many of `kinds` are of the file.
+  std::size_t named_kinds = 0;  ///< How many of `kinds` are of the file; 0: all.
   std::vector<Solid> solids;
   std::vector<Zone> zones;
   std::vector<Link> links;
@@ -156,6 +170,22 @@ struct Level {
   /// The same for a value of an agent of this level, without looking for the agent: "at".
   std::optional<Place> origin(const Agent& agent, std::string_view key) const;
 };
+
+/// What is wrong with a level that a program has made: what a file would be refused for, by the
+/// same rules and in the same words, with the path of the value for a place ("kind.pruner.radius").
+/// Empty if it can be played. What is left out is not wrong. O(n log n) for n values.
+[[nodiscard]] std::vector<Fault> validate(const Level& level);
+
+/// Puts in what was left out and follows from other values: the eye's height from the body's, the
+/// speed of hoppers from their hops. A Simulation does so by itself.
+void complete(Level& level);
+[[nodiscard]] bool is_complete(const Level& level);
+/// How a kind gets about, with all that was left out; what has no `move` stays where it is.
+[[nodiscard]] Move completed(const Level& level, const Kind& kind);
+
+/// The lowest height of a solid or a zone, metres: its base, else the ground. 0 in upright levels.
+[[nodiscard]] double base_of(const Level& level, const Solid& solid);
+[[nodiscard]] double base_of(const Level& level, const Zone& zone);
 
 /// True if agents of the first team look for and may harm those of the second.
 [[nodiscard]] bool is_hostile(const Level& level, std::uint32_t team, std::uint32_t other);

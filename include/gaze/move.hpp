@@ -5,9 +5,9 @@
 #include <string>
 #include <vector>
 
+#include "gaze/face.hpp"
 #include "gaze/geometry.hpp"
 #include "gaze/time.hpp"
-#include "gaze/version.hpp"
 
 /// How agents get about, as a designer sets it.
 namespace GAZE_FACE gaze {
@@ -55,11 +55,11 @@ enum class NoPath {
 };
 
 struct Move {
-  Gait gait = Gait::fixed;
+  Gait gait = Gait::walk;
   double speed = 2.0;  ///< Metres a second; of a hopper on average, as its hops have it.
   Angle turn_rate = Angle::from_degrees(360.0);  ///< A second.
   std::optional<double> stop_distance;  ///< Metres, centre to centre; else the sum of both radii.
-  double step_height = 0.3;             ///< Metres.
+  std::optional<double> step_height;    ///< Metres; else 0.3, or half the height if that is less.
   double step_reach = 0.0;              ///< Of the noise "step" as it walks; 0: none.
   double quiet_reach = 0.0;             ///< The same while it walks quietly.
   double stride = 0.75;                 ///< Metres from one such noise to the next, above 0.
@@ -79,11 +79,14 @@ struct Move {
   double follow_distance = 2.0;      ///< Metres, centre to centre.
   double flee_distance = 8.0;        ///< Radius of the circle about its post, metres.
   FleeStyle flee_to = FleeStyle::far_side;
-  double hop_height = 0.0;    ///< Of the top of a hop above where it begins, metres; 0: none.
-  double hop_length = 0.0;    ///< Of a hop in the plan, at most, metres.
-  Duration hop_rest;          ///< Between two hops.
-  double drop_height = 0.0;   ///< How deep it drops from a ledge; of what hangs: above `at`.
-  double hover_height = 0.0;  ///< Of what hovers: above `at`, metres.
+  /// Of the top of a hop above where it begins, metres; 0: none. Else 0.5 for the gait hop, and 0.
+  std::optional<double> hop_height;
+  std::optional<double> hop_length;  ///< Of a hop in the plan, at most, metres; else 2 hop_height.
+  std::optional<Duration> hop_rest;  ///< Between two hops; else 0.5 s for the gait hop, and 0.
+  /// How deep it drops from a ledge, metres; else hop_height. Of what hangs: above `at`; else 2 in
+  /// ground levels.
+  std::optional<double> drop_height;
+  std::optional<double> hover_height;  ///< Above `at`, metres; else 1.5 for hover in ground levels.
   /// Of what is fixed: how far it turns from its placed facing, degrees from -180 to 180,
   std::array<double, 2> turn_limits{-180.0, 180.0};
   /// and how far its shots and beams rise, degrees from -90 to 90.

@@ -8,9 +8,9 @@
 #include <string_view>
 #include <vector>
 
+#include "gaze/face.hpp"
 #include "gaze/geometry.hpp"
 #include "gaze/level.hpp"
-#include "gaze/version.hpp"
 #include "gaze/world.hpp"
 
 namespace GAZE_FACE gaze {
@@ -18,7 +18,7 @@ namespace GAZE_FACE gaze {
 /// A body as a navigation mesh knows it. Each mesh is made for one size of body.
 struct BodySize {
   double radius = 0.3;                      ///< Metres, above 0.
-  double height = 1.7;                      ///< Metres, above 0.
+  double height = kUsualHeight;             ///< Metres, above 0.
   double step_height = 0.3;                 ///< Metres, >= 0.
   Angle slope = Angle::from_degrees(40.0);  ///< Steepest that it walks on, [0, 90).
   double hop_height = 0.0;                  ///< Metres: so far up it hops; 0: not at all.
@@ -36,7 +36,7 @@ struct BodySize {
 [[nodiscard]] BodySize body_size(const Level& level, const Agent& agent);
 
 /// How high the feet of an agent that hovers or hangs are, metres.
-[[nodiscard]] double altitude_of(const Kind& kind, const Vector3d& at);
+[[nodiscard]] double altitude_of(const Level& level, const Kind& kind, const Vector3d& at);
 
 /// A part of the free space: a convex polygon on one surface.
 struct MeshPolygon {
@@ -109,6 +109,7 @@ class NavigationMesh {
   static constexpr std::size_t kMostLooks = 50'000'000;
 
   /// O(n log n) for n corners of solids, and as many looks as the corners see of each other.
+  /// Throws UsageError for a body of no size, or with a number that is not finite.
   /// @param most_looks  0: no sights are kept, for a mesh that is made for few searches.
   NavigationMesh(const Level& level, const World& world, const BodySize& body,
                  std::size_t most_looks = kMostLooks);

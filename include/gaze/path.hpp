@@ -10,9 +10,9 @@
 #include <string_view>
 #include <vector>
 
+#include "gaze/face.hpp"
 #include "gaze/geometry.hpp"
 #include "gaze/navigation.hpp"
-#include "gaze/version.hpp"
 
 namespace GAZE_FACE gaze {
 
@@ -41,7 +41,7 @@ struct Path {
 [[nodiscard]] std::string_view name_of(Path::Outcome outcome);
 
 /// Searches paths over navigation meshes, and keeps its memory from one search to the next. Several
-/// threads use one each.
+/// threads use one each. A copy has memory of its own, and an assigned one keeps its own.
 ///
 /// The way that it finds is the shortest of all over the mesh, to rounding: intervals of the edges
 /// that can be seen from a turn are carried from polygon to polygon, best first (Cui, Harabor and

@@ -6,9 +6,9 @@
 #include <string>
 #include <vector>
 
+#include "gaze/face.hpp"
 #include "gaze/feeling.hpp"
 #include "gaze/sight.hpp"
-#include "gaze/version.hpp"
 
 /// Looking for many pairs at once, in Gaze's own world or in the host's.
 namespace GAZE_FACE gaze {
@@ -17,7 +17,8 @@ namespace GAZE_FACE gaze {
 struct RayHit {
   bool is_hit = false;
   Vector3d place{0.0, 0.0, 0.0};
-  std::string name;  ///< For people; may be empty.
+  std::string name;      ///< For people; may be empty.
+  std::uint64_t id = 0;  ///< The host's own, of what stops it.
 };
 
 /// A host's own world, in the place of Gaze's: it answers lines of sight, a whole batch in one
@@ -48,12 +49,26 @@ struct LookScratch {
   std::vector<RayHit> hits;
 };
 
-/// Looker i looks at other i: the same `sees` as `look` one by one. Equal lengths, 0 allowed. Lines
-/// of sight are asked for those in range and field alone.
+/// Looker i looks at other i: the same `sees` as `look` one by one. Equal lengths, 0 allowed;
+/// others throw UsageError, as they do in every batch. Lines of sight are asked for those in range
+/// and field alone.
 void look(const World& world, std::span<const Looker> lookers, std::span<const LookedAt> others,
           LookScratch& scratch, std::span<QuickVerdict> sighted);
 
+/// Whether looker i sees other i, and no more: 1 for yes. As quick as `can_see` one by one.
+void can_see(const World& world, std::span<const Looker> lookers, std::span<const LookedAt> others,
+             std::span<std::uint8_t> sees);
+
+/// Whether each looker sees each other. The answer for looker i and other j goes to place i times
+/// the number of others, plus j.
+void can_see_all(const World& world, std::span<const Looker> lookers,
+                 std::span<const LookedAt> others, std::span<std::uint8_t> sees);
 /// The same in a host's world, with one virtual call for all lines of sight.
+void can_see_all(const RaySource& world, Plane plane, std::span<const Looker> lookers,
+                 std::span<const LookedAt> others, LookScratch& scratch,
+                 std::span<std::uint8_t> sees);
+
+/// `look` for many pairs in a host's world, with one virtual call for all lines of sight.
 void look(const RaySource& world, Plane plane, std::span<const Looker> lookers,
           std::span<const LookedAt> others, LookScratch& scratch, std::span<QuickVerdict> sighted);
 

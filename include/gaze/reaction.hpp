@@ -6,9 +6,9 @@
 #include <string_view>
 #include <vector>
 
+#include "gaze/face.hpp"
 #include "gaze/geometry.hpp"
 #include "gaze/time.hpp"
-#include "gaze/version.hpp"
 
 /// What an agent does about what it perceives.
 namespace GAZE_FACE gaze {

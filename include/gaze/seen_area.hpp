@@ -2,8 +2,8 @@
 
 #include <vector>
 
+#include "gaze/face.hpp"
 #include "gaze/sight.hpp"
-#include "gaze/version.hpp"
 
 namespace GAZE_FACE gaze {
 

@@ -8,12 +8,13 @@
 #include <string_view>
 #include <vector>
 
+#include "gaze/face.hpp"
 #include "gaze/geometry.hpp"
 #include "gaze/time.hpp"
-#include "gaze/version.hpp"
 
 /// What a designer sets of an agent's senses. Plain values; offsets are [forward, left, up] in
-/// metres from the feet, angles of senses are measured from the facing, anticlockwise.
+/// metres from the feet, angles of senses are measured from the facing, anticlockwise. What may be
+/// left out says what is taken then; `completed` puts it in.
 namespace GAZE_FACE gaze {
 
 /// The four things that a material can stop.
@@ -25,16 +26,21 @@ using StopSet = std::bitset<4>;  ///< Indexed by Stops.
 enum class Sense : std::uint8_t { sight, touch, feeler, nearness, hurt, told, hearing };
 [[nodiscard]] std::string_view name_of(Sense sense);
 
+/// Metres: how tall a body is of which nothing else is said.
+constexpr double kUsualHeight = 1.7;
+/// Where the eye is if nothing else is said: a share of the height of the body.
+constexpr double kEyeShare = 0.9;
+
 /// From where to where a distance to another agent is measured.
 enum class Measure : std::uint8_t { centre, surface };
 
 struct Sight {
-  double range = 0.0;                             ///< Metres, above 0.
-  double keep_range = 0.0;                        ///< Metres, at least `range`.
-  Angle field_of_view;                            ///< Full opening angle, (0, 360].
-  Vector3d eye{0.0, 0.0, 0.0};                    ///< Offset; turns with the head.
-  Duration notice_time;                           ///< Of full evidence before it counts.
-  Duration remember;                              ///< After evidence ends.
+  double range = 0.0;                ///< Metres, above 0.
+  std::optional<double> keep_range;  ///< Metres, at least `range`; else the same.
+  Angle field_of_view;               ///< Full opening angle, (0, 360].
+  std::optional<Vector3d> eye;       ///< Offset, turns with the head; else 0.9 of the height up.
+  Duration notice_time;              ///< Of full evidence before it counts.
+  Duration remember;                 ///< After evidence ends.
   std::optional<Angle> vertical_field_of_view{};  ///< Full, (0, 180]; then the other is level.
   Angle tilt{};                   ///< Of the view's middle above the facing, [-90, 90].
   double near_ring = 0.0;         ///< Metres within which facing does not matter.
@@ -74,7 +80,7 @@ struct Hearing {
 struct Feeler {
   enum class Finds : std::uint8_t { hostile, anything, nothing };
   std::string name;
-  Vector3d from{0.0, 0.0, 0.0};  ///< Offset of its start.
+  std::optional<Vector3d> from;  ///< Offset of its start; else half the height up.
   Angle toward;                  ///< From the facing.
   Angle tilt;                    ///< Upwards, [-90, 90].
   double length = 0.0;           ///< Metres, above 0.
@@ -87,9 +93,9 @@ struct Feeler {
 
 /// Plain distance: no facing, nothing in the way.
 struct Nearness {
-  double range = 0.0;                          ///< Metres, above 0.
-  std::array<bool, 3> axes{true, true, true};  ///< Which of x, y, z count.
-  bool once = false;                           ///< Only the first time.
+  double range = 0.0;                       ///< Metres, above 0.
+  std::optional<std::array<bool, 3>> axes;  ///< Which of x, y, z count; else those of the plane.
+  bool once = false;                        ///< Only the first time.
   Duration remember;
 };
 

@@ -4,7 +4,7 @@
 #include <string_view>
 
 #include "gaze/event.hpp"
-#include "gaze/version.hpp"
+#include "gaze/face.hpp"
 
 /// What attacks have set going, as a host may see and draw it.
 namespace GAZE_FACE gaze {

@@ -2,8 +2,8 @@
 
 #include <optional>
 
+#include "gaze/face.hpp"
 #include "gaze/senses.hpp"
-#include "gaze/version.hpp"
 #include "gaze/world.hpp"
 
 namespace GAZE_FACE gaze {

@@ -1,12 +1,13 @@
 #pragma once
 
+#include <cstdint>
 #include <optional>
 #include <span>
 #include <string>
 #include <vector>
 
+#include "gaze/face.hpp"
 #include "gaze/level.hpp"
-#include "gaze/version.hpp"
 #include "gaze/world.hpp"
 
 /// Sight, asked of a world alone: range, field of view and line of sight, each with its numbers.
@@ -18,12 +19,14 @@ struct Looker {
   Vector2d facing{1.0, 0.0};  ///< Of the head.
   Sight sight;
   bool has_noticed = false;  ///< Its range limit is then `keep_range`.
+  double height =
+      kUsualHeight;  ///< Metres; of this its eye is 0.9 up if its sight does not say where.
 };
 
 /// Who is looked at.
 struct LookedAt {
   Vector3d feet{0.0, 0.0, 0.0};
-  double height = 1.7;
+  double height = kUsualHeight;
   std::span<const double> body_points;  ///< Shares of the height; none: it cannot be seen.
   double radius = 0.0;                  ///< Metres; for distances to its surface.
   double visibility = 1.0;              ///< As it is now: still or moving.
@@ -51,6 +54,7 @@ struct LineTest {
   bool pass = false;
   int points = 0;                      ///< How many rays there were.
   std::string blocked_by;              ///< Id of a solid; empty if nothing is in the way.
+  std::uint64_t blocked_by_id = 0;     ///< In a host's world: its own.
   Vector3d blocked_at{0.0, 0.0, 0.0};  ///< Where that ray stops.
 };
 

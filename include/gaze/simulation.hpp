@@ -1,27 +1,25 @@
 #pragma once
 
+#include <cstddef>
+#include <limits>
 #include <memory>
 #include <optional>
 #include <span>
-#include <stdexcept>
 #include <string>
 #include <string_view>
 #include <vector>
 
+#include "gaze/error.hpp"
 #include "gaze/event.hpp"
+#include "gaze/face.hpp"
 #include "gaze/level.hpp"
+#include "gaze/navigation.hpp"
+#include "gaze/prepared.hpp"
 #include "gaze/shots.hpp"
 #include "gaze/sight.hpp"
-#include "gaze/version.hpp"
 #include "gaze/world.hpp"
 
 namespace GAZE_FACE gaze {
-
-/// Thrown by calls that name what does not exist, or that give a number which cannot be.
-class UsageError : public std::invalid_argument {
- public:
-  using std::invalid_argument::invalid_argument;
-};
 
 /// A noise that an agent heard and has not forgotten.
 struct HeardNoise {
@@ -58,17 +56,35 @@ struct AgentState {
 /// How far one agent is with noticing another.
 enum class Awareness { unaware, gathering, noticed, remembers };
 
+/// What `advance` has done.
+struct Advance {
+  int steps = 0;
+  /// Of a step, [0, 1): what is left of the time given, to blend the last two poses by.
+  double left_over = 0.0;
+  double lost_seconds = 0.0;  ///< Of the time given, beyond the most steps that were allowed.
+};
+
+/// Which events to pick; what is left out does not matter.
+struct EventFilter {
+  std::optional<Event::What> what;
+  std::optional<AgentId> agent;  ///< Who did or felt it, or to whom it was done.
+};
+
 /// A level being played in steps of a fixed length. A value: a copy is a snapshot, and both go on
-/// alike. The same level, seed and inputs give the same bits on every machine.
+/// alike. The same level, seed and inputs give the same bits on every machine. One that has been
+/// moved from may be copied, assigned to and destroyed, and nothing else.
 class Simulation {
  public:
   /// Places all agents and lets them look once, at tick 0. Behind the agents of the level come, not
-  /// there yet, those that may be left behind: `agent_count` counts them, and `level` has them. The
-  /// level must be as `read_level` leaves it, or as valid as that.
+  /// there yet, those that may be left behind: `agent_count` counts them, and `level` has them.
+  explicit Simulation(const Prepared& prepared);
+  /// The same for one game alone: the level is made ready first. Throws LevelError with all that
+  /// `validate` finds.
   explicit Simulation(const Level& level);
-  Simulation(std::shared_ptr<const Level> level, World world);
+  Simulation(std::shared_ptr<const Level> level, const World& world);
   Simulation(const Simulation& other);
   Simulation(Simulation&& other) noexcept;
+  /// Over an older copy of the same game it allocates nothing but for what has grown since.
   Simulation& operator=(const Simulation& other);
   Simulation& operator=(Simulation&& other) noexcept;
   ~Simulation();
@@ -77,57 +93,65 @@ class Simulation {
   void step();
 
   /// Plays as many whole steps as fit in the time given so far and keeps the rest for the next
-  /// call. @return How many. Throws UsageError if it is negative, not finite or above 3600.
-  int advance(double frame_seconds);
+  /// call. If that are more than `most_steps`, the time for the others is lost: a game that cannot
+  /// keep up goes slower, instead of falling behind for ever. Throws UsageError if the time is
+  /// negative, not finite or above 3600, or the most steps are below 0.
+  Advance advance(double frame_seconds, int most_steps = std::numeric_limits<int>::max());
 
-  std::int64_t tick() const;
-  double seconds() const;  ///< tick / ticks_per_second
+  [[nodiscard]] std::int64_t tick() const noexcept;
+  [[nodiscard]] double seconds() const noexcept;  ///< tick / ticks_per_second
 
-  /// What happened in the last call of `step` or `advance`, in order of time. What was noticed at
-  /// tick 0 comes with the first of them.
-  std::span<const Event> events() const;
-  std::string describe(const Event& event) const;  ///< One line, without the time.
+  /// What happened in the last call of `step` or `advance`, in order of time, and what calls of the
+  /// host have brought since. What was noticed at tick 0 comes with the first step.
+  [[nodiscard]] std::span<const Event> events() const noexcept;
+  /// Those of them that pass a filter, in the same order.
+  [[nodiscard]] std::vector<Event> events(const EventFilter& filter) const;
+  [[nodiscard]] std::string describe(const Event& event) const;  ///< One line, without the time.
 
-  std::size_t agent_count() const;
-  AgentId agent(std::string_view id) const;  ///< Throws UsageError if there is none.
-  const std::string& id_of(AgentId agent) const;
-  AgentState state(AgentId agent) const;
-  std::span<const Projectile> projectiles() const;
-  std::span<const BeamRay> beams() const;  ///< Those on in the last step.
+  [[nodiscard]] std::size_t agent_count() const noexcept;
+  [[nodiscard]] AgentId agent(std::string_view id) const;  ///< Throws UsageError if there is none.
+  [[nodiscard]] std::optional<AgentId> find_agent(std::string_view id) const;
+  [[nodiscard]] const std::string& id_of(AgentId agent) const;
+  [[nodiscard]] AgentState state(AgentId agent) const;
+  [[nodiscard]] std::span<const Projectile> projectiles() const noexcept;
+  [[nodiscard]] std::span<const BeamRay> beams() const noexcept;  ///< Those on in the last step.
 
   /// What one agent can tell of another now, and why. Throws UsageError for an unknown id.
-  Verdict look(AgentId looker, AgentId other) const;
-  Verdict look(std::string_view looker, std::string_view other) const;
-  Looker looker(AgentId agent) const;  ///< As `look` uses it. Throws UsageError without sight.
-  LookedAt looked(AgentId agent) const;
+  [[nodiscard]] Verdict look(AgentId looker, AgentId other) const;
+  [[nodiscard]] Verdict look(std::string_view looker, std::string_view other) const;
+  [[nodiscard]] Looker looker(
+      AgentId agent) const;  ///< As `look` uses it. Throws UsageError without sight.
+  [[nodiscard]] LookedAt looked(AgentId agent) const;
 
-  Awareness awareness(AgentId looker, AgentId other) const;
+  [[nodiscard]] Awareness awareness(AgentId looker, AgentId other) const;
   /// Where the looker has last perceived the other. Nothing while it is unaware of it.
-  std::optional<Vector3d> last_place(AgentId looker, AgentId other) const;
+  [[nodiscard]] std::optional<Vector3d> last_place(AgentId looker, AgentId other) const;
 
   /// By which sense a looker knows of another: the leading one while it notices it, else the last.
-  std::optional<Sense> noticed_by(AgentId looker, AgentId other) const;
+  [[nodiscard]] std::optional<Sense> noticed_by(AgentId looker, AgentId other) const;
 
-  /// Makes a noise, to be heard in the next step. Throws UsageError unless its reach is above 0.
+  /// Makes a noise, to be heard in the next step. Throws UsageError unless its reach is above 0 and
+  /// finite, and for a place that no level may have.
   void make_noise(const Vector3d& place, double reach, std::string_view name,
                   std::optional<AgentId> maker = std::nullopt);
 
   /// The noise that an agent made last.
-  std::optional<NoiseMade> last_noise(AgentId agent) const;
+  [[nodiscard]] std::optional<NoiseMade> last_noise(AgentId agent) const;
 
   /// The blast that an agent caused last.
-  std::optional<BlastMade> last_blast(AgentId agent) const;
+  [[nodiscard]] std::optional<BlastMade> last_blast(AgentId agent) const;
 
   /// Switches an agent on that sleeps.
   void wake(AgentId agent);
 
   /// Moves an agent that the host drives: until the next step it counts as having come there in a
-  /// straight line. Throws UsageError for another driver or numbers that are not finite.
+  /// straight line. Throws UsageError for another driver, a place that no level may have, or an
+  /// angle beyond a million degrees.
   void set_pose(AgentId agent, const Vector3d& position, Angle facing);
 
   /// What an agent that the host drives aims at, and whether it fires its attacks, until set anew:
   /// shots and beams at the place or, without one, straight ahead; strikes at the nearest foe that
-  /// they reach. Throws UsageError for another driver or numbers that are not finite.
+  /// they reach. Throws UsageError for another driver or a place that no level may have.
   void set_trigger(AgentId agent, const std::optional<Vector3d>& aim, bool fires);
 
   /// Takes a thing into the hand; throws one of a kind, from the hand or out of a pocket, to land
@@ -137,12 +161,46 @@ class Simulation {
   bool throw_thing(AgentId agent, std::string_view kind, const Vector3d& place);
   void drop(AgentId agent);
 
+  /// Puts an agent elsewhere, whoever drives it, as if it had always stood there; it goes on with
+  /// what it was about. @return False if it is not in play. Throws UsageError as `set_pose` does.
+  bool teleport(AgentId agent, const Vector3d& place, Angle facing);
+
+  /// Takes points of health, whatever it resists and however lately it was hurt; at 0 it is
+  /// defeated, with all that this brings. `by` is who did it, and whom it then knows of. Gives
+  /// points back, up to the health of its kind. Brings one that is defeated back to where it began.
+  /// @return False if there is nothing to hurt, heal or bring back. Throws UsageError for points
+  /// below 0.
+  bool hurt(AgentId agent, double points, std::optional<AgentId> by = std::nullopt);
+  bool heal(AgentId agent, double points);
+  bool revive(AgentId agent);
+
+  /// Tags that kinds begin with or zones grant. Throws UsageError for others.
+  void give_tag(AgentId agent, std::string_view tag);
+  void take_tag(AgentId agent, std::string_view tag);
+
+  /// Takes away a door or what breaks, or puts it back, whole. A door opens and shuts by itself
+  /// from then on. Throws UsageError for any other solid.
+  void set_gone(SolidId solid, bool is_gone);
+
   /// True once the round has ended in a level that does not begin again: nothing moves any more.
-  bool is_over() const;
+  [[nodiscard]] bool is_over() const noexcept;
+
+  /// The whole game as bytes, to be restored in another process or on another machine into a
+  /// simulation of the same level. The same game gives the same bytes.
+  [[nodiscard]] std::vector<std::byte> save() const;
+  /// Goes back, or on, to what was saved: from there on everything happens as it did. Throws
+  /// SaveError with the reason, and changes nothing, if the save is damaged, of another level, or
+  /// of another version of the library.
+  void restore(std::span<const std::byte> save);
+  /// A number for all that `save` would write: two games that differ in anything have, but for
+  /// one chance in 2^64, different digests.
+  [[nodiscard]] std::uint64_t digest() const;
 
   /// The level as it was given; after its agents come those that may be left behind.
-  const Level& level() const;
-  const World& world() const;
+  [[nodiscard]] const Level& level() const noexcept;
+  [[nodiscard]] const World& world() const noexcept;
+  /// The mesh on which an agent finds its ways as it is now, if it finds any.
+  [[nodiscard]] std::optional<NavigationMesh> mesh(AgentId agent) const;
 
   struct State;
 

@@ -2,27 +2,18 @@
 
 #include <array>
 #include <cstdint>
+#include <optional>
 #include <string>
 #include <vector>
 
+#include "gaze/error.hpp"
+#include "gaze/face.hpp"
 #include "gaze/geometry.hpp"
 #include "gaze/senses.hpp"
 #include "gaze/time.hpp"
-#include "gaze/version.hpp"
 
 /// What levels are built of: materials, and the solids made of them.
 namespace GAZE_FACE gaze {
-
-/// Where a value was written. Lines and columns count from 1; 0 where it came from no file.
-struct Place {
-  std::string file;
-  int line = 0;
-  int column = 0;
-  auto operator<=>(const Place&) const = default;
-};
-
-/// "garden.toml:3:7", or the name alone of what has no lines: an option of the command.
-[[nodiscard]] std::string text_of(const Place& place);
 
 struct Material {
   std::string name;
@@ -42,16 +33,16 @@ using Triangle = std::array<Vector3d, 3>;
 /// A wall (a path of some thickness) or a block (a filled outline), rising from `base` by `height`.
 /// In an upright level it is endless across the plane, and base and height do not count. In the
 /// others also what there is to walk on: a floor (an outline whose upper side lies at base +
-/// height), a ramp, or stairs, which bodies climb as a ramp. A mesh is a shell of triangles, 2 cm
-/// thick, hollow inside.
+/// thickness), a ramp, or stairs, which bodies climb as a ramp. A mesh is a shell of triangles, 2
+/// cm thick, hollow inside.
 struct Solid {
   enum class Form { wall, block, floor, ramp, stairs, door, mesh };
   std::string id;
   Form form = Form::block;
   std::uint32_t material = 0;       ///< Index in Level::materials.
   std::vector<Vector2d> points;     ///< Path of a wall (2 or more), outline of a block (3 or more).
-  double thickness = 0.2;           ///< Metres, above 0; of walls, ramps and stairs.
-  double base = 0.0;                ///< Metres.
+  double thickness = 0.2;           ///< Metres, above 0; of walls, floors, ramps and stairs.
+  std::optional<double> base;       ///< Metres; else the ground, on which floors lie flush.
   double height = 2.5;              ///< Metres, above 0.
   Vector3d from{0.0, 0.0, 0.0};     ///< Of ramps and stairs: the middle of one end's upper side.
   Vector3d to{0.0, 0.0, 0.0};       ///< The same of the other end; apart from it in the plan.

@@ -3,7 +3,7 @@
 #include <compare>
 #include <cstdint>
 
-#include "gaze/version.hpp"
+#include "gaze/face.hpp"
 
 /// Time in Gaze is exact: durations are whole nanoseconds, and a run counts in moments.
 namespace GAZE_FACE gaze {

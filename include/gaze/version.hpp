@@ -4,6 +4,3 @@
 #define GAZE_VERSION_MAJOR 0
 #define GAZE_VERSION_MINOR 1
 #define GAZE_VERSION_PATCH 0
-
-/// What a shared library offers to programs: the names of the public headers and no others.
-#define GAZE_FACE [[gnu::visibility("default")]]

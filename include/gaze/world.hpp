@@ -7,9 +7,9 @@
 #include <span>
 #include <vector>
 
+#include "gaze/face.hpp"
 #include "gaze/geometry.hpp"
 #include "gaze/level.hpp"
-#include "gaze/version.hpp"
 
 namespace GAZE_FACE gaze {
 
@@ -45,7 +45,8 @@ struct Touch {
 /// Boxes of the tree are float, rounded outwards; the last word is always in double.
 class World {
  public:
-  /// The level must be as `read_level` leaves it. O(n log n) for n pieces of solids.
+  /// Throws LevelError where the solids are not as `validate` asks; they may do without ids.
+  /// O(n log n) for n pieces of them.
   explicit World(const Level& level);
 
   Plane plane() const noexcept;
@@ -67,23 +68,22 @@ class World {
                              Stops what) const noexcept;
 
   /// The same for many at once: the answer to question i is written to place i of a span of equal
-  /// length, which must not overlap the questions. 1 stands for clear, or for overlapping.
+  /// length, which must not overlap the questions. 1 stands for clear, or for overlapping. Throws
+  /// UsageError where the lengths differ.
   void are_clear(std::span<const Segment> segments, Stops what,
-                 std::span<std::uint8_t> clear) const noexcept;
-  void are_clear(std::span<const Ray> rays, Stops what,
-                 std::span<std::uint8_t> clear) const noexcept;
-  void are_clear(std::span<const BallPath> balls, Stops what,
-                 std::span<std::uint8_t> clear) const noexcept;
+                 std::span<std::uint8_t> clear) const;
+  void are_clear(std::span<const Ray> rays, Stops what, std::span<std::uint8_t> clear) const;
+  void are_clear(std::span<const BallPath> balls, Stops what, std::span<std::uint8_t> clear) const;
   void first_touches(std::span<const Segment> segments, Stops what,
-                     std::span<std::optional<Touch>> touches) const noexcept;
+                     std::span<std::optional<Touch>> touches) const;
   void first_touches(std::span<const Ray> rays, Stops what,
-                     std::span<std::optional<Touch>> touches) const noexcept;
+                     std::span<std::optional<Touch>> touches) const;
   void first_touches(std::span<const BallPath> balls, Stops what,
-                     std::span<std::optional<Touch>> touches) const noexcept;
+                     std::span<std::optional<Touch>> touches) const;
   void overlap(std::span<const Cylinder> cylinders, Stops what,
-               std::span<std::uint8_t> overlapping) const noexcept;
+               std::span<std::uint8_t> overlapping) const;
   void sweeps(std::span<const Cylinder> cylinders, std::span<const Vector3d> motions, Stops what,
-              std::span<std::optional<Touch>> touches) const noexcept;
+              std::span<std::optional<Touch>> touches) const;
 
   /// Takes a solid away, or puts it back; copies made before and after are not touched.
   void set_gone(SolidId solid, bool is_gone);

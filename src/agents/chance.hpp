@@ -25,6 +25,9 @@ class Chance {
     }
   }
 
+  /// Where each stream is, for saves.
+  std::vector<std::uint64_t>& streams() { return random_; }
+
   /// A number that is evenly distributed over [0, 1), from the stream of that agent.
   double share(std::uint32_t who) {
     random_[who] += kGoldenStep;

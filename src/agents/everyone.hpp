@@ -64,7 +64,7 @@ class Asking {
 
   /// True if an agent moves up and down as well: it hovers in a level seen from the side.
   bool flies_freely(std::uint32_t i) const {
-    return plane() == Plane::upright && kind(i).move.gait == Gait::hover;
+    return plane() == Plane::upright && kind(i).move->gait == Gait::hover;
   }
   /// How far it is from one place to another for an agent: level, unless it flies freely.
   double apart(std::uint32_t i, const Vector3d& a, const Vector3d& b) const {

@@ -51,7 +51,8 @@ struct StartChoice {
 /// The level, and what is worked out from it once, before anything moves.
 struct Fixed {
   std::shared_ptr<const Level> level;
-  std::size_t placed = 0;  ///< Agents of the level itself; those behind them may be left behind.
+  std::uint64_t digest = 0;  ///< Of all that decides how the level plays.
+  std::size_t placed = 0;    ///< Agents of the level itself; those behind them may be left behind.
 
   std::vector<KindLimits> limits;     ///< By kind.
   std::vector<std::uint32_t> bases;   ///< By kind: the one that it is like, or kNoBase.

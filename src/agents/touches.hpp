@@ -26,6 +26,16 @@ class Touches {
   void forget_gone(const Everyone& all, std::uint32_t who);
   void reset(std::uint32_t who) { touching_[who].clear(); }
 
+  /// For saves: `list` may change the length of what touches one agent, and then `one` the other
+  /// and the side of each.
+  template <typename One, typename List>
+  void go_through(One&& one, List&& list) {
+    for (std::vector<Touching>& touching : touching_) {
+      list(touching);
+      for (Touching& it : touching) one(it.other, it.side);
+    }
+  }
+
  private:
   struct Touching {
     std::uint32_t other = 0;

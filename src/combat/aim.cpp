@@ -36,7 +36,7 @@ Angle aim_limit(const Attack& attack, const Fighter& fighter) {
 }
 
 bool flips(Plane plane, const Kind& kind) {
-  return plane == Plane::upright && kind.move.gait != Gait::fixed;
+  return plane == Plane::upright && kind.move->gait != Gait::fixed;
 }
 
 Fighter fighter_of(Plane plane, const Kind& kind, const Vector3d& feet, const Vector2d& facing) {
@@ -44,13 +44,13 @@ Fighter fighter_of(Plane plane, const Kind& kind, const Vector3d& feet, const Ve
           facing,
           kind.radius,
           kind.height,
-          kind.move.tilt_limits,
+          kind.move->tilt_limits,
           flips(plane, kind),
           kind.body_points};
 }
 
 Vector3d muzzle_of(Plane plane, const Attack& attack, const Fighter& fighter) {
-  return offset_place(plane, fighter.feet, fighter.facing, attack.muzzle);
+  return offset_place(plane, fighter.feet, fighter.facing, *attack.muzzle);
 }
 
 Vector3d ahead_of(Plane plane, const Attack& attack, const Fighter& fighter) {
@@ -74,7 +74,7 @@ std::optional<Launch> launch_at(Plane plane, const Attack& attack, const Fighter
     case Attack::Aim::ahead:
       break;
     default:
-      return aim_lob(muzzle, middle, motion, attack.speed, gravity * attack.gravity_share,
+      return aim_lob(muzzle, middle, motion, attack.speed, gravity * *attack.gravity_share,
                      attack.aim == Attack::Aim::high_lob);
   }
   return Launch{ahead * attack.speed, attack.range / attack.speed, muzzle + ahead * attack.range};
@@ -83,7 +83,7 @@ std::optional<Launch> launch_at(Plane plane, const Attack& attack, const Fighter
 bool is_flight_clear(const World& world, const Attack& attack, const Vector3d& muzzle,
                      const Launch& launch, double gravity) {
   return along_flight(attack, muzzle, launch, gravity, [&](const Segment& piece) {
-    return world.is_clear(BallPath{piece, attack.radius}, Stops::shots);
+    return world.is_clear(BallPath{piece, *attack.radius}, Stops::shots);
   });
 }
 

@@ -67,7 +67,7 @@ bool along_flight(const Attack& attack, const Vector3d& muzzle, const Launch& la
   if (!is_lobbed(attack)) return use(Segment{muzzle, launch.meets});
   constexpr double kSag = 0.005;  // metres: that of a chord of s seconds is g s^2 / 8
   constexpr double kMostChords = 1000.0;
-  const double fall = gravity * attack.gravity_share;
+  const double fall = gravity * *attack.gravity_share;
   const double chords =
       std::clamp(std::ceil(launch.seconds / std::sqrt(8.0 * kSag / fall)), 1.0, kMostChords);
   const auto at = [&](double share) {

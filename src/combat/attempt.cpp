@@ -50,7 +50,7 @@ bool is_turned(const Attempt& attempt) {
 BallPath straight_way(const Attempt& attempt) {
   const bool is_beam = attempt.attack.how == How::beam;
   const Vector3d from = is_beam ? muzzle_of(attempt) : attempt.by.middle();
-  return {{from, attempt.at.middle()}, is_beam ? attempt.attack.radius : 0.0};
+  return {{from, attempt.at.middle()}, is_beam ? *attempt.attack.radius : 0.0};
 }
 
 Stops stopped_by(const Attempt& attempt) {
@@ -75,7 +75,7 @@ bool is_touched_where_it_hurts(const Attempt& attempt) {
 
 bool can_blast(const Attempt& attempt) {
   return blast_share(attempt.world, attempt.attack, attempt.by.middle(), attempt.attack.range,
-                     attempt.at) > 0.0;
+                     body_of(attempt.at), attempt.at.body_points) > 0.0;
 }
 
 bool is_near_enough_to_catch(const Attempt& attempt) {
@@ -108,7 +108,7 @@ bool can_shoot(const Attempt& attempt) {
 Shortfall falls_short(const Attempt& attempt) {
   if (!is_lobbed(attempt.attack)) return because(What::getaway);
   const Vector3d way = attempt.at.middle() - muzzle_of(attempt);
-  const double fall = attempt.gravity * attempt.attack.gravity_share;
+  const double fall = attempt.gravity * *attempt.attack.gravity_share;
   const double distance = level_length(way);
   const double reach = lob_reach(attempt.attack.speed, fall, way.z());
   return distance > reach ? because(What::arc, distance, reach) : because(What::getaway);
@@ -151,7 +151,7 @@ MaybeShortfall flight_fails(const Attempt& attempt) {
   if (auto tilt = tilted_too_far(attempt, launch->velocity)) return tilt;
   if (is_flight_clear(attempt, *launch)) return std::nullopt;
   if (is_lobbed(attempt.attack)) return because(What::solid);
-  return blocked(attempt, {{muzzle_of(attempt), launch->meets}, attempt.attack.radius},
+  return blocked(attempt, {{muzzle_of(attempt), launch->meets}, *attempt.attack.radius},
                  Stops::shots);
 }
 
@@ -165,7 +165,15 @@ MaybeShortfall aimed_fails(const Attempt& attempt) {
 }
 
 MaybeShortfall blast_fails(const Attempt& attempt) {
-  return can_blast(attempt) ? std::nullopt : MaybeShortfall(because(What::shielded));
+  if (can_blast(attempt)) return std::nullopt;
+  const double range = attempt.attack.range;
+  const double distance = distance_to(body_of(attempt.at), attempt.by.middle());
+  const bool is_within = blast_share(attempt.attack, range, distance) > 0.0;
+  if (!is_within) return because(What::blast, distance, range);
+  Shortfall shield = because(What::shielded);
+  shield.touch =
+      attempt.world.first_touch(Segment{attempt.by.middle(), attempt.at.middle()}, Stops::shots);
+  return shield;
 }
 
 }  // namespace
@@ -225,14 +233,13 @@ double blast_share(const Attack& attack, double radius, double distance) {
 }
 
 double blast_share(const World& world, const Attack& attack, const Vector3d& place, double radius,
-                   const Fighter& body) {
-  const double share = blast_share(attack, radius, distance_to(body_of(body), place));
+                   const Cylinder& body, std::span<const double> body_points) {
+  const double share = blast_share(attack, radius, distance_to(body, place));
   if (!(share > 0.0)) return 0.0;
-  const bool is_open =
-      std::any_of(body.body_points.begin(), body.body_points.end(), [&](double height) {
-        const Vector3d point = body.feet + Vector3d{0.0, 0.0, body.height * height};
-        return world.is_clear(Segment{place, point}, Stops::shots);
-      });
+  const bool is_open = std::any_of(body_points.begin(), body_points.end(), [&](double height) {
+    const Vector3d point = body.feet + Vector3d{0.0, 0.0, body.height * height};
+    return world.is_clear(Segment{place, point}, Stops::shots);
+  });
   return is_open ? share : 0.0;
 }
 

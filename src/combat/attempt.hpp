@@ -3,6 +3,7 @@
 #include <optional>
 
 #include "combat/aim.hpp"
+#include "gaze/flight.hpp"
 
 /// Whether an attack can be made at a target as both stand: one rule for play, for the reasons, for
 /// the judge and for studies. Whether the attacker is ready, healthy enough and may harm that
@@ -32,12 +33,13 @@ struct Shortfall {
     arc,       ///< An arc of that speed comes down before the target.
     tilt,      ///< Would have to be tilted more than the body can.
     solid,     ///< A solid is in the way.
-    shielded,  ///< The blast would not hurt the target: something stands between them.
+    blast,     ///< The target is beyond the blast, up, down or across.
+    shielded,  ///< A solid shields the target from the blast.
   };
   What what = What::apart;
   double found = 0.0;
   double limit = 0.0;
-  std::optional<Touch> touch;  ///< Of `solid`, unless the shot flies in an arc.
+  std::optional<Touch> touch;  ///< Of `solid`, unless the shot flies in an arc, and of `shielded`.
 };
 
 /// True if the target is not nearer than the attack asks.
@@ -62,14 +64,7 @@ struct Shortfall {
 /// middle; nothing of blows, and of shots that do not get there.
 [[nodiscard]] std::optional<Launch> way_of(const Attempt& attempt);
 
-/// Which share of its damage a blast does to a body, in [0, 1]: 0 beyond its radius, and if
-/// something that stops shots lies before every point of the body that others look at.
-///
-/// @param radius  Of the blast, metres.
-[[nodiscard]] double blast_share(const World& world, const Attack& attack, const Vector3d& place,
-                                 double radius, const Fighter& body);
-
-/// The same for a solid: it goes by the distance alone.
+/// Which share of its damage a blast does to a solid, in [0, 1]: it goes by the distance alone.
 [[nodiscard]] double blast_share(const Attack& attack, double radius, double distance);
 
 }  // namespace gaze

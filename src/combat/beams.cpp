@@ -40,7 +40,7 @@ Meeting beam_end(const Fighting& state, const Beam& beam, Shell& ray, Vector3d& 
   ray.position = muzzle_of(state.plane(), attack, fighter);
   Vector3d way = ahead_of(state.plane(), attack, fighter);
   if (const auto to = beam_way(state, beam, attack, fighter, ray.position)) way = *to;
-  const BallPath ball{{ray.position, ray.position + way * attack.range}, attack.radius};
+  const BallPath ball{{ray.position, ray.position + way * attack.range}, *attack.radius};
   const Meeting meeting = first_meeting(state, ray, ball, {1.0, 1.0}, false);
   place = ball.path.from + (ball.path.to - ball.path.from) * meeting.share;
   return meeting;
@@ -72,7 +72,7 @@ void shine(Fighting& state, Beam& beam) {
   Vector3d place{0.0, 0.0, 0.0};
   const Meeting meeting = beam_end(state, beam, ray, place);
   const Attack& attack = state.attack(beam.who, beam.attack);
-  state.fights.beam_rays.push_back({{beam.who}, attack.name, ray.position, place, attack.radius});
+  state.fights.beam_rays.push_back({{beam.who}, attack.name, ray.position, place, *attack.radius});
   const std::optional<Index> solid =
       meeting.solid ? std::optional(meeting.solid->index) : std::nullopt;
   if (meeting.body != beam.body || solid != beam.solid) {

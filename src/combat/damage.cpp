@@ -11,16 +11,16 @@ namespace {
 using Index = std::uint32_t;
 
 // A victim knows who has hurt it, if its kind has that sense or reacts to being hurt.
-void feel_hurt(Fighting& state, const Blow& blow) {
-  const Kind& kind = state.kind(blow.victim);
-  state.fire(blow.victim, Cause::hurt);
+void feel_hurt(Fighting& state, Index who, std::optional<Index> by) {
+  const Kind& kind = state.kind(who);
+  state.fire(who, Cause::hurt);
   const std::vector<Rule>& rules = kind.when.rules;
   const bool reacts = std::any_of(rules.begin(), rules.end(),
                                   [](const Rule& rule) { return rule.cause == Cause::hurt; });
-  if (!kind.hurt && !reacts) return;
+  if (!by || (!kind.hurt && !reacts)) return;
   const Duration remember = kind.hurt ? kind.hurt->remember : HurtSense{}.remember;
-  state.told.sudden.push_back({blow.victim, blow.by, Sense::hurt, state.moments(remember),
-                               state.bodies.position[blow.by], std::nullopt});
+  state.told.sudden.push_back(
+      {who, *by, Sense::hurt, state.moments(remember), state.bodies.position[*by], std::nullopt});
 }
 
 double damage_of(const Fighting& state, const Blow& blow, Side side) {
@@ -32,7 +32,7 @@ double damage_of(const Fighting& state, const Blow& blow, Side side) {
 // The push is level, away from where the blow came from.
 void push(Fighting& state, const Blow& blow) {
   const Attack& attack = *blow.attack;
-  if (attack.push == 0.0 || !travels(state.kind(blow.victim).move.gait)) return;
+  if (attack.push == 0.0 || !travels(state.kind(blow.victim).move->gait)) return;
   Vector3d away = state.middle(blow.victim) - blow.from;
   away.z() = 0.0;
   if (state.plane() == Plane::upright) away.y() = 0.0;
@@ -66,7 +66,7 @@ void deal(Fighting& state, const Blow& blow) {
   event.side = side;
   event.place = state.bodies.position[who];
   if (event.health > 0.0) {
-    feel_hurt(state, blow);
+    feel_hurt(state, who, blow.by);
   } else {
     defeat(state, who, state.bodies.position[who], blow.by, blow.when);
   }
@@ -80,7 +80,8 @@ void blast(Fighting& state, Index by, Index maker, const Attack& attack, const V
   state.fights.last_blast[maker] = BlastMade{attack.name, place, radius, state.clock.tick};
   for (Index who = 0; who < state.agent_count(); ++who) {
     if (!state.lives.alive[who] || who == maker || !can_hurt(state, by, attack, who)) continue;
-    const double share = blast_share(state.world, attack, place, radius, fighter_of(state, who));
+    const double share = blast_share(state.world, attack, place, radius, state.body(who),
+                                     state.kind(who).body_points);
     if (share > 0.0) state.fights.blows.push_back({by, who, &attack, share, place, place, when});
   }
   if (state.fights.solid_health.empty()) return;
@@ -117,6 +118,33 @@ void heal(Fighting& state) {
                            state.level().ticks_per_second;
     state.lives.health[who] = std::min(kind.health, state.lives.health[who] + kind.heals * seconds);
   }
+}
+
+void hurt(Fighting& state, Index who, double points, std::optional<Index> by) {
+  double& health = state.lives.health[who];
+  const double lost = std::min(points, health);
+  if (!(lost > 0.0)) return;
+  health -= lost;
+  state.lives.hurt_at[who] = state.now();
+  Event& event = state.tell(Event::What::hurt, who);
+  if (by) event.other = AgentId{*by};
+  event.damage = lost;
+  event.health = health;
+  event.place = state.bodies.position[who];
+  if (health > 0.0) {
+    feel_hurt(state, who, by);
+  } else {
+    defeat(state, who, state.bodies.position[who], by, state.now());
+    deal_blows(state);
+  }
+}
+
+void set_gone(Fighting& state, Index solid, bool is_gone) {
+  const Solid& values = state.level().solids[solid];
+  if (values.health > 0.0) state.fights.solid_health[solid] = is_gone ? 0.0 : values.health;
+  state.world.set_gone({solid}, is_gone);
+  state.told.changed_solids.push_back(solid);
+  look_ahead_again(state.fights);
 }
 
 void look_ahead_again(Fights& fights) {

@@ -16,6 +16,10 @@ void deal_blows(Fighting& state);
 void heal(Fighting& state);
 /// Takes from the health of a solid that breaks.
 void wear_down(Fighting& state, std::uint32_t solid, double damage, std::uint32_t by);
+/// Takes points of health from somebody, by nobody's attack, and deals what that brings.
+void hurt(Fighting& state, std::uint32_t who, double points, std::optional<std::uint32_t> by);
+/// Opens a door or shuts it, breaks what breaks or makes it whole.
+void set_gone(Fighting& state, std::uint32_t solid, bool is_gone);
 /// Forgets what lies before the shells, because a solid has come or gone.
 void look_ahead_again(Fights& fights);
 

@@ -77,7 +77,7 @@ void leave_behind(Fighting& state, Index owner, const Attack& attack, const Vect
   if (!attack.leaves) return;
   for (Leftover& leftover : state.fights.leftovers) {
     if (leftover.owner != owner || leftover.attack != &attack) continue;
-    const Vector3d feet = place - Vector3d{0.0, 0.0, attack.radius};
+    const Vector3d feet = place - Vector3d{0.0, 0.0, *attack.radius};
     put_next(state, leftover, feet, state.bodies.facing[owner]);
   }
 }

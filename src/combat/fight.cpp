@@ -17,7 +17,7 @@ void show_projectiles(Fighting& state) {
                                         shell.attack->name,
                                         shell.position,
                                         shell.velocity,
-                                        shell.attack->radius,
+                                        *shell.attack->radius,
                                         shell.number});
   }
 }

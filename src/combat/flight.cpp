@@ -1,11 +1,14 @@
-#include "combat/flight.hpp"
+#include "gaze/flight.hpp"
 
 #include <cmath>
 
 #include "combat/decay.hpp"
 #include "geometry/plan.hpp"
+#include "geometry/rolling.hpp"
+#include "world/lengths.hpp"
 
 namespace gaze {
+
 FlightState flown(const FlightState& from, double fall, double drag, double seconds) {
   FlightState to;
   if (drag == 0.0) {
@@ -40,6 +43,17 @@ Vector3d bounced(const Vector3d& velocity, const Vector3d& normal, double loss) 
   const double into = dot3(velocity, normal);
   const Vector3d mirrored = into < 0.0 ? Vector3d(velocity - normal * (2.0 * into)) : velocity;
   return mirrored * (1.0 - loss);
+}
+
+std::optional<BodyMet> sweep(const BallPath& ball, std::span<const Cylinder> bodies,
+                             std::span<const Vector3d> motions) {
+  need_as_many(bodies.size(), motions.size());
+  std::optional<BodyMet> first;
+  for (std::size_t i = 0; i < bodies.size(); ++i) {
+    const auto share = first_touch(ball, bodies[i], motions[i]);
+    if (share && (!first || *share < first->share)) first = BodyMet{*share, i};
+  }
+  return first;
 }
 
 }  // namespace gaze

@@ -62,6 +62,11 @@ void pull_all_due(Fighting& state, Index who, Index attack, const Aimed& at,
   state.told.made.push_back({who, attack});
 }
 
+bool can_make(const Everyone& state, Index who, const Attack& attack, Index target) {
+  const Attempt attempt = attempt_of(state, who, attack, target);
+  return is_far_enough(attempt) && gets_there(state, who, attempt);
+}
+
 // Without anybody to aim at, only attacks that go along the facing can be made.
 void attack_with(Fighting& state, Index who, Index attack, std::optional<Index> target) {
   const Attack& values = state.attack(who, attack);
@@ -69,9 +74,8 @@ void attack_with(Fighting& state, Index who, Index attack, std::optional<Index> 
   if (state.fights.ready[who][attack].at > state.now()) return;
   const bool needs_none =
       values.how == How::shot || values.how == How::beam || values.how == How::burst;
-  const bool is_possible = target
-                               ? is_fit(state, who, values) && can_make(state, who, values, *target)
-                               : needs_none && is_fit(state, who, values);
+  if (!is_fit(state, who, values)) return;
+  const bool is_possible = target ? can_make(state, who, values, *target) : needs_none;
   if (is_possible) pull_all_due(state, who, attack, {target, std::nullopt, false});
 }
 
@@ -173,14 +177,8 @@ Attempt attempt_of(const Everyone& state, Index who, const Attack& attack, Index
           state.level().gravity};
 }
 
-bool can_still_make(const Everyone& state, Index who, const Attack& attack, Index target) {
-  const Attempt attempt = attempt_of(state, who, attack, target);
+bool gets_there(const Everyone& state, Index who, const Attempt& attempt) {
   return can_reach(attempt) && !friend_in_the_way(state, who, attempt);
-}
-
-bool can_make(const Everyone& state, Index who, const Attack& attack, Index target) {
-  return is_far_enough(attempt_of(state, who, attack, target)) &&
-         can_still_make(state, who, attack, target);
 }
 
 std::optional<Index> friend_in_the_way(const Everyone& state, Index who, const Attempt& attempt) {
@@ -196,8 +194,8 @@ std::optional<Index> friend_in_the_way(const Everyone& state, Index who, const A
     for (Index other = 0; other < state.agent_count() && !found; ++other) {
       const bool is_friend =
           other != who && state.lives.alive[other] && state.kind(other).team == team;
-      if (is_friend && is_near_piece(piece, attack.radius, state.body(other)) &&
-          first_touch(BallPath{piece, attack.radius}, state.body(other), still)) {
+      if (is_friend && is_near_piece(piece, *attack.radius, state.body(other)) &&
+          first_touch(BallPath{piece, *attack.radius}, state.body(other), still)) {
         found = other;
       }
     }

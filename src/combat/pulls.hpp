@@ -18,13 +18,9 @@ void let_go_of_what_is_due(Fighting& state);
 /// An attack of one agent at another, as both stand now.
 [[nodiscard]] Attempt attempt_of(const Everyone& all, std::uint32_t who, const Attack& attack,
                                  std::uint32_t target);
-/// True if an attack can be made at that target now, but for health and being ready: it is far
-/// enough, the attack gets there, and no friend is in the way.
-[[nodiscard]] bool can_make(const Everyone& all, std::uint32_t who, const Attack& attack,
-                            std::uint32_t target);
-/// The same of one that is under way: who has come nearer meanwhile than it asks is hit.
-[[nodiscard]] bool can_still_make(const Everyone& all, std::uint32_t who, const Attack& attack,
-                                  std::uint32_t target);
+/// True if an attack gets to its target, and no friend is in the way. Whether the target is nearer
+/// than the attack asks is not looked at: who has come nearer since the pull is hit.
+[[nodiscard]] bool gets_there(const Everyone& all, std::uint32_t who, const Attempt& attempt);
 /// The friend whom an attack would meet on its way, if it does not pass friends.
 [[nodiscard]] std::optional<std::uint32_t> friend_in_the_way(const Everyone& all, std::uint32_t who,
                                                              const Attempt& attempt);

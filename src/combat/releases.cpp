@@ -84,7 +84,7 @@ void shoot(Fighting& state, const Release& release, const Attack& attack) {
 bool is_still_there(const Fighting& state, const Release& release, const Attack& attack) {
   if (!state.lives.alive[*release.at.agent]) return false;
   return !release.is_late || attack.how == How::touch ||
-         can_still_make(state, release.who, attack, *release.at.agent);
+         gets_there(state, release.who, attempt_of(state, release.who, attack, *release.at.agent));
 }
 
 void let_go(Fighting& state, const Release& release) {

@@ -1,10 +1,10 @@
 #include <limits>
 
 #include "combat/damage.hpp"
-#include "combat/flight.hpp"
 #include "combat/meeting.hpp"
 #include "combat/shells.hpp"
 #include "combat/things.hpp"
+#include "gaze/flight.hpp"
 #include "geometry/rolling.hpp"
 #include "world/bounds.hpp"
 #include "world/contact_gap.hpp"
@@ -118,7 +118,7 @@ void look_ahead(const Fighting& state, Shell& shell, double fall) {
   const double seconds = static_cast<double>(kSteps) / state.level().ticks_per_second;
   const FlightState to = flown({shell.position, shell.velocity}, fall, 0.0, seconds);
   const double sag = std::abs(fall) * seconds * seconds / 8.0;
-  const BallPath thick{{shell.position, to.place}, attack.radius + sag + kSlack};
+  const BallPath thick{{shell.position, to.place}, *attack.radius + sag + kSlack};
   const auto touch = state.world.first_touch(thick, Stops::shots);
   shell.clear_steps = touch ? static_cast<int>(touch->share * kSteps) : kSteps;
 }
@@ -132,7 +132,7 @@ std::optional<double> way_out(const Fighting& state, const BallPath& ball) {
 // Flies a shell from meeting to meeting, until the step or its lifetime is over.
 void fly(Fighting& state, Shell& shell) {
   const Attack& attack = *shell.attack;
-  const double fall = state.level().gravity * attack.gravity_share;
+  const double fall = state.level().gravity * *attack.gravity_share;
   const Moment end = std::min(kMomentsPerTick, shell.lifetime - shell.age);
   Moment at = 0;
   home(state, shell, attack);
@@ -146,7 +146,7 @@ void fly(Fighting& state, Shell& shell) {
     };
     const FlightState from{shell.position, shell.velocity};
     const FlightState to = flown(from, fall, attack.drag, seconds(end - at));
-    const BallPath ball{{from.place, to.place}, attack.radius};
+    const BallPath ball{{from.place, to.place}, *attack.radius};
     const Stretch stretch{static_cast<double>(at) / double(kMomentsPerTick),
                           static_cast<double>(end) / double(kMomentsPerTick)};
     const Meeting meeting = first_meeting(state, shell, ball, stretch, is_clear && at == 0);
@@ -207,7 +207,7 @@ void fire_shell(Fighting& state, Index who, Index attack, const Vector3d& veloci
   shell.attack = &values;
   shell.noise = state.links(who).attack_noises[attack];
   shell.number = state.shells_made++;
-  shell.lifetime = state.moments(values.lifetime);
+  shell.lifetime = state.moments(*values.lifetime);
   shell.position = muzzle_of(state.plane(), values, fighter_of(state, who));
   shell.origin = shell.position;
   shell.velocity = velocity;
@@ -228,7 +228,7 @@ void fly_shells(Fighting& state) {
   for (Shell& shell : state.fights.shells) {
     fly(state, shell);
     if (shell.thing && !shell.is_spent) {
-      const Vector3d feet = shell.position - Vector3d{0.0, 0.0, shell.attack->radius};
+      const Vector3d feet = shell.position - Vector3d{0.0, 0.0, *shell.attack->radius};
       state.told.placed.push_back({*shell.thing, feet, false});
     }
   }

@@ -41,7 +41,7 @@ bool flies_into(const Attempt& attempt) {
   bool hits = false;
   along_flight(attack, muzzle_of(plane, attack, attempt.by), *launch, attempt.gravity,
                [&](const Segment& piece) {
-                 const BallPath ball{piece, attack.radius};
+                 const BallPath ball{piece, *attack.radius};
                  const auto touch = first_touch(ball, body, still);
                  const auto stop = attempt.world.first_touch(ball, Stops::shots);
                  hits = touch && (!stop || *touch < stop->share);
@@ -55,8 +55,8 @@ bool flies_into(const Attempt& attempt) {
 Stance stance_of(Plane plane, const Kind& kind, const Vector3d& feet, const Vector2d& facing) {
   Stance stance;
   stance.fighter = fighter_of(plane, kind, feet, facing);
-  const bool can_turn = kind.move.turn_rate.degrees() > 0.0;
-  stance.turn_limits = can_turn ? kind.move.turn_limits : std::array<double, 2>{0.0, 0.0};
+  const bool can_turn = kind.move->turn_rate.degrees() > 0.0;
+  stance.turn_limits = can_turn ? kind.move->turn_limits : std::array<double, 2>{0.0, 0.0};
   return stance;
 }
 

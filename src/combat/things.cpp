@@ -34,7 +34,7 @@ bool take_from_pocket(Fighting& state, Index who, Index kind) {
 Vector3d throwing(const Fighting& state, const Attack& flight, const Vector3d& hand,
                   const Vector3d& place) {
   const Vector3d still{0.0, 0.0, 0.0};
-  const double gravity = state.level().gravity * flight.gravity_share;
+  const double gravity = state.level().gravity * *flight.gravity_share;
   const auto lob =
       aim_lob(hand, place, still, flight.speed, gravity, flight.aim == Attack::Aim::high_lob);
   if (lob) return lob->velocity;
@@ -104,10 +104,10 @@ bool throw_thing(Fighting& state, Index who, const Vector3d& feet, Index kind,
   const Index its_kind = carried ? state.fixed.kind_index[*carried] : kind;
   shell.noise = state.fixed.links.kinds[its_kind].flight_noise;
   shell.number = state.shells_made++;
-  shell.lifetime = state.moments(flight.lifetime);
+  shell.lifetime = state.moments(*flight.lifetime);
   shell.position = shell.origin = hand_of(state, who, feet);
   shell.velocity =
-      throwing(state, flight, shell.position, place + Vector3d{0.0, 0.0, flight.radius});
+      throwing(state, flight, shell.position, place + Vector3d{0.0, 0.0, *flight.radius});
   shell.bounces_left = flight.bounces;
   state.fights.thrown.push_back(shell);
   if (carried) state.lives.presence[*carried] = Presence::thrown;

@@ -56,7 +56,7 @@ void add_bodily(const Explaining& state, Index who, Index other, Acquaintance& r
   }
   if (kind.nearness) {
     NearnessAnswer answer;
-    answer.value = distance_along(kind.nearness->axes, state.bodies.position[who],
+    answer.value = distance_along(*kind.nearness->axes, state.bodies.position[who],
                                   state.bodies.position[other]);
     answer.limit = kind.nearness->range;
     answer.pass = answer.value <= answer.limit;

@@ -65,7 +65,7 @@ AttackAnswer arc_too_short(double distance, double reach) {
 // A fixed body may not be able to turn so far at all.
 std::optional<AttackAnswer> beyond_limits(const State& state, Index who, Index target,
                                           double most) {
-  const auto [low, high] = state.kind(who).move.turn_limits;
+  const auto [low, high] = state.kind(who).move->turn_limits;
   if (low <= -180.0 && high >= 180.0) return std::nullopt;
   const Vector2d way = plan_part(state.plane(), state.middle(target) - state.middle(who));
   const double wanted = signed_turn(state.bodies.placed_facing[who], way);
@@ -86,7 +86,7 @@ AttackAnswer turned_away(const State& state, Index who, Index target, const Shor
 
 AttackAnswer tilted_too_far(const State& state, Index who, const Shortfall& tilt) {
   const double off = std::abs(tilt.found - tilt.limit);
-  const auto [low, high] = state.kind(who).move.tilt_limits;
+  const auto [low, high] = state.kind(who).move->tilt_limits;
   return no(
       fmt::format("cannot tilt so far by {:.1f} degrees ({:.1f}; {:.1f} to {:.1f} is allowed)", off,
                   tilt.found, low, high),
@@ -96,6 +96,11 @@ AttackAnswer tilted_too_far(const State& state, Index who, const Shortfall& tilt
 std::string in_the_way(const State& state, const std::optional<Touch>& touch) {
   return touch ? state.level().solids[touch->solid.index].id + " is in the way"
                : "its arc is not free";
+}
+
+std::string shielded(const State& state, const std::optional<Touch>& touch) {
+  return touch ? state.level().solids[touch->solid.index].id + " shields it from the blast"
+               : "something shields it from the blast";
 }
 
 // Says that nobody touches it, or that it is touched where that does not hurt.
@@ -125,8 +130,13 @@ AttackAnswer in_words(const State& state, Index who, Index target, const Shortfa
       return arc_too_short(shortfall.found, shortfall.limit);
     case What::tilt:
       return tilted_too_far(state, who, shortfall);
+    case What::blast:
+      return no(
+          fmt::format("out of reach of its blast by {:.2f} m ({:.2f} m away, its radius is {:.2f})",
+                      shortfall.found - shortfall.limit, shortfall.found, shortfall.limit),
+          shortfall.found - shortfall.limit);
     case What::shielded:
-      return no("its blast would not hurt it: something stands between them");
+      return no(shielded(state, shortfall.touch));
     default:
       return no(in_the_way(state, shortfall.touch));
   }
@@ -184,7 +194,7 @@ AttackAnswer mirrored_answer(const State& state, Index who, Index number) {
   const auto leader = mirrored(state, who);
   if (!leader) {
     return no(fmt::format("it fires as a driven friend does, and none is within {:.2f} m",
-                          attack.mirror_radius > 0.0 ? attack.mirror_radius : attack.range));
+                          *attack.mirror_radius));
   }
   const std::string& name = state.agent(*leader).id;
   if (!state.bodies.trigger[*leader].fires) {

@@ -28,7 +28,7 @@ std::string leap_text(const Explaining& state, std::uint32_t who) {
 
 // What keeps an agent from going anywhere, whatever it wants.
 std::string held_by(const Explaining& state, std::uint32_t who) {
-  const Gait gait = state.kind(who).move.gait;
+  const Gait gait = state.kind(who).move->gait;
   if (!state.lives.alive[who]) return "it is defeated";
   if (!state.minds.awake[who]) return "it is asleep until something wakes it";
   if (state.fixed.driver[who] == Driver::host) return "the host drives it";
@@ -49,7 +49,7 @@ std::string no_way_text(const Explaining& state, std::uint32_t who) {
           ? fmt::format("{} is where it cannot stand", place_text(state.plane(), route.goal))
           : fmt::format("no way leads to {} ({})", place_text(state.plane(), route.goal),
                         name_of(route.outcome));
-  if (state.kind(who).move.no_path == NoPath::nearest) {
+  if (state.kind(who).move->no_path == NoPath::nearest) {
     return what + ": it is as near as it gets";
   }
   return what + ", and it waits until there is one";
@@ -62,7 +62,7 @@ std::string follows_from(const Explaining& state, std::uint32_t who) {
   const double away =
       plane_distance(state.plane(), state.bodies.position[who], state.bodies.position[*leader]);
   return fmt::format("it is {:.2f} m from {} and follows it at {:.2f} m", away,
-                     state.agent(*leader).id, state.kind(who).move.follow_distance);
+                     state.agent(*leader).id, state.kind(who).move->follow_distance);
 }
 
 // Behind whom an agent stands in a line, and how many stand between them.
@@ -138,7 +138,7 @@ Going going(const Simulation& simulation, AgentId agent) {
   going.speed = std::sqrt(moved.squaredNorm()) * state.level().ticks_per_second;
   going.is_moving = going.speed > 0.0;
   const Route& route = state.ways.route[who];
-  const bool follows_route = route.is_made && travels(state.kind(who).move.gait) &&
+  const bool follows_route = route.is_made && travels(state.kind(who).move->gait) &&
                              state.minds.mode[who] != Mode::post &&
                              state.minds.mode[who] != Mode::script;
   if (follows_route) {

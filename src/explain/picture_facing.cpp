@@ -1,5 +1,6 @@
+#include <fmt/format.h>
+
 #include <array>
-#include <cassert>
 #include <cmath>
 
 #include "gaze/going.hpp"
@@ -9,8 +10,10 @@ namespace gaze {
 
 // The picture is found by products alone: it is the one whose direction has the greatest product
 // with the facing.
-int picture_facing(const Vector2d& facing, int pictures, std::optional<int> before) noexcept {
-  assert(pictures == 4 || pictures == 8);
+int picture_facing(const Vector2d& facing, int pictures, std::optional<int> before) {
+  if (pictures != 4 && pictures != 8) {
+    throw UsageError(fmt::format("{} pictures; 4 or 8 are allowed", pictures));
+  }
   const double half = std::sqrt(0.5);
   const std::array<Vector2d, 8> eight{Vector2d{1.0, 0.0},    {half, half}, {0.0, 1.0},
                                       Vector2d{-half, half}, {-1.0, 0.0},  {-half, -half},

@@ -1,11 +1,10 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <array>
-#include <span>
+#include <set>
 
-#include "file/keys.hpp"
 #include "gaze/tools/level_keys.hpp"
+#include "values/keys.hpp"
 
 /// How the path of a setting goes on.
 namespace gaze {
@@ -13,49 +12,51 @@ namespace {
 
 using Paths = std::vector<std::string>;
 
+// "kind" and "pruner.sight" of "kind.pruner.sight".
+std::pair<std::string_view, std::string_view> first_and_rest(std::string_view path) {
+  const std::size_t dot = std::min(path.find('.'), path.size());
+  return {path.substr(0, dot), path.substr(std::min(dot + 1, path.size()))};
+}
+
 Paths keys_of(const KeyTable& table) {
   Paths names;
   for (const Key& key : table.keys) {
     if (key.name != "like" && key.name != "id") names.emplace_back(key.name);
   }
-  return names;
-}
-
-void add_parts(Paths& names, const KeyTable& table) {
   for (const std::string& part : split(table.parts)) names.push_back(part + ".");
-}
-
-template <typename Things, typename NameOf>
-Paths names_of(const Things& things, NameOf&& name_of) {
-  Paths names;
-  for (const auto& thing : things) names.push_back(name_of(thing) + ".");
   return names;
 }
 
-Paths ids_of(const Level& level, Solid::Form form) {
-  Paths ids;
-  for (const Solid& solid : level.solids) {
-    if (solid.form == form) ids.push_back(solid.id + ".");
+// The names that stand in a part of the file: "pruner" in "kind".
+Paths names_in(const Level& level, std::string_view part) {
+  const std::string stem = fmt::format("{}.", part);
+  std::set<std::string> names;
+  for (auto it = level.origins.lower_bound(stem);
+       it != level.origins.end() && it->first.starts_with(stem); ++it) {
+    names.insert(
+        fmt::format("{}.", first_and_rest(std::string_view(it->first).substr(stem.size())).first));
   }
-  return ids;
+  return {names.begin(), names.end()};
 }
 
-// Brick is there without being in the file.
-Paths materials_of(const Level& level) {
-  Paths names;
-  for (const Material& material : level.materials) {
-    if (level.origin(fmt::format("material.{}.stops", material.name))) {
-      names.push_back(material.name + ".");
-    }
-  }
-  return names;
+bool is_written(const Level& level, std::string_view part, std::string_view name) {
+  const std::string stem = fmt::format("{}.{}.", part, name);
+  const auto it = level.origins.lower_bound(stem);
+  return it != level.origins.end() && it->first.starts_with(stem);
 }
 
-const Kind* kind_called(const Level& level, std::string_view name) {
-  for (const Kind& kind : level.kinds) {
-    if (kind.name == name) return &kind;
+// The kind of that name, or that of an agent: for copies that of the first.
+const Kind* kind_of(const Level& level, std::string_view part, std::string_view name) {
+  if (part == "agent") {
+    const std::string copies = fmt::format("{}-", name);
+    const auto agent = std::find_if(
+        level.agents.begin(), level.agents.end(),
+        [&](const Agent& one) { return one.id == name || one.id.starts_with(copies); });
+    return agent == level.agents.end() ? nullptr : &level.kind_of(*agent);
   }
-  return nullptr;
+  const auto kind = std::find_if(level.kinds.begin(), level.kinds.end(),
+                                 [&](const Kind& one) { return one.name == name; });
+  return part != "kind" || kind == level.kinds.end() ? nullptr : &*kind;
 }
 
 // An attack has the keys of its way to harm.
@@ -71,86 +72,41 @@ Paths keys_of_attack(const Kind& kind, std::string_view name) {
   return names;
 }
 
-// What stands in a kind or an agent below "kind.NAME".
-Paths inside_of(const Kind& kind, std::string_view rest) {
-  const std::size_t dot = std::min(rest.find('.'), rest.size());
-  const KeyTable* table = table_of_kind(rest.substr(0, dot));
+template <typename Things>
+Paths names_of(const Things& things) {
+  Paths names;
+  for (const auto& thing : things) names.push_back(thing.name + ".");
+  return names;
+}
+
+// What stands in a table of a kind: "sight", "attack", "attack.shears".
+Paths in_kind(const Kind& kind, std::string_view path) {
+  const auto [part, name] = first_and_rest(path);
+  const KeyTable* table = table_of_kind(part);
   if (table == nullptr) return {};
-  const bool is_named = table->name.ends_with(".ANY");
-  if (table == &kAttackKeys && dot < rest.size()) return keys_of_attack(kind, rest.substr(dot + 1));
-  if (!is_named || dot < rest.size()) return keys_of(*table);
-  const auto by_name = [](const auto& thing) { return thing.name; };
-  return rest == "attack" ? names_of(kind.attacks, by_name) : names_of(kind.feelers, by_name);
+  if (!table->is_named()) return name.empty() ? keys_of(*table) : Paths{};
+  if (!name.empty()) return table == &kAttackKeys ? keys_of_attack(kind, name) : keys_of(*table);
+  return table == &kAttackKeys ? names_of(kind.attacks) : names_of(kind.feelers);
 }
 
-Paths of_kind(const Level& level, std::string_view path) {
-  const std::size_t dot = std::min(path.find('.'), path.size());
-  const Kind* kind = kind_called(level, path.substr(0, dot));
-  if (kind == nullptr) return {};
-  if (dot < path.size()) return inside_of(*kind, path.substr(dot + 1));
-  Paths names = keys_of(kKindKeys);
-  add_parts(names, kKindKeys);
-  return names;
-}
-
-Paths of_agent(const Level& level, std::string_view path) {
-  const std::size_t dot = std::min(path.find('.'), path.size());
-  const auto agent = std::find_if(level.agents.begin(), level.agents.end(),
-                                  [&](const Agent& one) { return one.id == path.substr(0, dot); });
-  if (agent == level.agents.end()) return {};
-  if (dot < path.size()) return inside_of(level.kind_of(*agent), path.substr(dot + 1));
-  Paths names = keys_of(kAgentKeys);
-  const Paths more = keys_of(kKindKeys);
-  names.insert(names.end(), more.begin(), more.end());
-  add_parts(names, kKindKeys);
-  return names;
-}
-
-constexpr std::array<std::pair<std::string_view, Solid::Form>, 7> kForms{
-    {{"wall", Solid::Form::wall},
-     {"block", Solid::Form::block},
-     {"door", Solid::Form::door},
-     {"floor", Solid::Form::floor},
-     {"ramp", Solid::Form::ramp},
-     {"stairs", Solid::Form::stairs},
-     {"mesh", Solid::Form::mesh}}};
-
-// The names in a table of the level: "kind", "agent", "wall".
-Paths in_part(const Level& level, std::string_view part) {
-  const auto by_name = [](const auto& thing) { return thing.name; };
-  const auto by_id = [](const auto& thing) { return thing.id; };
-  const std::span<const Kind> kinds(level.kinds.data(), level.named_kinds);
-  if (part == "kind") return names_of(kinds, by_name);
-  if (part == "agent") return names_of(level.agents, by_id);
-  if (part == "team") return names_of(level.teams, by_name);
-  if (part == "material") return materials_of(level);
-  if (part == "zone") return names_of(level.zones, by_id);
-  if (part == "link") return names_of(level.links, by_id);
-  if (part == "start") return names_of(level.starts, by_id);
-  if (part == "round") return keys_of(kRoundKeys);
-  if (part == "bounds") return keys_of(kBoundsKeys);
-  for (const auto& [name, form] : kForms) {
-    if (part == name) return ids_of(level, form);
+Paths below(const Level& level, std::string_view path) {
+  if (path.empty()) return keys_of(kLevelKeys);
+  const auto [part, rest] = first_and_rest(path);
+  const KeyTable* table = table_of_level(part);
+  if (table == nullptr) return {};
+  if (!table->is_named()) return rest.empty() ? keys_of(*table) : Paths{};
+  if (rest.empty()) return names_in(level, part);
+  const auto [name, inside] = first_and_rest(rest);
+  const Kind* kind = kind_of(level, part, name);
+  const bool has_kind = part == "kind" || part == "agent";
+  if (has_kind ? kind == nullptr : !is_written(level, part, name)) return {};
+  if (!inside.empty()) return has_kind ? in_kind(*kind, inside) : Paths{};
+  Paths keys = keys_of(*table);
+  if (part == "agent") {
+    const Paths more = keys_of(kKindKeys);
+    keys.insert(keys.end(), more.begin(), more.end());
   }
-  return {};
-}
-
-Paths below(const Level& level, std::string_view parent) {
-  if (parent.empty()) {
-    Paths names = keys_of(kLevelKeys);
-    add_parts(names, kLevelKeys);
-    return names;
-  }
-  const std::size_t dot = parent.find('.');
-  if (dot == std::string_view::npos) return in_part(level, parent);
-  const std::string_view part = parent.substr(0, dot);
-  if (part == "kind") return of_kind(level, parent.substr(dot + 1));
-  if (part == "agent") return of_agent(level, parent.substr(dot + 1));
-  if (parent.find('.', dot + 1) != std::string_view::npos) return {};
-  for (const KeyTable* table : all_key_tables()) {
-    if (table->name.substr(0, table->name.find('.')) == part) return keys_of(*table);
-  }
-  return {};
+  return keys;
 }
 
 }  // namespace
@@ -158,9 +114,8 @@ Paths below(const Level& level, std::string_view parent) {
 std::vector<std::string> complete_path(const Level& level, std::string_view text) {
   const std::size_t dot = text.rfind('.');
   const std::size_t stem = dot == std::string_view::npos ? 0 : dot + 1;
-  const std::string_view parent = text.substr(0, stem == 0 ? 0 : dot);
   std::vector<std::string> paths;
-  for (const std::string& name : below(level, parent)) {
+  for (const std::string& name : below(level, text.substr(0, stem == 0 ? 0 : dot))) {
     if (!name.starts_with(text.substr(stem))) continue;
     paths.push_back(fmt::format("{}{}", text.substr(0, stem), name));
   }

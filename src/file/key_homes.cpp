@@ -5,7 +5,7 @@
 
 #include <vector>
 
-#include "file/keys.hpp"
+#include "values/keys.hpp"
 
 namespace gaze {
 namespace {

@@ -82,10 +82,8 @@ std::string type_text(const Key& key) {
 
 std::string left_out_text(const Key& key) {
   if (key.left_out.number) return number_in_words(*key.left_out.number);
-  for (const std::string& word : words_of(key)) {
-    if (word == key.left_out.words) return fmt::format("`\"{}\"`", word);
-  }
-  return std::string(key.left_out.words);
+  const std::string words(key.left_out.words);
+  return index_of_word(key, words) ? fmt::format("`\"{}\"`", words) : words;
 }
 
 }  // namespace gaze

@@ -2,7 +2,7 @@
 
 #include <string>
 
-#include "file/key.hpp"
+#include "values/key.hpp"
 
 /// How keys are described to people.
 namespace gaze {

@@ -40,6 +40,13 @@ void Faults::add_inherited(Faults other, const std::string& path) {
   }
 }
 
+bool Faults::has_in(const Node& node) const {
+  const auto is_there = [&](const Fault& fault) { return fault.place == node.place; };
+  const auto has = [this](const Node& item) { return has_in(item); };
+  return std::any_of(faults_.begin(), faults_.end(), is_there) ||
+         (!faults_.empty() && std::any_of(node.items.begin(), node.items.end(), has));
+}
+
 std::vector<Fault> Faults::take() {
   std::set<std::pair<Place, std::string>> known;
   std::vector<Fault> unique;
@@ -85,13 +92,5 @@ std::string found(const Node& node) {
       return node.text;
   }
 }
-
-std::string Fault::text() const {
-  return on_one_line(fmt::format("{}: error: {}", text_of(place), message));
-}
-
-LevelError::LevelError(std::vector<Fault> faults)
-    : std::runtime_error(faults.empty() ? "unreadable level" : faults.front().text()),
-      faults_(std::move(faults)) {}
 
 }  // namespace gaze

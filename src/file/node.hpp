@@ -45,6 +45,8 @@ class Faults {
   void add_inherited(Faults other, const std::string& path);
 
   bool empty() const { return faults_.empty(); }
+  /// True if something is wrong with a value already, or with one that lies in it.
+  bool has_in(const Node& node) const;
   std::size_t count() const { return faults_.size(); }
   std::vector<Fault> take();
 

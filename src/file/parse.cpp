@@ -15,6 +15,8 @@ static constexpr void assume(bool holds) {
 #define TOML_ENABLE_FORMATTERS 0
 #undef NDEBUG
 #define TOML_ASSERT(expression) gaze::assume(static_cast<bool>(expression))
+#include <cstdint>
+
 #include <toml++/impl/preprocessor.h>
 // The library's tables of blanks and letters hold some letters (U+042B among them) for unreachable.
 // Each of these functions says whether a letter is of a sort: those are of none.

@@ -1,127 +1,11 @@
 #include <fmt/format.h>
-#include <fmt/ranges.h>
 
 #include <algorithm>
 
-#include "file/read.hpp"
-#include "level/spelling.hpp"
+#include "file/field_reader.hpp"
 
 namespace gaze {
 namespace {
-
-/// What points of a script mean, and the kinds that it may name.
-struct Plan {
-  Plane plane = Plane::ground;
-  double ground_height = 0.0;
-  const Names* names = nullptr;
-};
-
-void read_go(TableReader& reader, const Node& go, const Plan& plan, ScriptStep& step) {
-  step.speed = reader.optional_number("speed");
-  const auto place = read_point(reader, go, reader.path_of("go"), plan.plane, plan.ground_height);
-  if (place) step.place = *place;
-}
-
-void read_noise(TableReader& reader, ScriptStep& step) {
-  step.noise = reader.needed_name("noise");
-  step.reach = reader.needed_number("reach");
-}
-
-void read_throw(TableReader& reader, const Node& kind, const Plan& plan, ScriptStep& step) {
-  step.kind = reader.reference(kind, plan.names->kinds, "kind");
-  const Node* to = reader.need("to", "a place");
-  if (to == nullptr) return;
-  const auto place = read_point(reader, *to, reader.path_of("to"), plan.plane, plan.ground_height);
-  if (place) step.place = *place;
-}
-
-void read_aim(TableReader& reader, const Node& aim, const Plan& plan, ScriptStep& step) {
-  const auto place = read_point(reader, aim, reader.path_of("aim"), plan.plane, plan.ground_height);
-  if (place) step.place = *place;
-  step.duration = reader.duration("fire");
-  if (reader.find("attack") != nullptr) step.name = reader.needed_name("attack");
-}
-
-void read_true(TableReader& reader, const std::string& key, const Node& node) {
-  if (node.type == Node::Type::boolean && node.boolean) return;
-  reader.fault(node.place,
-               fmt::format("{} is {}; true is allowed", reader.path_of(key), found(node)));
-}
-
-// Which of the words it holds, or what it holds instead.
-std::optional<ScriptStep> fault_of_step(TableReader& reader, const Node& node,
-                                        const std::string& path,
-                                        const std::vector<std::string>& words) {
-  std::vector<std::string> held;
-  std::vector<std::string> keys;
-  for (const Node::Entry& entry : node.entries) {
-    keys.push_back("'" + entry.key + "'");
-    const bool is_word = std::find(words.begin(), words.end(), entry.key) != words.end();
-    if (is_word) held.push_back("'" + entry.key + "'");
-  }
-  std::string hint;
-  for (const Node::Entry& entry : node.entries) {
-    if (hint.empty()) hint = suggestion(entry.key, words);
-  }
-  const std::vector<std::string>& told = held.empty() ? keys : held;
-  reader.fault(node.place,
-               fmt::format("{} holds {}; exactly one is allowed of: {}{}", path,
-                           told.empty() ? "nothing" : fmt::format("{}", fmt::join(told, " and ")),
-                           fmt::join(words, ", "), held.empty() ? hint : ""));
-  return std::nullopt;
-}
-
-std::optional<ScriptStep> read_step(ReadContext& context, const Node& node, const std::string& path,
-                                    const Plan& plan) {
-  static const std::vector<std::string> kWords{"go",     "wait", "face",  "noise", "quiet", "hop",
-                                               "repeat", "take", "throw", "drop",  "aim"};
-  TableReader reader(context, node, path, kStepKeys);
-  if (!is_table(reader, node, path)) return std::nullopt;
-  ScriptStep step;
-  step.written = node.place;
-  int given = 0;
-  for (std::size_t i = 0; i < kWords.size(); ++i) {
-    if (reader.find(kWords[i]) == nullptr) continue;
-    step.what = static_cast<ScriptStep::What>(i);
-    ++given;
-  }
-  if (given != 1) {
-    return fault_of_step(reader, node, path, kWords);
-  }
-  const Node* first = node.find(kWords[static_cast<std::size_t>(step.what)]);
-  if (first == nullptr) return step;
-  using What = ScriptStep::What;
-  if (step.what == What::go) read_go(reader, *first, plan, step);
-  if (step.what == What::wait) step.duration = reader.duration("wait", 0.0);
-  if (step.what == What::face) {
-    step.facing = Angle::from_degrees(reader.number("face", 0.0));
-  }
-  if (step.what == What::noise) read_noise(reader, step);
-  if (step.what == What::quiet) step.quiet = reader.truth("quiet", true);
-  if (step.what == What::repeat) read_true(reader, "repeat", *first);
-  if (step.what == What::hop) read_true(reader, "hop", *first);
-  if (step.what == What::take) step.name = reader.needed_name("take");
-  if (step.what == What::throw_) read_throw(reader, *first, plan, step);
-  if (step.what == What::drop) read_true(reader, "drop", *first);
-  if (step.what == What::aim) read_aim(reader, *first, plan, step);
-  reader.finish();
-  return step;
-}
-
-std::vector<ScriptStep> read_script(ReadContext& context, TableReader& reader, const Plan& plan) {
-  std::vector<ScriptStep> script;
-  const std::vector<Node>& items = reader.items("script", ReadLimits::list_items);
-  for (std::size_t i = 0; i < items.size(); ++i) {
-    const std::string path = fmt::format("{}[{}]", reader.path_of("script"), i + 1);
-    const auto step = read_step(context, items[i], path, plan);
-    if (!step) continue;
-    if (step->what == ScriptStep::What::repeat && i + 1 < items.size()) {
-      reader.fault(items[i].place, path + " repeats; the steps after it would never be played");
-    }
-    script.push_back(*step);
-  }
-  return script;
-}
 
 // An agent has keys of its own, and those of its kind.
 const KeyTable& agent_and_kind_keys() {
@@ -134,54 +18,23 @@ const KeyTable& agent_and_kind_keys() {
   return kTable;
 }
 
-Driver read_driver(TableReader& reader, bool has_script) {
-  const auto word = reader.word("driver");
-  if (word) return static_cast<Driver>(*word);
-  return has_script ? Driver::script : Driver::mind;
-}
-
-// Points, or tables of a point and what is done there: { at = POINT, wait = S, look = DEGREES }.
-void read_patrol(ReadContext& context, TableReader& reader, const Plan& plan, Agent& agent) {
-  for (const Node& item : reader.items("patrol", ReadLimits::list_items)) {
-    const std::string path = "a point of " + reader.path_of("patrol");
-    PatrolStop stop;
-    std::optional<Vector3d> point;
-    if (item.type == Node::Type::table) {
-      TableReader table(context, item, path, kStopKeys);
-      const Node* at = table.need("at", "a point");
-      if (at != nullptr) point = read_point(table, *at, path, plan.plane, plan.ground_height);
-      stop.wait = table.duration("wait");
-      if (table.find("look") != nullptr) {
-        stop.look = Angle::from_degrees(table.number("look", 0.0));
-      }
-      table.finish();
-    } else {
-      point = read_point(reader, item, path, plan.plane, plan.ground_height);
-    }
-    if (!point) continue;
-    agent.patrol.push_back(*point);
-    agent.stops.push_back(stop);
-  }
-}
-
 /// How many copies there are, and how far apart; none: just the agent itself.
 struct Copies {
-  std::int64_t count = 0;
+  int count = 0;
   Vector3d apart{0.0, 0.0, 0.0};
 };
 
-Copies read_copies(TableReader& reader, Plane plane) {
+Copies read_copies(ReadContext& context, FieldReader& reader, const Node& table, Plane plane) {
   Copies copies;
-  const Node* count = reader.find("copies");
-  if (count != nullptr) copies.count = reader.whole("copies");
-  const Node* apart = reader.find("apart");
+  reader.may_be("copies", copies.count);
+  const Node* count = table.find("copies");
+  const Node* apart = table.find("apart");
+  if (apart != nullptr) reader.point("apart", copies.apart);
+  if (plane == Plane::ground) copies.apart.z() = 0.0;  // a way, and not a place on the ground
   if ((count == nullptr) != (apart == nullptr)) {
-    reader.fault((count != nullptr ? count : apart)->place,
-                 "copies and apart are given together: how many, and how far from one to the next");
-  }
-  if (apart != nullptr) {
-    const auto step = read_point(reader, *apart, reader.path_of("apart"), plane, 0.0);
-    if (step) copies.apart = *step;
+    context.faults.add(
+        (count != nullptr ? count : apart)->place,
+        "copies and apart are given together: how many, and how far from one to the next");
   }
   return copies;
 }
@@ -189,7 +42,7 @@ Copies read_copies(TableReader& reader, Plane plane) {
 // Moves a copy to its place. What was given for this copy alone, as `is_set` says, stays as it was
 // given.
 template <typename IsSet>
-void shift_copy(Agent& copy, const Copies& copies, std::int64_t number, IsSet&& is_set) {
+void shift_copy(Agent& copy, const Copies& copies, int number, IsSet&& is_set) {
   const Vector3d shift = copies.apart * static_cast<double>(number - 1);
   copy.id = fmt::format("{}-{}", copy.id, number);
   if (!is_set("at")) copy.position += shift;
@@ -216,11 +69,12 @@ class AgentReader {
       context_.faults.add(table.place, fmt::format("agent is {}; a table is needed", found(table)));
       return;
     }
-    TableReader reader(context_, table, path, agent_and_kind_keys());
-    Copies copies = read_copies(reader, level_.plane);
+    const Scope scope = this->scope();
+    FieldReader reader(context_, table, path, agent_and_kind_keys(), scope);
+    const Copies copies = read_copies(context_, reader, table, level_.plane);
     const Agent agent = read_one(reader, table, path);
     if (copies.count == 0) return place(agent);
-    for (std::int64_t number = 1; number <= copies.count; ++number) {
+    for (int number = 1; number <= copies.count; ++number) {
       const auto own = settings_.find(fmt::format("{}-{}", agent.id, number));
       if (own == settings_.end()) {
         Agent copy = agent;
@@ -229,32 +83,24 @@ class AgentReader {
       } else {
         place(changed_copy(table, copies, number, own->first, own->second));
       }
-      if (level_.agents.size() > ReadLimits::agents) return;
+      if (level_.agents.size() > LevelLimits::agents) return;
     }
   }
 
  private:
-  Agent read_one(TableReader& reader, const Node& table, const std::string& path) {
-    const Plan plan{level_.plane, level_.ground_height.value_or(0.0), &names_};
+  Scope scope() const {
+    return {names_, level_.plane, nullptr, nullptr, level_.ground_height.value_or(0.0)};
+  }
+
+  Agent read_one(FieldReader& reader, const Node& table, const std::string& path) {
     Agent agent;
     agent.place = table.place;
-    agent.id = reader.needed_name("id");
-    agent.kind = reader.reference("kind", names_.kinds, "kind");
-    if (const Node* at = reader.need("at", "a place")) {
-      const auto point =
-          read_point(reader, *at, reader.path_of("at"), plan.plane, plan.ground_height);
-      if (point) agent.position = *point;
-    }
-    agent.facing = reader.degrees("facing");
-    read_patrol(context_, reader, plan, agent);
-    agent.patrol_style = reader.word_as<PatrolStyle>("patrol_style");
-    agent.script = read_script(context_, reader, plan);
-    agent.driver = read_driver(reader, table.find("script") != nullptr);
-    agent.is_asleep = reader.truth("asleep");
+    fields(reader, agent);
+    if (!agent.driver && table.find("script") != nullptr) agent.driver = Driver::script;
     agent.kind = own_kind(table, path, agent.kind);
-    for (const std::string& key : kind_keys()) reader.find(key);
+    reader.know(kind_keys());
     context_.origins[path] = table.place;
-    reader.finish();
+    reader.finish(broken_rules(agent));
     return agent;
   }
 
@@ -292,15 +138,14 @@ class AgentReader {
     }
   }
 
-  Agent changed_copy(const Node& table, const Copies& copies, std::int64_t number,
-                     const std::string& id,
+  Agent changed_copy(const Node& table, const Copies& copies, int number, const std::string& id,
                      const std::vector<std::pair<std::string, Node>>& changes) {
     Node changed = table;
     for (const auto& [key_path, value] : changes) put_at(changed, key_path, value);
     const std::string path = "agent." + id;
-    TableReader reader(context_, changed, path, agent_and_kind_keys());
-    reader.find("copies");
-    reader.find("apart");
+    const Scope scope = this->scope();
+    FieldReader reader(context_, changed, path, agent_and_kind_keys(), scope);
+    reader.know({"copies", "apart"});
     Agent copy = read_one(reader, changed, path);
     shift_copy(copy, copies, number, [&](std::string_view key) {
       return std::any_of(changes.begin(), changes.end(), [&](const auto& change) {
@@ -311,13 +156,13 @@ class AgentReader {
   }
 
   void place(Agent agent) {
-    if (agent.position.cwiseAbs().maxCoeff() > ReadLimits::coordinate) {
+    if (agent.position.cwiseAbs().maxCoeff() > LevelLimits::coordinate) {
       // Only the first such copy is told; it stands for all that follow.
       if (is_beyond_) return;
       is_beyond_ = true;
       context_.faults.add(
           agent.place, fmt::format("{} comes to lie farther than {} m out; no place may", agent.id,
-                                   ReadLimits::coordinate));
+                                   LevelLimits::coordinate));
     }
     level_.agents.push_back(std::move(agent));
   }
@@ -335,11 +180,11 @@ class AgentReader {
 void read_agents(ReadContext& context, TableReader& top, Level& level, const Names& names,
                  const std::vector<Node::Entry>& kinds, const CopySettings& settings) {
   AgentReader reader(context, level, names, kinds, settings);
-  for (const Node& table : top.items("agent", ReadLimits::agents)) {
+  for (const Node& table : top.items("agent", LevelLimits::agents)) {
     reader.read(table);
-    if (level.agents.size() > ReadLimits::agents) {
+    if (level.agents.size() > LevelLimits::agents) {
       context.faults.add(table.place, fmt::format("more than {} agents; that many are allowed",
-                                                  ReadLimits::agents));
+                                                  LevelLimits::agents));
       return;
     }
   }

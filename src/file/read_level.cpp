@@ -2,8 +2,9 @@
 
 #include <map>
 
-#include "file/read.hpp"
+#include "file/field_reader.hpp"
 #include "level/spelling.hpp"
+#include "values/whole.hpp"
 
 namespace gaze {
 namespace {
@@ -28,19 +29,14 @@ class LevelReader {
     read_solids("door", Solid::Form::door);
     read_meshes();
     read_agents(context_, top_, level_, names_, kinds_, settings_);
-    read_zones(context_, top_, level_);
-    read_links(context_, top_, level_);
-    read_starts(context_, top_, level_);
+    read_zones(context_, top_, names_, level_);
+    read_links(context_, top_, names_, level_);
+    read_starts(context_, top_, names_, level_);
     read_round(context_, top_, level_);
-    read_bounds(context_, top_, level_);
-    put_to_sleep(level_);
+    read_bounds(context_, top_, names_, level_);
     top_.finish();
-    check_ids();
     level_.origins = std::move(context_.origins);
-    set_hop_speeds(context_, level_);
-    set_paces(context_, level_);
-    check_references(context_, level_);
-    check_leftovers(context_, level_);
+    check_whole();
     return std::move(level_);
   }
 
@@ -49,19 +45,10 @@ class LevelReader {
     top_.whole("format");
     level_.place = {file_, 1, 1};
     level_.name = top_.text("name", std::filesystem::path(file_).stem().string());
-    const auto plane = top_.word("plane");
-    level_.plane = static_cast<Plane>(plane.value_or(0));
-    level_.ticks_per_second = static_cast<int>(top_.whole("ticks_per_second"));
-    level_.seconds = top_.number("seconds");
-    level_.seed = static_cast<std::uint64_t>(top_.whole("seed"));
-    level_.gravity = top_.number("gravity");
-    const Node* ground = top_.table().find("ground_height");
-    if (ground != nullptr && ground->type == Node::Type::boolean && !ground->boolean) {
-      top_.find("ground_height");
-      level_.ground_height.reset();
-    } else {
-      level_.ground_height = top_.number("ground_height");
-    }
+    for (const Key& key : kLevelKeys.keys) top_.find(std::string(key.name));
+    const Scope scope{names_, level_.plane, nullptr, nullptr};
+    FieldReader basics(context_, top_.table(), "", kLevelKeys, scope);
+    fields(basics, level_);
     for (const std::string& name : top_.names("include")) static_cast<void>(name);
   }
 
@@ -91,15 +78,11 @@ class LevelReader {
 
   void read_materials() {
     for (const Node::Entry* entry : named_tables("material")) {
-      TableReader reader(context_, entry->value, "material." + entry->key, kMaterialKeys);
       Material material;
       material.name = entry->key;
-      reader.need("stops", "a list");
-      for (const std::size_t thing : reader.words("stops", "thing to stop called")) {
-        material.stops.set(thing);
-      }
-      material.muffles = reader.number("muffles");
-      reader.finish();
+      const Scope scope{names_, level_.plane, nullptr, nullptr};
+      FieldReader(context_, entry->value, "material." + entry->key, kMaterialKeys, scope)
+          .read(material);
       if (material.name == "brick") {
         level_.materials.front() = material;
       } else {
@@ -115,7 +98,7 @@ class LevelReader {
     for (const Node::Entry* entry : tables) {
       TableReader reader(context_, entry->value, "team." + entry->key, kTeamKeys);
       Team team{entry->key, {}, entry->value.place};
-      for (const Node& item : reader.items("hostile", ReadLimits::list_items)) {
+      for (const Node& item : reader.items("hostile", LevelLimits::list_items)) {
         team.hostile.push_back(reader.reference(item, names_.teams, "team"));
       }
       reader.finish();
@@ -126,9 +109,9 @@ class LevelReader {
   void read_kinds() {
     named_tables("kind");  // reports what is no kind at all
     const Node* kinds = top_.table().find("kind");
-    if (kinds != nullptr && kinds->entries.size() > ReadLimits::list_items) {
+    if (kinds != nullptr && kinds->entries.size() > LevelLimits::list_items) {
       top_.fault(kinds->place, fmt::format("{} kinds; at most {} are allowed",
-                                           kinds->entries.size(), ReadLimits::list_items));
+                                           kinds->entries.size(), LevelLimits::list_items));
       return;
     }
     kinds_ = resolve_kinds(top_.table(), context_.faults);
@@ -144,43 +127,32 @@ class LevelReader {
   }
 
   void read_solids(const std::string& key, Solid::Form form) {
-    for (const Node& table : top_.items(key, ReadLimits::solids)) {
+    for (const Node& table : top_.items(key, LevelLimits::solids)) {
       if (table.type != Node::Type::table) {
         top_.fault(table.place, fmt::format("{} is {}; [[{}]] is needed", key, found(table), key));
         continue;
       }
-      const auto solid = read_solid(context_, table, form, names_, level_.plane,
-                                    level_.ground_height.value_or(0.0));
-      if (solid) level_.solids.push_back(*solid);
+      auto solid = read_solid(context_, table, form, names_, level_.plane);
+      if (solid) level_.solids.push_back(std::move(*solid));
     }
-    if (level_.solids.size() > ReadLimits::solids) {
+    if (level_.solids.size() > LevelLimits::solids) {
       top_.fault(level_.solids.back().place,
-                 fmt::format("more than {} solids; that many are allowed", ReadLimits::solids));
+                 fmt::format("more than {} solids; that many are allowed", LevelLimits::solids));
     }
   }
 
   void read_meshes() {
-    for (const Node& table : top_.items("mesh", ReadLimits::list_items)) {
+    for (const Node& table : top_.items("mesh", LevelLimits::list_items)) {
       if (!is_table(top_, table, "mesh")) continue;
       const auto solid = read_mesh(context_, table, names_, level_.plane);
       if (solid) level_.solids.push_back(*solid);
     }
   }
 
-  void check_ids() {
-    std::map<std::string, Place> known;
-    const auto check = [&](const std::string& id, const Place& place) {
-      if (id.empty()) return;  // reported already
-      const auto [it, is_new] = known.try_emplace(id, place);
-      if (is_new) return;
-      top_.fault(place, fmt::format("the id '{}' is taken by what stands at {}:{}:{}", id,
-                                    it->second.file, it->second.line, it->second.column));
-    };
-    for (const Solid& solid : level_.solids) check(solid.id, solid.place);
-    for (const Zone& zone : level_.zones) check(zone.id, zone.place);
-    for (const Link& link : level_.links) check(link.id, link.place);
-    for (const Start& start : level_.starts) check(start.id, start.place);
-    for (const Agent& agent : level_.agents) check(agent.id, agent.place);
+  // What holds for the level as a whole; what has been left out comes last.
+  void check_whole() {
+    for (Fault& fault : faults_of_whole(level_)) context_.faults.add(fault.place, fault.message);
+    if (context_.faults.empty()) complete(level_);
   }
 
   ReadContext& context_;

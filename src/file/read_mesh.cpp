@@ -11,13 +11,11 @@
 #include <nlohmann/json.hpp>
 
 #include "file/read.hpp"
+#include "level/triangle.hpp"
 
 /// Triangle meshes from OBJ and glTF files.
 namespace gaze {
 namespace {
-
-/// Square metres: what has no more than that has no area.
-constexpr double kLeastArea = 1e-10;
 
 std::string ending_of(const std::string& file) {
   std::string ending = std::filesystem::path(file).extension().string();
@@ -42,28 +40,7 @@ struct Placing {
 };
 
 bool is_in_bounds(const Vector3d& p) {
-  return p.allFinite() && p.cwiseAbs().maxCoeff() <= ReadLimits::coordinate;
-}
-
-double area_of(const Triangle& t) {
-  const Vector3d u = t[1] - t[0];
-  const Vector3d v = t[2] - t[0];
-  const double x = u.y() * v.z() - u.z() * v.y();
-  const double y = u.z() * v.x() - u.x() * v.z();
-  const double z = u.x() * v.y() - u.y() * v.x();
-  return std::sqrt(x * x + y * y + z * z) / 2.0;
-}
-
-std::pair<double, double> heights_of(const Solid& solid) {
-  double low = solid.triangles[0][0].z();
-  double high = low;
-  for (const Triangle& triangle : solid.triangles) {
-    for (const Vector3d& p : triangle) {
-      low = std::min(low, p.z());
-      high = std::max(high, p.z());
-    }
-  }
-  return {low, high};
+  return p.allFinite() && p.cwiseAbs().maxCoeff() <= LevelLimits::coordinate;
 }
 
 /// Opens the file of a mesh and, of glTF, the regular files that hold its numbers: what an OBJ
@@ -186,26 +163,20 @@ std::string import(const std::filesystem::path& file, const Placing& placing, So
       for (unsigned i = 0; i < 3; ++i) triangle[i] = placing(mesh.mVertices[face.mIndices[i]]);
       if (!std::all_of(triangle.begin(), triangle.end(), is_in_bounds)) {
         return fmt::format("has a corner that is not a number, or farther than {} m out",
-                           ReadLimits::coordinate);
+                           LevelLimits::coordinate);
       }
       if (area_of(triangle) <= kLeastArea) {
         ++solid.left_out;
         continue;
       }
       solid.triangles.push_back(triangle);
-      if (solid.triangles.size() > ReadLimits::triangles) {
-        return fmt::format("has more than {} triangles; so many are read", ReadLimits::triangles);
+      if (solid.triangles.size() > LevelLimits::triangles) {
+        return fmt::format("has more than {} triangles; so many are read", LevelLimits::triangles);
       }
     }
   }
   if (!solid.triangles.empty()) return "";
   return solid.left_out > 0 ? "holds no triangle with an area" : "holds no triangles";
-}
-
-void note_heights(Solid& solid) {
-  const auto [low, high] = heights_of(solid);
-  solid.base = low;
-  solid.height = high - low;
 }
 
 Placing read_placing(TableReader& reader, const std::string& ending) {
@@ -214,11 +185,11 @@ Placing read_placing(TableReader& reader, const std::string& ending) {
     const auto p = reader.numbers(*at, reader.path_of("at"), 3, kCoordinate);
     if (p) placing.at = {(*p)[0], (*p)[1], (*p)[2]};
   }
-  placing.turn = sine_cosine(reader.degrees("turn"));
-  placing.scale = reader.number("scale");
+  placing.turn = sine_cosine(Angle::from_degrees(reader.number("turn").value_or(0.0)));
+  placing.scale = reader.number("scale").value_or(1.0);
   // glTF says which way is up; OBJ does not, and is taken as levels are.
   const bool usual = ending != ".obj";
-  placing.is_y_up = reader.word("up").value_or(usual ? 1 : 0) == 1;
+  placing.is_y_up = reader.known_word("up").value_or(usual ? 1 : 0) == 1;
   return placing;
 }
 
@@ -256,10 +227,7 @@ std::optional<Solid> read_mesh(ReadContext& context, const Node& table, const Na
   } catch (const std::exception& error) {
     wrong = fmt::format("is no mesh: {}", error.what());
   }
-  if (wrong.empty()) {
-    note_heights(solid);
-    return solid;
-  }
+  if (wrong.empty()) return solid;
   std::replace(wrong.begin(), wrong.end(), '\n', ' ');
   reader.fault(file->place, fmt::format("{}: {} {}", reader.path_of("file"), name, wrong));
   return std::nullopt;

@@ -4,7 +4,7 @@
 #include <algorithm>
 #include <array>
 
-#include "file/read.hpp"
+#include "file/field_reader.hpp"
 #include "level/spelling.hpp"
 
 namespace gaze {
@@ -16,11 +16,9 @@ const std::vector<std::string> kModeNames = words_of(kReactionKeys.key("mode"));
 /// Reads the rules of one kind: cause, name where the cause has names, reaction.
 class WhenReader {
  public:
-  WhenReader(ReadContext& context, const Node& table, const std::string& path, const Kind& kind,
-             const Names& names)
-      : context_(context), reader_(context, table, path, kWhenKeys), names_(names) {
-    for (const Attack& attack : kind.attacks) attacks_.push_back(attack.name);
-    for (const Feeler& feeler : kind.feelers) feelers_.push_back(feeler.name);
+  WhenReader(ReadContext& context, const Node& table, const std::string& path, const Scope& scope)
+      : context_(context), reader_(context, table, path, kWhenKeys), scope_(scope) {
+    for (const Feeler& feeler : scope.kind->feelers) feelers_.push_back(feeler.name);
   }
 
   When read() {
@@ -32,19 +30,15 @@ class WhenReader {
     read_named(Cause::touches, &sides, "side");
     read_named(Cause::feels, &feelers_, "feeler");
     read_named(Cause::misses, &feelers_, "feeler");
-    read_named(Cause::near, &names_.kinds, "kind");
+    read_named(Cause::near, &scope_.names.kinds, "kind");
     read_named(Cause::hears, nullptr, "noise");
-    read_named(Cause::told, &names_.kinds, "kind");
+    read_named(Cause::told, &scope_.names.kinds, "kind");
     read_named(Cause::lasts, &kModeNames, "mode");
     constexpr std::array<Mode, 5> kIdle{Mode::post, Mode::patrol, Mode::wander, Mode::follow,
                                         Mode::mirror};
-    const auto idle = reader_.word("idle");
+    const auto idle = reader_.known_word("idle");
     if (idle) when_.idle = kIdle[*idle];
     reader_.finish();
-    if (when_.rules.size() > 64) {
-      reader_.fault(reader_.table().place,
-                    fmt::format("{} rules; at most 64 are allowed", when_.rules.size()));
-    }
     return std::move(when_);
   }
 
@@ -130,35 +124,23 @@ class WhenReader {
   }
 
   void read_reaction(const Node& node, const std::string& path, Cause cause, Reaction& reaction) {
-    TableReader reader(context_, node, path, kReactionKeys);
-    if (const Node* mode = reader.find("mode")) reaction.mode = mode_from(*mode, path + ".mode");
-    if (const Node* attack = reader.find("attack")) {
-      const auto index = reader.reference(*attack, attacks_, "attack");
-      if (index < attacks_.size()) reaction.attack = attacks_[index];
-    }
-    if (reader.find("noise") != nullptr) reaction.noise = reader.needed_name("noise");
-    reaction.reach = reader.number("reach");
-    reaction.wakes = reader.names("wakes");
-    const auto turn = reader.optional_number("turn");
-    if (turn) reaction.turn = Angle::from_degrees(*turn);
-    if (cause == Cause::lasts) reader.need("after", "a number of seconds");
-    reaction.after = reader.duration("after");
-    reader.finish();
+    FieldReader reader(context_, node, path, kReactionKeys, scope_);
+    if (cause == Cause::lasts) reader.need("after");
+    reader.read(reaction);
   }
 
   ReadContext& context_;
   TableReader reader_;
-  const Names& names_;
-  std::vector<std::string> attacks_;
+  const Scope& scope_;
   std::vector<std::string> feelers_;
   When when_;
 };
 
 }  // namespace
 
-When read_when(ReadContext& context, const Node& table, const std::string& path, const Kind& kind,
-               const Names& names) {
-  return WhenReader(context, table, path, kind, names).read();
+When read_when(ReadContext& context, const Node& table, const std::string& path,
+               const Scope& scope) {
+  return WhenReader(context, table, path, scope).read();
 }
 
 }  // namespace gaze

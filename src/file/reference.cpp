@@ -5,14 +5,16 @@
 #include <cctype>
 
 #include "file/key_text.hpp"
-#include "file/keys.hpp"
 #include "gaze/tools/level_keys.hpp"
+#include "level/spelling.hpp"
+#include "values/keys.hpp"
 
 /// The keys as a page to read.
 namespace gaze {
 namespace {
 
 constexpr std::size_t kMostColumns = 120;
+constexpr std::size_t kTextColumns = 100;
 
 // As pages on the web make it out of a heading.
 std::string anchor_of(std::string_view title) {
@@ -27,28 +29,6 @@ std::string anchor_of(std::string_view title) {
 
 std::string heading_of(const KeyTable& table) {
   return table.title.starts_with("[") ? fmt::format("`{}`", table.title) : std::string(table.title);
-}
-
-// Text in lines of at most 100 columns; those after the first are indented.
-std::string wrapped(std::string_view text, std::string_view indent) {
-  constexpr std::size_t kColumns = 100;
-  std::string lines;
-  std::size_t column = 0;
-  while (!text.empty()) {
-    const std::size_t end = std::min(text.find(' '), text.size());
-    const std::string_view word = text.substr(0, end);
-    if (column > 0 && column + 1 + word.size() > kColumns) {
-      lines += fmt::format("\n{}", indent);
-      column = indent.size();
-    } else if (column > 0) {
-      lines += ' ';
-      ++column;
-    }
-    lines += word;
-    column += word.size();
-    text.remove_prefix(std::min(end + 1, text.size()));
-  }
-  return lines;
 }
 
 bool has_ways(const KeyTable& table) {
@@ -74,7 +54,8 @@ std::string rows_of(const KeyTable& table, std::string& notes) {
       note = fmt::format("{}.{}{}", type_text(key), note.empty() ? "" : " ", note);
     }
     rows += row;
-    if (!note.empty()) notes += wrapped(fmt::format("- `{}`: {}", key.name, note), "  ") + "\n";
+    if (!note.empty())
+      notes += wrapped(fmt::format("- `{}`: {}", key.name, note), kTextColumns, 2) + "\n";
   }
   return rows;
 }
@@ -87,7 +68,7 @@ std::string section_of(const KeyTable& table) {
   return fmt::format(
       "### {}\n\n{}\n\n| key |{} type, range | left out | meaning |\n|---|{}---|---|---|\n{}\n{}{}"
       "```toml\n{}```\n\n",
-      heading_of(table), wrapped(table.intro, ""), ways, line, rows, notes,
+      heading_of(table), wrapped(table.intro, kTextColumns, 0), ways, line, rows, notes,
       notes.empty() ? "" : "\n", table.example);
 }
 

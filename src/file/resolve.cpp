@@ -97,7 +97,7 @@ void include_files(Node& root, const std::string& file, Faults& faults) {
   const Node* include = root.find("include");
   if (include == nullptr || include->type != Node::Type::array) return;  // reported by its reader
   const std::vector<Node> names = include->items;
-  if (names.size() > ReadLimits::list_items) return;
+  if (names.size() > LevelLimits::list_items) return;
   std::vector<std::string> done;
   for (const Node& name : names) {
     if (name.type != Node::Type::text) continue;

@@ -3,8 +3,8 @@
 #include <nlohmann/json.hpp>
 
 #include "file/key_text.hpp"
-#include "file/keys.hpp"
 #include "gaze/tools/level_keys.hpp"
+#include "values/keys.hpp"
 
 /// The keys as a JSON schema.
 namespace gaze {
@@ -115,7 +115,7 @@ Json object_of(const KeyTable& table) {
   Json required = Json::array();
   for (const Key& key : table.keys) {
     properties[std::string(key.name)] = described(key);
-    const bool is_asked = key.must_be_given() && !may_inherit(table) && &table != &kStepKeys;
+    const bool is_asked = key.must_be_given() && !may_inherit(table);
     if (is_asked) required.push_back(key.name);
   }
   Json object{{"type", "object"}, {"additionalProperties", false}, {"properties", properties}};
@@ -127,22 +127,16 @@ Json object_of(const KeyTable& table) {
 // "[kind.NAME.attack.ANY]" stands under names of its own, "[[wall]]" in a list, "[round]" once.
 Json place_of(const KeyTable& table) {
   const Json one = reference_to(table.name);
-  if (table.title.starts_with("[[")) return list_of(one);
+  if (table.is_listed()) return list_of(one);
   if (table.name.ends_with(".NAME")) return {{"type", "object"}, {"additionalProperties", one}};
   if (!table.name.ends_with(".ANY")) return one;
   return {{"type", "object"}, {"additionalProperties", any_of({one, {{"const", false}}})}};
 }
 
-const KeyTable& table_called(const std::string& part) {
-  for (const KeyTable* table : all_key_tables()) {
-    if (table->name == part || table->name == part + ".NAME") return *table;
-  }
-  return *table_of_kind(part);
-}
-
 void add_parts(Json& object, const KeyTable& table) {
   for (const std::string& part : split(table.parts)) {
-    object["properties"][part] = place_of(table_called(part));
+    const KeyTable* own = &table == &kLevelKeys ? table_of_level(part) : table_of_kind(part);
+    object["properties"][part] = place_of(*own);
   }
 }
 

@@ -1,7 +1,6 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <array>
 #include <cctype>
 
 #include "file/read.hpp"
@@ -93,13 +92,6 @@ std::vector<std::string> keys_of(const Node& table) {
   return keys;
 }
 
-// What is placed one by one, each with an id.
-bool is_list(std::string_view key) {
-  constexpr std::array<std::string_view, 11> kLists{
-      "door", "mesh", "agent", "wall", "block", "floor", "ramp", "stairs", "zone", "link", "start"};
-  return std::find(kLists.begin(), kLists.end(), key) != kLists.end();
-}
-
 class Setter {
  public:
   Setter(Node& root, Faults& faults) : root_(root), faults_(faults) {}
@@ -108,9 +100,10 @@ class Setter {
     const auto value = parse_value(setting, place, faults_);
     if (!value) return;
     const auto [first, rest] = split_at_dot(setting.path);
-    if (is_list(first)) {
+    const KeyTable* table = table_of_level(first);
+    if (table != nullptr && table->is_listed()) {
       set_in_list(std::string(first), rest, *value);
-    } else if (first == "kind" || first == "team" || first == "material") {
+    } else if (table != nullptr && table->is_named()) {
       set_in_table(std::string(first), rest, *value);
     } else {
       put_at(root_, setting.path, *value);

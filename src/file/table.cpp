@@ -67,45 +67,14 @@ std::optional<std::int64_t> TableReader::whole_at(const Node& node, const std::s
   return node.integer;
 }
 
-std::optional<double> TableReader::optional_number(const std::string& key) {
+std::optional<double> TableReader::number(const std::string& key) {
   const Node* node = find(key);
   return node == nullptr ? std::nullopt : number_at(*node, path_of(key), keys_.key(key).allowed);
 }
 
-double TableReader::number(const std::string& key, double fallback) {
-  return optional_number(key).value_or(fallback);
-}
-
-double TableReader::number(const std::string& key) {
-  return number(key, keys_.key(key).left_out.number.value());
-}
-
-double TableReader::needed_number(const std::string& key) {
-  const Node* node = need(key, "a number");
-  const Allowed& allowed = keys_.key(key).allowed;
-  // Any allowed value keeps faults that would only follow from this one away.
-  if (node == nullptr) return allowed.high;
-  return number_at(*node, path_of(key), allowed).value_or(allowed.high);
-}
-
-std::int64_t TableReader::whole(const std::string& name) {
-  const Key& key = keys_.key(name);
-  const auto fallback = static_cast<std::int64_t>(key.left_out.number.value_or(key.allowed.low));
-  const Node* node = find(name);
-  if (node == nullptr) return fallback;
-  return whole_at(*node, path_of(name), key.allowed).value_or(fallback);
-}
-
-Duration TableReader::duration(const std::string& key, double fallback) {
-  return Duration::from_seconds(number(key, fallback));
-}
-
-Duration TableReader::duration(const std::string& key) {
-  return Duration::from_seconds(number(key));
-}
-
-Angle TableReader::degrees(const std::string& key) {
-  return Angle::from_degrees(number(key));
+std::optional<std::int64_t> TableReader::whole(const std::string& key) {
+  const Node* node = find(key);
+  return node == nullptr ? std::nullopt : whole_at(*node, path_of(key), keys_.key(key).allowed);
 }
 
 bool TableReader::truth(const std::string& key, bool fallback) {
@@ -141,7 +110,7 @@ std::string TableReader::needed_name(const std::string& key) {
 
 std::vector<std::string> TableReader::names(const std::string& key) {
   std::vector<std::string> result;
-  for (const Node& item : items(key, ReadLimits::list_items)) {
+  for (const Node& item : items(key, LevelLimits::list_items)) {
     if (item.type == Node::Type::text) {
       result.push_back(item.text);
     } else {
@@ -151,22 +120,17 @@ std::vector<std::string> TableReader::names(const std::string& key) {
   return result;
 }
 
-std::optional<std::size_t> TableReader::word(const std::string& name) {
+std::optional<std::size_t> TableReader::known_word(const std::string& name) {
   const Key& key = keys_.key(name);
-  const std::vector<std::string> words = words_of(key);
-  const auto index_of = [&](std::string_view text) -> std::optional<std::size_t> {
-    const auto it = std::find(words.begin(), words.end(), text);
-    if (it == words.end()) return std::nullopt;
-    return static_cast<std::size_t>(it - words.begin());
-  };
   const Node* node = find(name);
-  if (node == nullptr) return index_of(key.left_out.words);
+  if (node == nullptr) return std::nullopt;
   const bool is_text = node->type == Node::Type::text;
-  if (const auto index = is_text ? index_of(node->text) : std::nullopt) return index;
+  if (const auto index = is_text ? index_of_word(key, node->text) : std::nullopt) return index;
+  const std::vector<std::string> words = words_of(key);
   const std::string hint = is_text ? suggestion(node->text, words) : "";
   fault(node->place, fmt::format("{} is {}; allowed: \"{}\"{}", path_of(name), found(*node),
                                  fmt::join(words, "\", \""), hint));
-  return index_of(key.left_out.words);
+  return std::nullopt;
 }
 
 std::vector<std::size_t> TableReader::words(const std::string& name, std::string_view what) {
@@ -246,6 +210,12 @@ void TableReader::finish() {
         hint.empty() ? fmt::format("; allowed: {}", fmt::join(known_, ", ")) : hint;
     fault(entry.place, fmt::format("unknown key '{}'{}{}", entry.key, where, allowed));
   }
+}
+
+bool is_table(TableReader& reader, const Node& node, const std::string& path) {
+  if (node.type == Node::Type::table) return true;
+  reader.fault(node.place, fmt::format("{} is {}; a table is needed", path, found(node)));
+  return false;
 }
 
 }  // namespace gaze

@@ -5,8 +5,8 @@
 #include <utility>
 #include <vector>
 
-#include "file/key.hpp"
 #include "file/node.hpp"
+#include "values/key.hpp"
 
 namespace gaze {
 
@@ -31,27 +31,16 @@ class TableReader {
   const Node* find(const std::string& key);
   const Node* need(const std::string& key, std::string_view what);
 
-  /// A number; without a fallback what the list says.
-  double number(const std::string& key);
-  double number(const std::string& key, double fallback);
-  double needed_number(const std::string& key);
-  std::optional<double> optional_number(const std::string& key);
-  std::int64_t whole(const std::string& key);
-  Duration duration(const std::string& key);
-  Duration duration(const std::string& key, double fallback);
-  Angle degrees(const std::string& key);
+  /// A number that the key may have; nothing if it is left out, or wrong.
+  std::optional<double> number(const std::string& key);
+  std::optional<std::int64_t> whole(const std::string& key);
   bool truth(const std::string& key, bool fallback = false);
   std::string text(const std::string& key, const std::string& fallback);
   std::string needed_name(const std::string& key);
   std::vector<std::string> names(const std::string& key);
 
-  /// The index of the text among the words of the key; without one, that of the word that is taken,
-  /// or nothing if there is none such.
-  std::optional<std::size_t> word(const std::string& key);
-  template <typename Enum>
-  Enum word_as(const std::string& key) {
-    return static_cast<Enum>(word(key).value_or(0));
-  }
+  /// The index of the text among the words of the key; nothing if it is left out, or none of them.
+  std::optional<std::size_t> known_word(const std::string& key);
   /// The indices of a list of its words; `what` is what one of them is.
   std::vector<std::size_t> words(const std::string& key, std::string_view what);
 
@@ -82,6 +71,7 @@ class TableReader {
   }
   void finish();
 
+  const std::string& path() const { return path_; }
   std::string path_of(const std::string& key) const;
   const Key& key(const std::string& name) const { return keys_.key(name); }
   const Node& table() const { return table_; }

@@ -4,7 +4,7 @@
 
 #include <nlohmann/json.hpp>
 
-#include "level/round.hpp"
+#include "level/rounded.hpp"
 
 namespace gaze {
 namespace {

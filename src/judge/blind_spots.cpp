@@ -33,8 +33,8 @@ struct Turning {
 Turning turning_of(const Agent& agent, const Kind& kind) {
   const SineCosine facing = sine_cosine(agent.facing);
   Turning turning{{agent.position, {facing.cosine, facing.sine}, *kind.sight, false}, 0.0};
-  if (kind.move.turn_rate.degrees() > 0.0) {
-    turning.most = std::max(-kind.move.turn_limits[0], kind.move.turn_limits[1]);
+  if (kind.move->turn_rate.degrees() > 0.0) {
+    turning.most = std::max(-kind.move->turn_limits[0], kind.move->turn_limits[1]);
   }
   if (kind.head) {
     turning.most += std::max(-kind.head->low.degrees(), kind.head->high.degrees());
@@ -89,7 +89,7 @@ class BlindSpots {
     if (level_.plane == Plane::upright) return;
     for (const Solid* solid : tops_) {
       if (!contains(solid->points, plan(feet))) continue;
-      feet.z() = solid->base + solid->height;
+      feet.z() = *solid->base + solid->height;
       consider({feet, solid->id});
     }
   }
@@ -164,7 +164,7 @@ class BlindSpots {
 };
 
 bool stays(const Agent& agent, const Kind& kind) {
-  return agent.driver == Driver::mind && kind.move.gait == Gait::fixed;
+  return agent.driver == Driver::mind && kind.move->gait == Gait::fixed;
 }
 
 // The first agent that the looker looks for and that can move about. If there is a player, it is
@@ -175,7 +175,7 @@ const Agent* looked_for(const Level& level, const Kind& kind) {
     const Kind& other = level.kind_of(agent);
     if (!is_hostile(level, kind.team, other.team)) continue;
     if (agent.driver != Driver::mind) return &agent;
-    if (first == nullptr && travels(other.move.gait)) first = &agent;
+    if (first == nullptr && travels(other.move->gait)) first = &agent;
   }
   return first;
 }

@@ -54,7 +54,7 @@ bool hits_anybody(const Bench& bench, const Agent& agent, const Attack& attack, 
   const Level& level = bench.level();
   const Kind& kind = level.kind_of(agent);
   Vector3d feet = agent.position;
-  feet.z() = altitude_of(kind, agent.position);
+  feet.z() = altitude_of(bench.level(), kind, agent.position);
   const SineCosine facing = sine_cosine(agent.facing);
   const Stance stance = stance_of(level.plane, kind, feet, {facing.cosine, facing.sine});
   const Vector3d ground{feet.x(), feet.y(), agent.position.z()};
@@ -75,7 +75,7 @@ std::string ahead_of_it(const Bench& bench, const Agent& agent, const Attack& at
   const bool is_strike = attack.how == Attack::How::strike;
   const Vector3d from = is_strike ? fighter.middle() : muzzle_of(level.plane, attack, fighter);
   const Vector3d to = from + ahead_of(level.plane, attack, fighter) * attack.range;
-  const auto touch = bench.world().first_touch(BallPath{{from, to}, attack.radius},
+  const auto touch = bench.world().first_touch(BallPath{{from, to}, *attack.radius},
                                                is_strike ? Stops::bodies : Stops::shots);
   if (!touch) return "";
   return worded("; ahead of it stands {}, {} m away", level.solids[touch->solid.index].id,
@@ -107,7 +107,7 @@ void judge_agent(Bench& bench, const Agent& agent) {
 void judge_blocked(Bench& bench) {
   std::size_t asked = 0;
   for (const Agent& agent : bench.level().agents) {
-    if (travels(bench.level().kind_of(agent).move.gait) || agent.driver != Driver::mind) continue;
+    if (travels(bench.level().kind_of(agent).move->gait) || agent.driver != Driver::mind) continue;
     if (++asked <= kMostAgents) judge_agent(bench, agent);
   }
   const std::size_t judged = std::min(asked, kMostAgents);

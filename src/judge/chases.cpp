@@ -13,12 +13,12 @@ using Severity = Finding::Severity;
 // The fastest that a player's agent goes: by its script where it has one.
 double top_speed(const Level& level, const Agent& player) {
   const Kind& kind = level.kind_of(player);
-  if (!travels(kind.move.gait)) return 0.0;
-  if (player.driver != Driver::script) return kind.move.speed;
+  if (!travels(kind.move->gait)) return 0.0;
+  if (player.driver != Driver::script) return kind.move->speed;
   double speed = 0.0;
   for (const ScriptStep& step : player.script) {
     if (step.what != ScriptStep::What::go) continue;
-    speed = std::max(speed, step.speed.value_or(kind.move.speed));
+    speed = std::max(speed, step.speed.value_or(kind.move->speed));
   }
   return speed;
 }
@@ -26,7 +26,7 @@ double top_speed(const Level& level, const Agent& player) {
 void judge_pair(Bench& bench, const Kind& chaser, const Agent& player) {
   const Kind& kind = bench.level().kind_of(player);
   const double speed = top_speed(bench.level(), player);
-  const double own = chaser.move.speed;
+  const double own = chaser.move->speed;
   if (own < speed || has_cover(bench.level())) return;
   bench.say(Severity::note, "never-loses", bench.place_of(chaser, "move.speed"),
             worded("{} at {} m/s can never lose {} at {} m/s once it chases it: it comes up "

@@ -36,8 +36,8 @@ double width_of_view(const Kind& kind, const Kind& foe) {
 
 // Only lookers that stay as they are count. One that turns or moves may keep somebody in view.
 void judge_crossing(Bench& bench, const Kind& kind, const Kind& foe) {
-  if (kind.scan || travels(kind.move.gait) || !travels(foe.move.gait)) return;
-  const double speed = foe.move.speed;
+  if (kind.scan || travels(kind.move->gait) || !travels(foe.move->gait)) return;
+  const double speed = foe.move->speed;
   const double needed = kind.sight->notice_time.seconds() / std::max(foe.visibility, 1e-9);
   const double width = width_of_view(kind, foe);
   const double step = 1.0 / bench.level().ticks_per_second;

@@ -51,7 +51,7 @@ class Habits {
   void judge_idle_watchers() {
     const bool perceives = kind_.sight || kind_.nearness || kind_.touch || kind_.hearing;
     const bool acts = !kind_.when.rules.empty() || !kind_.attacks.empty() || kind_.tell;
-    if (!perceives || acts || !travels(kind_.move.gait) || !is_written(level_, kind_, "move"))
+    if (!perceives || acts || !travels(kind_.move->gait) || !is_written(level_, kind_, "move"))
       return;
     if (!decides_for_itself() || !has_foes()) return;
     say("notices-in-vain", "move",
@@ -61,7 +61,7 @@ class Habits {
   }
 
   void judge_modes() {
-    if (travels(kind_.move.gait) || kind_.move.gait == Gait::drop) return;
+    if (travels(kind_.move->gait) || kind_.move->gait == Gait::drop) return;
     for (const Mode mode : {Mode::chase, Mode::investigate, Mode::search, Mode::flee}) {
       if (!leads_to(kind_, mode)) continue;
       const std::string why = is_written(level_, kind_, "move")
@@ -88,11 +88,11 @@ class Habits {
   void judge_blows() {
     constexpr double kMostBlows = 10.0;  // a second
     for (const Attack& attack : kind_.attacks) {
-      const double rate = 1.0 / attack.cooldown.seconds();
+      const double rate = 1.0 / attack.cooldown->seconds();
       if (!(attack.damage > 0.0) || !(rate > kMostBlows)) continue;
       say("blows-pour", fmt::format("attack.{}.cooldown", attack.name),
           worded("'{}' of {} has a cooldown of {} s: {} blows and {} points a second", attack.name,
-                 kind_.name, attack.cooldown.seconds(), rate, rate * attack.damage));
+                 kind_.name, attack.cooldown->seconds(), rate, rate * attack.damage));
     }
   }
 
@@ -148,7 +148,7 @@ class Habits {
 
   // Those whom a kind follows or mirrors have to be in the level.
   void judge_company() {
-    if (kind_.when.idle == Mode::follow && kind_.move.follows.empty()) {
+    if (kind_.when.idle == Mode::follow && kind_.move->follows.empty()) {
       say("follows-nobody", "when.idle",
           worded("{} is to follow, but move.follows names nobody", kind_.name));
     }
@@ -195,7 +195,7 @@ void judge_agents(Bench& bench) {
     const auto goes =
         std::find_if(agent.script.begin(), agent.script.end(),
                      [](const ScriptStep& step) { return step.what == ScriptStep::What::go; });
-    if (goes != agent.script.end() && !travels(kind.move.gait)) {
+    if (goes != agent.script.end() && !travels(kind.move->gait)) {
       bench.say(Severity::warning, "script-without-legs", goes->written,
                 worded("{} is to go, but {}: it stays where it is; [kind.{}.move] speed = 2 "
                        "would let it",

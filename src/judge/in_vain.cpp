@@ -50,7 +50,7 @@ class InVain {
   }
 
   void judge_keys() {
-    const Move& move = kind_.move;
+    const Move& move = *kind_.move;
     const bool goes = travels(move.gait);
     const bool is_side_on = level_.plane == Plane::upright;
     const bool has_cone = level_.plane == Plane::space;
@@ -77,7 +77,8 @@ class InVain {
       say("key-without-effect", one.key,
           worded("kind.{}.{} has no effect: {}", kind_.name, one.key, one.why));
     }
-    if (kind_.nearness && is_side_on && !kind_.nearness->axes[0] && !kind_.nearness->axes[2]) {
+    if (kind_.nearness && is_side_on && !(*kind_.nearness->axes)[0] &&
+        !(*kind_.nearness->axes)[2]) {
       say("key-without-effect", "nearness.axes",
           worded("the nearness of {} counts y alone, and seen from the side all are at the "
                  "same y: whoever is there is near",
@@ -102,7 +103,7 @@ class InVain {
     const bool has_range = attack.how == Attack::How::strike || attack.how == Attack::How::shot ||
                            attack.how == Attack::How::beam;
     const bool is_level = feeler.tilt.degrees() == 0.0;
-    const double reach = feeler.from.x() + feeler.length;
+    const double reach = feeler.from->x() + feeler.length;
     if (!has_range || !is_level || feeler.finds == Feeler::Finds::nothing) return;
     if (!(attack.range < reach)) return;
     say("attack-short-of-feeler", fmt::format("attack.{}.range", attack.name),
@@ -114,7 +115,7 @@ class InVain {
   // An attack that is fired straight ahead is not aimed: it waits until the target is about there.
   void judge_ahead() {
     constexpr double kNarrow = 20.0;  // degrees
-    const Move& move = kind_.move;
+    const Move& move = *kind_.move;
     const bool turns = move.turn_rate.degrees() > 0.0 &&
                        move.turn_limits[0] < move.turn_limits[1] && move.face != Face::keep &&
                        move.face != Face::travel;
@@ -136,7 +137,7 @@ class InVain {
   }
 
   void judge_drop() {
-    if (kind_.move.gait != Gait::drop) return;
+    if (kind_.move->gait != Gait::drop) return;
     const bool is_released =
         std::any_of(kind_.when.rules.begin(), kind_.when.rules.end(),
                     [](const Rule& rule) { return rule.reaction.mode.has_value(); });
@@ -146,7 +147,7 @@ class InVain {
                  "makes it: near = \"chase\" would, with a [kind.{}.nearness]",
                  kind_.name, kind_.name, kind_.name));
     }
-    if (level_.plane == Plane::ground && kind_.move.drop_height == 0.0) {
+    if (level_.plane == Plane::ground && *kind_.move->drop_height == 0.0) {
       say("drop-never", "move.drop_height",
           worded("{} hangs at 0 m: it has nowhere to fall", kind_.name));
     }
@@ -162,13 +163,13 @@ void judge_nearness(Bench& bench, const Agent& agent) {
   const Level& level = bench.level();
   const Kind& kind = level.kind_of(agent);
   const auto& nearness = kind.nearness;
-  if (!nearness || !nearness->axes[2] || level.plane != Plane::ground) return;
-  const double own = altitude_of(kind, agent.position);
+  if (!nearness || !(*nearness->axes)[2] || level.plane != Plane::ground) return;
+  const double own = altitude_of(level, kind, agent.position);
   double least = std::numeric_limits<double>::infinity();
   for (const Agent& other : level.agents) {
     const Kind& its = level.kind_of(other);
     if (!is_hostile(level, kind.team, its.team)) continue;
-    least = std::min(least, std::abs(altitude_of(its, other.position) - own));
+    least = std::min(least, std::abs(altitude_of(level, its, other.position) - own));
   }
   if (!std::isfinite(least) || least <= nearness->range) return;
   bench.say(Severity::warning, "nearness-out-of-reach",
@@ -183,17 +184,18 @@ void judge_nearness(Bench& bench, const Agent& agent) {
 void judge_muzzle(Bench& bench, const Agent& agent) {
   const Level& level = bench.level();
   const Kind& kind = level.kind_of(agent);
-  if (kind.move.gait != Gait::fixed || !kind.sight || level.plane == Plane::upright) return;
+  if (kind.move->gait != Gait::fixed || !kind.sight || level.plane == Plane::upright) return;
   const SineCosine way = sine_cosine(agent.facing);
-  const Vector3d feet{agent.position.x(), agent.position.y(), altitude_of(kind, agent.position)};
+  const Vector3d feet{agent.position.x(), agent.position.y(),
+                      altitude_of(level, kind, agent.position)};
   const Looker looker{feet, {way.cosine, way.sine}, *kind.sight, false};
   const Vector3d eye = eye_of(level.plane, looker);
   for (const Attack& attack : kind.attacks) {
-    const bool flies_straight = (attack.how == Attack::How::shot && attack.gravity_share == 0.0) ||
+    const bool flies_straight = (attack.how == Attack::How::shot && *attack.gravity_share == 0.0) ||
                                 attack.how == Attack::How::beam;
     if (!flies_straight) continue;
     Looker muzzle = looker;
-    muzzle.sight.eye = attack.muzzle;
+    muzzle.sight.eye = *attack.muzzle;
     const Vector3d from = eye_of(level.plane, muzzle);
     std::optional<SolidId> before;
     bool is_behind = true;
@@ -212,7 +214,7 @@ void judge_muzzle(Bench& bench, const Agent& agent) {
         worded("{} looks over {} from {} m up, and '{}' leaves from {} m up: "
                "straight ahead it sees whom it cannot hit; the top of {} is at {} m",
                agent.id, solid.id, eye.z(), attack.name, from.z(), solid.id,
-               solid.base + solid.height));
+               *solid.base + solid.height));
   }
 }
 

@@ -6,6 +6,7 @@
 #include "judge/judges.hpp"
 #include "level/numbers.hpp"
 #include "navigation/mesh.hpp"
+#include "values/playable.hpp"
 
 namespace gaze {
 
@@ -95,10 +96,12 @@ bool can_chase(const Kind& kind) {
   const bool chases =
       std::any_of(kind.when.rules.begin(), kind.when.rules.end(),
                   [](const Rule& rule) { return rule.reaction.mode == Mode::chase; });
-  return travels(kind.move.gait) && chases;
+  return travels(kind.move->gait) && chases;
 }
 
-std::vector<Finding> judge(const Level& level) {
+std::vector<Finding> judge(const Level& as_given) {
+  const std::shared_ptr<const Level> whole = playable(as_given);
+  const Level& level = *whole;
   const World world(level);
   Bench bench(level, world);
   judge_placement(bench);

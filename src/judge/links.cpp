@@ -19,7 +19,7 @@ void judge_room(Bench& bench, const Link& link, const Kind& kind, const MeshLink
   const Vector3d turn = rises ? Vector3d{found.from.x(), found.from.y(), found.to.z()}
                               : Vector3d{found.to.x(), found.to.y(), found.from.z()};
   constexpr double kOffFloor = 0.001;  // metres
-  const double lift = std::max(kind.move.step_height, kOffFloor);
+  const double lift = std::max(*kind.move->step_height, kOffFloor);
   const Vector3d up{0.0, 0.0, lift};
   Cylinder body{found.from + up, kind.radius, kind.height - lift};
   auto touch = bench.world().sweep(body, turn - found.from, Stops::bodies);
@@ -43,7 +43,7 @@ void judge_made(Bench& bench) {
   bool any = false;
   for (const std::uint32_t number : bench.kinds_in_play()) {
     const Kind& kind = level.kinds[number];
-    if (!travels(kind.move.gait) || kind.move.gait == Gait::hover) continue;
+    if (!travels(kind.move->gait) || kind.move->gait == Gait::hover) continue;
     any = true;
     const NavigationMesh mesh(level, bench.world(), body_size(level, kind));
     for (const MeshLink& link : mesh.links()) {

@@ -43,7 +43,7 @@ Outcome outcome_of(const Attack& attack, const Kind& foe, double until) {
       outcome.seconds = last + (attack.how == Attack::How::beam ? attack.hold.seconds() : 0.0);
       return outcome;
     }
-    pulled += attack.cooldown.seconds();
+    pulled += attack.cooldown->seconds();
     if (left == 0) continue;
     left -= count;
     if (left > 0) continue;
@@ -85,7 +85,7 @@ class Pair {
     const bool is_at_a_distance = attack.aim != Attack::Aim::mirror &&
                                   attack.how != Attack::How::touch &&
                                   attack.how != Attack::How::catch_;
-    const bool comes_up = attack.how != Attack::How::shot || attack.speed > foe_.move.speed;
+    const bool comes_up = attack.how != Attack::How::shot || attack.speed > foe_.move->speed;
     return damage_against(attack, foe_) > 0.0 && is_at_a_distance && comes_up;
   }
 
@@ -93,13 +93,13 @@ class Pair {
   // within it.
   double seconds_in_reach(const Attack& attack) const {
     const double gap = attack.range - nearest();
-    const double own = can_chase(kind_) ? kind_.move.speed : 0.0;
+    const double own = can_chase(kind_) ? kind_.move->speed : 0.0;
     if (gap < 0.0) return -1.0;
-    return foe_.move.speed > own ? gap / (foe_.move.speed - own) : kForEver;
+    return foe_.move->speed > own ? gap / (foe_.move->speed - own) : kForEver;
   }
 
   std::optional<PairFigures::RunningAway> running_away() const {
-    if (foe_.move.gait != Gait::walk || !(foe_.move.speed > 0.0)) return std::nullopt;
+    if (foe_.move->gait != Gait::walk || !(foe_.move->speed > 0.0)) return std::nullopt;
     PairFigures::RunningAway sum{nearest(), 0.0, 0.0};
     bool any = false;
     double longest = 0.0;
@@ -120,19 +120,19 @@ class Pair {
     double speed = 0.0;
     for (const Agent& agent : level_.agents) {
       if (&level_.kind_of(agent) != &foe_) continue;
-      if (agent.driver != Driver::script) speed = std::max(speed, foe_.move.speed);
+      if (agent.driver != Driver::script) speed = std::max(speed, foe_.move->speed);
       for (const ScriptStep& step : agent.script) {
         if (step.what != ScriptStep::What::go) continue;
-        speed = std::max(speed, step.speed.value_or(foe_.move.speed));
+        speed = std::max(speed, step.speed.value_or(foe_.move->speed));
       }
     }
     return speed;
   }
 
   std::optional<double> gain() const {
-    if (!can_chase(kind_) || !travels(foe_.move.gait)) return std::nullopt;
+    if (!can_chase(kind_) || !travels(foe_.move->gait)) return std::nullopt;
     const double speed = top_speed();
-    return speed > 0.0 ? std::optional(speed - kind_.move.speed) : std::nullopt;
+    return speed > 0.0 ? std::optional(speed - kind_.move->speed) : std::nullopt;
   }
 
   const Level& level_;

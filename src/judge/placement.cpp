@@ -17,7 +17,7 @@ using Severity = Finding::Severity;
 // file may overlap by a last bit when they are added up. So what overlaps by less than the gap that
 // walkers keep counts as touching.
 Cylinder solid_part(const Kind& kind, const Vector3d& feet) {
-  const double step = kind.move.step_height;
+  const double step = *kind.move->step_height;
   return {feet + Vector3d{0.0, 0.0, step + kContactGap}, kind.radius - kContactGap,
           kind.height - step - 2 * kContactGap};
 }
@@ -25,7 +25,7 @@ Cylinder solid_part(const Kind& kind, const Vector3d& feet) {
 // What is said of an agent inside a solid. If its centre is outside, it is merely kept from going
 // in.
 std::string_view what_can_it_do(const Bench& bench, const Kind& kind, const Vector3d& feet) {
-  if (!travels(kind.move.gait)) return "what is meant to hit it stops at the solid";
+  if (!travels(kind.move->gait)) return "what is meant to hit it stops at the solid";
   Cylinder core = solid_part(kind, feet);
   if (bench.level().plane != Plane::upright) core.radius = kContactGap;
   return bench.world().overlaps(core, Stops::bodies) ? "it cannot walk out"

@@ -111,7 +111,7 @@ class Powerless {
                           any_agent(level_, [&](const Agent& agent, const Kind& its) {
                             return &its == &kind_ && agent.patrol.size() > 1;
                           });
-    if (!travels(kind_.move.gait) || kind_.move.speed > 0.0 || !is_to_go || !has_mind_) return;
+    if (!travels(kind_.move->gait) || kind_.move->speed > 0.0 || !is_to_go || !has_mind_) return;
     say("legs-without-speed", "move.speed",
         worded("{} is to go about, but its speed is 0: it never takes a step", kind_.name));
   }
@@ -138,7 +138,7 @@ class Powerless {
 
   // A chaser may stop nearer to its target than an attack of its own may be made.
   void judge_least_range(const Attack& attack) {
-    if (!can_chase(kind_) || !has_mind_ || kind_.move.keep_away >= attack.min_range) return;
+    if (!can_chase(kind_) || !has_mind_ || kind_.move->keep_away >= attack.min_range) return;
     for (const Kind* foe : foes_) {
       const double stop = stop_distance(kind_, *foe);
       if (stop >= attack.min_range) continue;
@@ -154,7 +154,7 @@ class Powerless {
     const int shots = attack.how == Attack::How::shot ? attack.burst : 1;
     const double last = seconds_to_blow(attack, shots - 1) +
                         (attack.how == Attack::How::beam ? attack.hold.seconds() : 0.0);
-    const double cooldown = attack.cooldown.seconds();
+    const double cooldown = attack.cooldown->seconds();
     if (last <= cooldown) return;
     say("outlasts-cooldown", "attack." + attack.name + ".cooldown",
         worded("'{}' of {} takes {} s from the pull to its end, and is pulled again after {} s: "
@@ -170,7 +170,7 @@ class Powerless {
       return a->grace.seconds() < b->grace.seconds();
     });
     const double grace = (*least)->grace.seconds();
-    const double cooldown = attack.cooldown.seconds();
+    const double cooldown = attack.cooldown->seconds();
     if (grace < kMost * cooldown) return;
     const double wasted = std::ceil(grace / cooldown) - 1.0;
     say("blows-spared", "attack." + attack.name + ".cooldown",

@@ -24,7 +24,7 @@ bool notices_others(const Kind& kind) {
 void judge_strike(Bench& bench, const Kind& kind, const Attack& attack, const Kind& foe) {
   const double stop = stop_distance(kind, foe);
   if (attack.range > stop) return;
-  const std::string how_stop = kind.move.stop_distance ? "" : " (the sum of both radii)";
+  const std::string how_stop = kind.move->stop_distance ? "" : " (the sum of both radii)";
   bench.say(Severity::error, "strike-short-of-stop", bench.place_of(kind, attack_key(attack)),
             worded("{} stops {} m{} from {}, but its strike '{}' reaches {} m: it will stand "
                    "in front of it and not strike; let it reach more than {} m or stop nearer",
@@ -77,7 +77,7 @@ void judge_ranges(Bench& bench) {
     const Kind& kind = bench.level().kinds[index];
     for (const Attack& attack : kind.attacks) judge_attack(bench, kind, attack);
     const bool stops =
-        travels(kind.move.gait) && (can_chase(kind) || kind.move.stop_distance.has_value());
+        travels(kind.move->gait) && (can_chase(kind) || kind.move->stop_distance.has_value());
     if (!stops) continue;
     for (const Kind* foe : bench.foes_in_play(kind)) {
       judge_stop(bench, kind, *foe);

@@ -16,14 +16,14 @@ using Severity = Finding::Severity;
 // From the muzzle to the middle of a foe on the same ground.
 void judge_lob(Bench& bench, const Kind& kind, const Attack& attack, const Kind& foe) {
   if (attack.how != Attack::How::shot || !is_lobbed(attack)) return;
-  const double gravity = bench.level().gravity * attack.gravity_share;
+  const double gravity = bench.level().gravity * *attack.gravity_share;
   const Place place = bench.place_of(kind, "attack." + attack.name + ".range");
   if (!(gravity > 0.0)) {
     return bench.say(Severity::error, "lob-without-gravity", place,
                      worded("'{}' of {} is lobbed, but the level has no gravity: it is never fired",
                             attack.name, kind.name));
   }
-  const double reach = lob_reach(attack.speed, gravity, foe.height / 2.0 - attack.muzzle.z());
+  const double reach = lob_reach(attack.speed, gravity, foe.height / 2.0 - attack.muzzle->z());
   if (reach >= attack.range) return;
   bench.say(Severity::warning, "lob-out-of-reach", place,
             worded("'{}' of {} comes down within {} m at {} m/s: {} at its range of {} m is out "
@@ -35,7 +35,7 @@ void judge_lob(Bench& bench, const Kind& kind, const Attack& attack, const Kind&
 void judge_flight(Bench& bench, const Kind& kind, const Attack& attack) {
   const bool is_straight = attack.aim == Attack::Aim::direct || attack.aim == Attack::Aim::lead;
   if (attack.how != Attack::How::shot || !is_straight) return;
-  const double seconds = attack.lifetime.seconds();
+  const double seconds = attack.lifetime->seconds();
   const double drag = attack.drag;
   const double way =
       drag > 0.0 ? attack.speed / drag * (1.0 - decay(drag * seconds)) : attack.speed * seconds;
@@ -50,12 +50,12 @@ void judge_flight(Bench& bench, const Kind& kind, const Attack& attack) {
 
 void judge_speed(Bench& bench, const Kind& kind, const Attack& attack, const Kind& foe) {
   const bool can_miss = attack.how == Attack::How::shot && attack.homing_rate.degrees() == 0.0 &&
-                        foe.move.gait == Gait::walk && attack.speed <= foe.move.speed;
+                        foe.move->gait == Gait::walk && attack.speed <= foe.move->speed;
   if (!can_miss) return;
   bench.say(
       Severity::warning, "shot-too-slow", bench.place_of(kind, "attack." + attack.name + ".speed"),
       worded("'{}' of {} flies at {} m/s: it never reaches {}, who runs straight away at {} m/s",
-             attack.name, kind.name, attack.speed, foe.name, foe.move.speed));
+             attack.name, kind.name, attack.speed, foe.name, foe.move->speed));
 }
 
 }  // namespace

@@ -24,7 +24,7 @@ std::vector<std::string> noises_made(const Level& level) {
   for (const Kind& kind : level.kinds) {
     for (const Attack& attack : kind.attacks) add_noises(attack, noises);
     if (kind.thing) add_noises(kind.thing->flight, noises);
-    if (kind.move.step_reach > 0.0 || kind.move.quiet_reach > 0.0) noises.insert("step");
+    if (kind.move->step_reach > 0.0 || kind.move->quiet_reach > 0.0) noises.insert("step");
     for (const Rule& rule : kind.when.rules) {
       if (!rule.reaction.noise.empty()) noises.insert(rule.reaction.noise);
     }

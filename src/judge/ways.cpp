@@ -13,7 +13,7 @@ namespace {
 using Severity = Finding::Severity;
 
 bool walks(const Agent& agent, const Kind& kind) {
-  return agent.driver == Driver::mind && travels(kind.move.gait);
+  return agent.driver == Driver::mind && travels(kind.move->gait);
 }
 
 // True if nothing in the level stops bodies: then there is nothing to go round, and nowhere to
@@ -55,7 +55,7 @@ void judge_target(Bench& bench, const Agent& agent, const Agent& player) {
   if (!are_apart(mesh, agent.position, player.position)) return;
   // A player that can come over by itself can be caught.
   const Kind& kind = level.kind_of(player);
-  if (travels(kind.move.gait) &&
+  if (travels(kind.move->gait) &&
       !are_apart(bench.mesh_of(player), player.position, agent.position)) {
     return;
   }
@@ -81,7 +81,7 @@ void judge_refuge(Bench& bench, const Agent& agent, const Agent& player) {
   const NavigationMesh its = bench.mesh_of(player);
   const auto start = mesh.find(agent.position);
   const auto player_start = its.find(player.position);
-  if (!start || !player_start || !travels(level.kind_of(player).move.gait)) return;
+  if (!start || !player_start || !travels(level.kind_of(player).move->gait)) return;
   for (std::uint32_t i = 0; i < mesh.islands().size(); ++i) {
     const Island& island = mesh.islands()[i];
     if (island.area < kLeastArea || mesh.is_reachable(mesh.island_of(*start), i)) continue;
@@ -112,7 +112,7 @@ void judge_ways(Bench& bench) {
   std::size_t looked_at = 0;
   for (const Agent& agent : level.agents) {
     const Kind& kind = level.kind_of(agent);
-    if (!walks(agent, kind) || kind.move.route != RouteStyle::path) continue;
+    if (!walks(agent, kind) || kind.move->route != RouteStyle::path) continue;
     const bool chases = can_chase(kind);
     if (agent.patrol.empty() && !chases) continue;
     judge_patrol(bench, bench.mesh_of(agent), agent);

@@ -27,11 +27,6 @@ std::optional<Place> Level::origin(const Agent& agent, std::string_view key) con
   return found == origins.end() ? std::nullopt : std::optional(found->second);
 }
 
-std::string text_of(const Place& place) {
-  if (place.line == 0) return place.file;
-  return fmt::format("{}:{}:{}", place.file, place.line, place.column);
-}
-
 bool is_hostile(const Level& level, std::uint32_t team, std::uint32_t other) {
   if (team == kNoTeam || other == kNoTeam) return false;
   const std::vector<std::uint32_t>& hostile = level.teams[team].hostile;
@@ -39,8 +34,9 @@ bool is_hostile(const Level& level, std::uint32_t team, std::uint32_t other) {
 }
 
 Mode idle_mode(const Agent& agent, const Kind& kind) {
-  if (agent.driver == Driver::script) return Mode::script;
   if (agent.driver == Driver::host) return Mode::host;
+  const bool is_scripted = !agent.driver && !agent.script.empty();
+  if (is_scripted || agent.driver == Driver::script) return Mode::script;
   if (kind.when.idle) return *kind.when.idle;
   const bool mirrors =
       std::any_of(kind.attacks.begin(), kind.attacks.end(),
@@ -48,7 +44,7 @@ Mode idle_mode(const Agent& agent, const Kind& kind) {
   if (mirrors) return Mode::mirror;
   if (agent.patrol.size() >= 2) return Mode::patrol;
   if (kind.wander) return Mode::wander;
-  return kind.move.follows.empty() ? Mode::post : Mode::follow;
+  return kind.move && !kind.move->follows.empty() ? Mode::follow : Mode::post;
 }
 
 bool is_solid_to(const Level& level, const Kind& kind, std::uint32_t team) {
@@ -67,15 +63,16 @@ double share_taken(const Kind& kind, const std::string& damage_kind) {
 }
 
 double stop_distance(const Kind& chaser, const Kind& target) {
-  return chaser.move.stop_distance.value_or(chaser.radius + target.radius);
+  const double both = chaser.radius + target.radius;
+  return chaser.move ? chaser.move->stop_distance.value_or(both) : both;
 }
 
 double eye_height(const Kind& kind) {
-  return kind.sight ? kind.sight->eye.z() : kEyeShare * kind.height;
+  return kind.sight && kind.sight->eye ? kind.sight->eye->z() : kEyeShare * kind.height;
 }
 
 double farthest_sight(const Kind& kind) {
-  return kind.sight ? kind.sight->keep_range : 0.0;
+  return kind.sight ? kind.sight->keep_range.value_or(kind.sight->range) : 0.0;
 }
 
 std::string_view name_of(Plane plane) {

@@ -30,6 +30,13 @@ bool Openings::goes_by_tags() const {
   return any(opens, test) || any(closed, test);
 }
 
+std::uint64_t Openings::tags_that_count() const {
+  std::uint64_t tags = 0;
+  for (const Whom& whom : opens) tags |= whom.tags();
+  for (const Whom& whom : closed) tags |= whom.tags();
+  return tags;
+}
+
 bool Openings::goes_by_agents() const {
   const auto test = [](const Whom& whom) { return whom.goes_by_agents(); };
   return any(opens, test) || any(closed, test);

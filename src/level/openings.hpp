@@ -16,6 +16,8 @@ struct Openings {
   }
   /// True if what bodies can pass depends on the tags that they hold.
   bool goes_by_tags() const;
+  /// The tags that this depends on, by bit.
+  std::uint64_t tags_that_count() const;
   /// True if what bodies can pass depends on who they are.
   bool goes_by_agents() const;
 };

@@ -140,4 +140,19 @@ bool is_name(std::string_view text) {
   return !text.empty() && std::all_of(text.begin(), text.end(), is_letter_of_a_name);
 }
 
+std::string wrapped(std::string_view line, std::size_t columns, std::size_t indent) {
+  if (columns <= indent + 1) return std::string(line);
+  std::string text;
+  std::size_t room = columns;
+  while (line.size() > room) {
+    std::size_t end = line.rfind(' ', room);
+    if (end == std::string_view::npos || end == 0) end = line.find(' ', room);
+    if (end == std::string_view::npos) break;
+    text.append(line.substr(0, end)).append("\n").append(indent, ' ');
+    line.remove_prefix(end + 1);
+    room = columns - indent;
+  }
+  return text.append(line);
+}
+
 }  // namespace gaze

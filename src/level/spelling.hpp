@@ -23,6 +23,10 @@ namespace gaze {
 /// The text with its control characters written out, as \x0A: whatever it holds is one line.
 [[nodiscard]] std::string on_one_line(std::string_view text);
 
+/// A line broken between words so that no part is longer than so many columns, if a word is not;
+/// from the second part on after so many blanks. 0 columns, or too few for the blanks: as it is.
+[[nodiscard]] std::string wrapped(std::string_view line, std::size_t columns, std::size_t indent);
+
 /// True for [A-Za-z0-9_-]+.
 [[nodiscard]] bool is_name(std::string_view text);
 

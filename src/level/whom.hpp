@@ -46,6 +46,7 @@ class Whom {
   /// True if whom the list means may change while a level is played, because it names tags.
   bool goes_by_tags() const { return tags_ != 0; }
   bool goes_by_agents() const { return !agents_.empty(); }
+  std::uint64_t tags() const { return tags_; }
 
  private:
   void name_all_like_them(std::span<const std::uint32_t> bases);

@@ -80,7 +80,8 @@ void find_areas(NavigationMesh::Data& mesh, const Level& level) {
     const auto& closed = mesh.body.closed;
     const bool is_closed = std::find(closed.begin(), closed.end(), i) != closed.end();
     if (zone.cost == 1.0 && !is_closed) continue;
-    mesh.areas.push_back({zone.outline, zone.base, zone.base + zone.height, zone.cost, is_closed});
+    const double base = base_of(level, zone);
+    mesh.areas.push_back({zone.outline, base, base + zone.height, zone.cost, is_closed});
   }
 }
 

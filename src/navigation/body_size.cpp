@@ -6,12 +6,12 @@ namespace {
 BodySize body_of(const Level& level, const Openings& openings, const Somebody& who,
                  double altitude) {
   const Kind& kind = level.kinds[who.kind];
-  const Move& move = kind.move;
+  const Move move = completed(level, kind);
   BodySize body;
   body.radius = kind.radius;
   body.height = kind.height;
   body.slope = move.slope;
-  body.step_height = move.step_height;
+  body.step_height = *move.step_height;
   for (std::uint32_t i = 0; i < openings.closed.size(); ++i) {
     if (openings.closed[i].means(who)) body.closed.push_back(i);
   }
@@ -24,9 +24,9 @@ BodySize body_of(const Level& level, const Openings& openings, const Somebody& w
     body.altitude = altitude;
     return body;
   }
-  body.hop_height = move.hop_height;
-  body.hop_length = move.hop_length;
-  body.drop_height = move.drop_height;
+  body.hop_height = *move.hop_height;
+  body.hop_length = *move.hop_length;
+  body.drop_height = *move.drop_height;
   return body;
 }
 
@@ -36,15 +36,16 @@ std::uint32_t kind_number(const Level& level, const Kind& kind) {
 
 }  // namespace
 
-double altitude_of(const Kind& kind, const Vector3d& at) {
-  const Move& move = kind.move;
-  if (move.gait == Gait::hover) return at.z() + move.hover_height;
-  return move.gait == Gait::drop ? at.z() + move.drop_height : at.z();
+double altitude_of(const Level& level, const Kind& kind, const Vector3d& at) {
+  const Gait gait = kind.move ? kind.move->gait : Gait::fixed;
+  if (gait != Gait::hover && gait != Gait::drop) return at.z();
+  const Move move = completed(level, kind);
+  return at.z() + (gait == Gait::hover ? *move.hover_height : *move.drop_height);
 }
 
 BodySize body_size(const Level& level, const Openings& openings, const Somebody& who) {
   const Kind& kind = level.kinds[who.kind];
-  return body_of(level, openings, who, altitude_of(kind, level.agents[who.agent].position));
+  return body_of(level, openings, who, altitude_of(level, kind, level.agents[who.agent].position));
 }
 
 BodySize body_size(const Level& level, const Kind& kind) {
@@ -53,7 +54,7 @@ BodySize body_size(const Level& level, const Kind& kind) {
   who.kind = kind_number(level, kind);
   who.tags = tag_bits(openings.tag_names, kind.tags);
   return body_of(level, openings, who,
-                 altitude_of(kind, {0.0, 0.0, level.ground_height.value_or(0.0)}));
+                 altitude_of(level, kind, {0.0, 0.0, level.ground_height.value_or(0.0)}));
 }
 
 BodySize body_size(const Level& level, const Agent& agent) {

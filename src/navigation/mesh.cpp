@@ -1,5 +1,7 @@
 #include "navigation/mesh.hpp"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <cmath>
 #include <limits>
@@ -78,6 +80,20 @@ std::uint32_t face_beside(const NavigationMesh::Data& mesh, std::uint32_t face,
   return kNone;
 }
 
+void need_body(const BodySize& body) {
+  const auto need = [](double value, bool is_right, std::string_view what) {
+    if (is_right && std::isfinite(value)) return;
+    throw UsageError(fmt::format("a body whose {} is {} m has no mesh", what, value));
+  };
+  need(body.radius, body.radius > 0.0, "radius");
+  need(body.height, body.height > 0.0, "height");
+  need(body.step_height, body.step_height >= 0.0, "step height");
+  need(body.hop_height, body.hop_height >= 0.0, "hop height");
+  need(body.hop_length, body.hop_length >= 0.0, "hop length");
+  need(body.drop_height, body.drop_height >= 0.0, "drop height");
+  need(body.altitude.value_or(0.0), true, "altitude");
+}
+
 std::uint32_t across_border(const NavigationMesh::Data& mesh, std::uint32_t edge) {
   if (mesh.edges[edge].twin != kNone) return mesh.edges[edge].twin;
   const auto it =
@@ -121,8 +137,10 @@ double squared_distance(const NavigationMesh::Data& mesh, std::uint32_t face, co
 }
 
 NavigationMesh::NavigationMesh(const Level& level, const World& world, const BodySize& body,
-                               std::size_t most_looks)
-    : data_(make_mesh(level, world.whole(), body, most_looks)) {}
+                               std::size_t most_looks) {
+  need_body(body);
+  data_ = make_mesh(level, world.whole(), body, most_looks);
+}
 
 std::size_t NavigationMesh::corner_count() const noexcept {
   return data_->corners.size();
@@ -208,11 +226,13 @@ std::optional<MeshPlace> place_below(const NavigationMesh::Data& mesh, const Vec
 }
 
 std::optional<MeshPlace> NavigationMesh::find(const Vector3d& feet) const noexcept {
+  if (!feet.allFinite()) return std::nullopt;
   return place_below(*data_, feet + Vector3d{0.0, 0.0, body().step_height}, kNearMesh);
 }
 
 std::optional<MeshPlace> NavigationMesh::find(const Vector3d& feet,
                                               std::uint32_t hint) const noexcept {
+  if (!feet.allFinite()) return std::nullopt;
   const Data& mesh = *data_;
   const MeshPoint p = mesh.plan(feet);
   const std::uint32_t face = hint < mesh.faces.size() ? face_beside(mesh, hint, p) : kNone;
@@ -259,6 +279,7 @@ std::optional<MeshPlace> nearest_place(const NavigationMesh::Data& mesh, const V
 
 std::optional<MeshPlace> NavigationMesh::nearest(
     const Vector3d& place, std::optional<std::uint32_t> from_island) const noexcept {
+  if (!place.allFinite()) return std::nullopt;
   return nearest_place(*data_, place, [&](std::uint32_t face) {
     const MeshFace& its = data_->faces[face];
     return !from_island ? its.patch == 0 : is_reachable(*from_island, its.island);

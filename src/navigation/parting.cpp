@@ -104,11 +104,11 @@ std::vector<SolidId> shut_between(const Level& level, const World& world,
   return shut;
 }
 
-Vector3d middle_of(const Solid& solid) {
+Vector3d middle_of(const Level& level, const Solid& solid) {
   Vector2d sum{0.0, 0.0};
   for (const Vector2d& point : solid.points) sum += point;
   sum /= static_cast<double>(std::max<std::size_t>(1, solid.points.size()));
-  return {sum.x(), sum.y(), solid.base};
+  return {sum.x(), sum.y(), base_of(level, solid)};
 }
 
 std::string shut_text(const Solid& solid) {
@@ -182,7 +182,7 @@ Parting whatever_the_body(const Level& level, const World& world, const Navigati
 Parting parting(const Level& level, const World& world, const NavigationMesh& mesh,
                 const Vector3d& from, const Vector3d& to) {
   if (auto shut = shut_between(level, world, mesh, from, to); !shut.empty()) {
-    const Vector3d place = middle_of(level.solids[shut.front().index]);
+    const Vector3d place = middle_of(level, level.solids[shut.front().index]);
     return {Parting::What::shut, 0.0, 0.0, place, std::move(shut)};
   }
   const BodySize& body = mesh.body();

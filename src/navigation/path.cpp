@@ -193,11 +193,11 @@ void turn_round(const NavigationMesh::Data& mesh, WayInPlan& way) {
 }  // namespace
 
 PathFinder::PathFinder() : scratch_(std::make_unique<Scratch>()) {}
-PathFinder::PathFinder(const PathFinder& other)
-    : scratch_(std::make_unique<Scratch>(*other.scratch_)) {}
+// What it keeps from search to search is memory, and nothing that a later search could tell.
+PathFinder::PathFinder(const PathFinder&) : PathFinder() {}
 PathFinder::PathFinder(PathFinder&& other) noexcept = default;
-PathFinder& PathFinder::operator=(const PathFinder& other) {
-  return *this = PathFinder(other);
+PathFinder& PathFinder::operator=(const PathFinder&) {
+  return *this;
 }
 PathFinder& PathFinder::operator=(PathFinder&& other) noexcept = default;
 PathFinder::~PathFinder() = default;

@@ -7,6 +7,7 @@
 
 #include "geometry/plan.hpp"
 #include "sense/field.hpp"
+#include "sense/look.hpp"
 
 namespace gaze {
 namespace {
@@ -95,7 +96,7 @@ Steps steps_of(const Scene& scene, What what, bool is_seen) {
       return {1, is_seen ? whole(range.limit - range.value) + 1 : whole(kFarthestStep)};
     case What::turn:
       return {1, scene.looker.sight.field_of_view.degrees() >= 360.0 &&
-                         scene.looker.sight.eye.x() == 0.0 && scene.looker.sight.eye.y() == 0.0
+                         eye_offset(scene.looker).head<2>() == Vector2d{0.0, 0.0}
                      ? 0
                      : whole(180.0)};
     case What::turn_round:

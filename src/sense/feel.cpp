@@ -64,7 +64,7 @@ void use_nearness(Sensing& state, Index who, const Nearness& nearness) {
   for (const Index other : state.fixed.foes_of[team]) {
     if (other == who || !state.lives.alive[other] || !state.looks_for(who, other)) continue;
     const double distance =
-        distance_along(nearness.axes, state.bodies.position[who], state.bodies.position[other]);
+        distance_along(*nearness.axes, state.bodies.position[who], state.bodies.position[other]);
     if (distance < best || (distance == best && !nearest)) {
       best = distance;
       nearest = other;

@@ -1,4 +1,5 @@
 #include "gaze/feeling.hpp"
+#include "world/lengths.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -21,7 +22,8 @@ void keep_nearer(Felt& felt, double& best, double share, std::optional<std::uint
 
 BallPath feeler_path(Plane plane, const Feeler& feeler, const Vector3d& feet,
                      const Vector2d& facing) {
-  const Vector3d start = offset_place(plane, feet, facing, feeler.from);
+  const Vector3d from = feeler.from.value_or(Vector3d{0.0, 0.0, kUsualHeight / 2.0});
+  const Vector3d start = offset_place(plane, feet, facing, from);
   const Vector3d end =
       start + direction_along(plane, facing, feeler.toward, feeler.tilt) * feeler.length;
   return {{start, end}, feeler.thickness / 2.0};
@@ -52,7 +54,8 @@ Felt feel(const World& world, std::optional<double> ground, const Feeler& feeler
 
 void feel(const World& world, std::optional<double> ground,
           std::span<const FeelerQuestion> questions, std::span<const Cylinder> bodies,
-          std::span<Felt> felt) noexcept {
+          std::span<Felt> felt) {
+  need_as_many(questions.size(), felt.size());
   for (std::size_t i = 0; i < questions.size(); ++i) {
     const FeelerQuestion& question = questions[i];
     felt[i] = feel(world, ground, question.feeler, question.feet, question.facing, bodies);

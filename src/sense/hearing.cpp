@@ -8,6 +8,7 @@
 #include "sense/listen.hpp"
 #include "sense/open_way.hpp"
 #include "world/index.hpp"
+#include "world/lengths.hpp"
 #include "world/walk.hpp"
 
 namespace gaze {
@@ -76,6 +77,7 @@ HearingVerdict listen(const World& world, const Level& level, const Listener& li
 
 void listen(const World& world, const Level& level, std::span<const Listener> listeners,
             const Noise& noise, std::span<std::uint8_t> hears) {
+  need_as_many(listeners.size(), hears.size());
   HearingVerdict verdict;
   for (std::size_t i = 0; i < listeners.size(); ++i) {
     listen_into(world, level, listeners[i], noise, verdict);

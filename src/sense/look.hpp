@@ -4,6 +4,17 @@
 
 namespace gaze {
 
+/// Where the eye of a looker is: forward, left, up from its feet.
+[[nodiscard]] inline Vector3d eye_offset(const Looker& looker) {
+  return looker.sight.eye.value_or(Vector3d{0.0, 0.0, kEyeShare * looker.height});
+}
+
+/// How far it sees, metres: farther if it has noticed the other.
+[[nodiscard]] inline double range_of(const Looker& looker) {
+  const Sight& sight = looker.sight;
+  return looker.has_noticed ? sight.keep_range.value_or(sight.range) : sight.range;
+}
+
 /// Range, field of view and up and down, without the line of sight.
 [[nodiscard]] Verdict look_without_rays(Plane plane, const Looker& looker, const LookedAt& other);
 

@@ -18,7 +18,8 @@ Looker looker_of(const Sensing& state, Index who) {
 }
 
 void tell_noticed(Sensing& state, Index who, const Contact& contact, std::optional<Index> teller) {
-  Looker looker{state.bodies.position[who], state.bodies.head[who], {}, false};
+  Looker looker{
+      state.bodies.position[who], state.bodies.head[who], {}, false, state.kind(who).height};
   if (state.kind(who).sight) looker.sight = *state.kind(who).sight;
   const DistanceAndAngle sighting = measure(state.plane(), looker, looked(state, contact.other));
   Event& event = state.tell(Event::What::noticed, who);
@@ -28,7 +29,7 @@ void tell_noticed(Sensing& state, Index who, const Contact& contact, std::option
   event.distance = sighting.distance;
   event.angle_deg = sighting.angle_deg;
   if (contact.by == Sense::nearness) {
-    event.distance = distance_along(state.kind(who).nearness->axes, state.bodies.position[who],
+    event.distance = distance_along(*state.kind(who).nearness->axes, state.bodies.position[who],
                                     state.bodies.position[contact.other]);
   }
   if (teller && contact.by == Sense::told) event.teller = AgentId{*teller};
@@ -271,7 +272,7 @@ LookedAt looked(const Everyone& all, Index who) {
           own.height,
           own.body_points,
           own.radius,
-          all.knowledge.is_still[who] ? own.still_visibility : own.visibility,
+          all.knowledge.is_still[who] ? *own.still_visibility : own.visibility,
           all.knowledge.dimness[who]};
 }
 

@@ -1,24 +1,33 @@
 #include "gaze/ray_source.hpp"
 
 #include "sense/look.hpp"
+#include "world/lengths.hpp"
 
 namespace gaze {
 namespace {
 
+// The lines of sight of a pair.
+void add_rays(Plane plane, const Looker& looker, const LookedAt& other, std::size_t pair,
+              LookScratch& scratch) {
+  const Vector3d eye = eye_of(plane, looker);
+  for (const double share : other.body_points) {
+    scratch.segments.push_back({eye, body_point(other, share)});
+    scratch.pairs.push_back(static_cast<std::uint32_t>(pair));
+  }
+}
+
 // Lines of sight of the pairs that pass the other tests; what these measure is kept for all.
 void gather(Plane plane, std::span<const Looker> lookers, std::span<const LookedAt> others,
             LookScratch& scratch, std::span<QuickVerdict> sighted) {
+  need_as_many(lookers.size(), others.size());
+  need_as_many(lookers.size(), sighted.size());
   scratch.segments.clear();
   scratch.pairs.clear();
   for (std::uint32_t i = 0; i < lookers.size(); ++i) {
     const DistanceAndAngle measured = measure(plane, lookers[i], others[i]);
     sighted[i] = {false, 0.0, measured.distance, measured.angle_deg};
     if (!may_see(plane, lookers[i], others[i])) continue;
-    const Vector3d eye = eye_of(plane, lookers[i]);
-    for (const double share : others[i].body_points) {
-      scratch.segments.push_back({eye, body_point(others[i], share)});
-      scratch.pairs.push_back(i);
-    }
+    add_rays(plane, lookers[i], others[i], i, scratch);
   }
 }
 
@@ -44,6 +53,48 @@ void look(const World& world, std::span<const Looker> lookers, std::span<const L
   world.are_clear(std::span<const Segment>(scratch.segments), Stops::sight, scratch.clear);
   count(lookers, others, scratch, sighted,
         [&](std::size_t ray) { return scratch.clear[ray] != 0; });
+}
+
+void can_see(const World& world, std::span<const Looker> lookers, std::span<const LookedAt> others,
+             std::span<std::uint8_t> sees) {
+  need_as_many(lookers.size(), others.size());
+  need_as_many(lookers.size(), sees.size());
+  for (std::size_t i = 0; i < lookers.size(); ++i) {
+    sees[i] = can_see(world, lookers[i], others[i]);
+  }
+}
+
+void can_see_all(const World& world, std::span<const Looker> lookers,
+                 std::span<const LookedAt> others, std::span<std::uint8_t> sees) {
+  need_as_many(lookers.size() * others.size(), sees.size());
+  auto answer = sees.begin();
+  for (const Looker& looker : lookers) {
+    for (const LookedAt& other : others) *answer++ = can_see(world, looker, other);
+  }
+}
+
+void can_see_all(const RaySource& world, Plane plane, std::span<const Looker> lookers,
+                 std::span<const LookedAt> others, LookScratch& scratch,
+                 std::span<std::uint8_t> sees) {
+  need_as_many(lookers.size() * others.size(), sees.size());
+  scratch.segments.clear();
+  scratch.pairs.clear();
+  for (std::size_t pair = 0; pair < sees.size(); ++pair) {
+    const Looker& looker = lookers[pair / others.size()];
+    const LookedAt& other = others[pair % others.size()];
+    sees[pair] = 0;
+    if (may_see(plane, looker, other)) add_rays(plane, looker, other, pair, scratch);
+  }
+  scratch.hits.assign(scratch.segments.size(), {});
+  world.first_hits(scratch.segments, scratch.hits);
+  for (std::size_t ray = 0; ray < scratch.segments.size();) {
+    const std::uint32_t pair = scratch.pairs[ray];
+    const std::size_t points = others[pair % others.size()].body_points.size();
+    std::size_t reached = 0;
+    for (std::size_t i = 0; i < points; ++i, ++ray) reached += !scratch.hits[ray].is_hit;
+    const double visible = static_cast<double>(reached) / static_cast<double>(points);
+    sees[pair] = is_enough(lookers[pair / others.size()], visible);
+  }
 }
 
 void look(const RaySource& world, Plane plane, std::span<const Looker> lookers,
@@ -77,6 +128,7 @@ Verdict look(const RaySource& world, Plane plane, const Looker& looker, const Lo
   verdict.line.pass = is_enough(looker, verdict.line.visible);
   if (stopped < points) {
     verdict.line.blocked_by = hits[stopped].name;
+    verdict.line.blocked_by_id = hits[stopped].id;
     verdict.line.blocked_at = hits[stopped].place;
   }
   verdict.sees = verdict.range.pass && verdict.field.pass && verdict.line.pass &&
@@ -87,6 +139,7 @@ Verdict look(const RaySource& world, Plane plane, const Looker& looker, const Lo
 
 void feel(const RaySource& world, Plane plane, std::span<const FeelerQuestion> questions,
           LookScratch& scratch, std::span<HostFelt> felt) {
+  need_as_many(questions.size(), felt.size());
   scratch.segments.clear();
   for (const FeelerQuestion& question : questions) {
     scratch.segments.push_back(

@@ -7,6 +7,7 @@
 
 #include "geometry/slanted.hpp"
 #include "sense/field.hpp"
+#include "sense/look.hpp"
 #include "sense/outlook.hpp"
 #include "world/index.hpp"
 #include "world/walk.hpp"
@@ -222,7 +223,7 @@ SeenArea seen_area(const World& world, const Looker& looker) {
   const PlanPoint eye = to_plan(world.plane(), eye_of(world.plane(), looker));
   SeenArea area;
   area.eye = eye.plan;
-  area.range = looker.has_noticed ? looker.sight.keep_range : looker.sight.range;
+  area.range = range_of(looker);
   Outlook outlook(area.range);
   const PlanField field = plan_field(world.plane(), looker);
   if (!field.half) return area;

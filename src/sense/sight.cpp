@@ -9,10 +9,6 @@
 namespace gaze {
 namespace {
 
-double range_limit(const Looker& looker) {
-  return looker.has_noticed ? looker.sight.keep_range : looker.sight.range;
-}
-
 // The limit between centres that is the same as a limit for the distance as this sight measures it.
 double between_centres(const Looker& looker, double limit, const LookedAt& other) {
   return looker.sight.measure == Measure::surface ? limit + other.radius : limit;
@@ -24,7 +20,7 @@ bool is_within(Plane plane, const Looker& looker, double limit, const LookedAt& 
 }
 
 bool is_in_range(Plane plane, const Looker& looker, const LookedAt& other) {
-  return is_within(plane, looker, range_limit(looker), other);
+  return is_within(plane, looker, range_of(looker), other);
 }
 
 bool is_in_near_ring(Plane plane, const Looker& looker, const LookedAt& other) {
@@ -80,7 +76,7 @@ RangeTest test_range(Plane plane, const Looker& looker, const LookedAt& other) {
   if (looker.sight.measure == Measure::surface) {
     test.value = std::max(0.0, test.value - other.radius);
   }
-  test.limit = range_limit(looker);
+  test.limit = range_of(looker);
   test.pass = is_in_range(plane, looker, other);
   return test;
 }
@@ -193,7 +189,7 @@ std::size_t middle_point(std::span<const double> shares) {
 }
 
 EvidenceRate rate_of(const Looker& looker, const LookedAt& other, double distance, double visible) {
-  const double limit = range_limit(looker);
+  const double limit = range_of(looker);
   const double start = looker.sight.fade_from * limit;
   EvidenceRate evidence;
   evidence.visibility = other.visibility;
@@ -222,7 +218,7 @@ Verdict look_without_rays(Plane plane, const Looker& looker, const LookedAt& oth
 }
 
 Vector3d eye_of(Plane plane, const Looker& looker) noexcept {
-  return offset_place(plane, looker.feet, looker.facing, looker.sight.eye);
+  return offset_place(plane, looker.feet, looker.facing, eye_offset(looker));
 }
 
 std::vector<SightRay> sight_rays(const World& world, const Looker& looker, const LookedAt& other) {

@@ -63,9 +63,8 @@ void find_zones(Sensing& state, Index who) {
 }  // namespace
 
 bool is_in(Plane plane, const Zone& zone, const Vector3d& feet) {
-  if (plane != Plane::upright && !(zone.base <= feet.z() && feet.z() <= zone.base + zone.height)) {
-    return false;
-  }
+  const bool is_at_height = *zone.base <= feet.z() && feet.z() <= *zone.base + zone.height;
+  if (plane != Plane::upright && !is_at_height) return false;
   return contains(zone.outline, plan_part(plane, feet));
 }
 

@@ -6,7 +6,7 @@
 #include "gaze/going.hpp"
 #include "gaze/tools/duel.hpp"
 #include "gaze/tools/report.hpp"
-#include "level/round.hpp"
+#include "level/rounded.hpp"
 
 namespace gaze {
 namespace {

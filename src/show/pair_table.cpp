@@ -6,6 +6,7 @@
 
 #include "gaze/tools/report.hpp"
 #include "level/numbers.hpp"
+#include "level/spelling.hpp"
 
 namespace gaze {
 namespace {

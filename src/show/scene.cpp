@@ -182,7 +182,7 @@ class SceneMaker {
     if (scene_.is_upright) return solid.id;
     switch (solid.form) {
       case Solid::Form::floor:
-        return worded("{}, top at {} m", solid.id, solid.base + solid.height);
+        return worded("{}, top at {} m", solid.id, *solid.base + solid.height);
       case Solid::Form::ramp:
       case Solid::Form::stairs:
         return worded("{}, {} to {} m", solid.id, std::min(solid.from.z(), solid.to.z()),
@@ -191,7 +191,7 @@ class SceneMaker {
         if (solid.base == level_.ground_height.value_or(0.0)) {
           return worded("{} {} m", solid.id, solid.height);
         }
-        return worded("{}, {} to {} m", solid.id, solid.base, solid.base + solid.height);
+        return worded("{}, {} to {} m", solid.id, *solid.base, *solid.base + solid.height);
     }
   }
 
@@ -209,7 +209,7 @@ class SceneMaker {
       const double middle = (prism.low + prism.high) / 2.0;
       const auto share = first_touch(prism, PlanSegment{{plan(from), middle}, {plan(to), middle}});
       if (!share || *share >= first) continue;
-      const double top = solid.base + solid.height;
+      const double top = *solid.base + solid.height;
       if (top > from.z() + (to.z() - from.z()) * *share) continue;
       first = *share;
       text = worded(", over {} ({} m)", solid.id, top);

@@ -226,7 +226,7 @@ std::string account(const Simulation& simulation, AgentId looker, AgentId other)
     text += fmt::format("  {:<14} {} {}\n", "so far", verdict.looker,
                         awareness_text(simulation.level().plane, knows));
   }
-  if (level.kind_of(level.agents[looker.index]).move.gait != Gait::fixed) {
+  if (level.kind_of(level.agents[looker.index]).move->gait != Gait::fixed) {
     const Going way = going(simulation, looker);
     text += fmt::format(
         "  {:<14} {}\n", way.is_moving ? "moves" : "stands still",
@@ -264,21 +264,6 @@ std::string all_accounts(const Simulation& simulation) {
     }
   }
   return text;
-}
-
-std::string wrapped(std::string_view line, std::size_t columns, std::size_t indent) {
-  if (columns <= indent + 1) return std::string(line);
-  std::string text;
-  std::size_t room = columns;
-  while (line.size() > room) {
-    std::size_t end = line.rfind(' ', room);
-    if (end == std::string_view::npos || end == 0) end = line.find(' ', room);
-    if (end == std::string_view::npos) break;
-    text.append(line.substr(0, end)).append("\n").append(indent, ' ');
-    line.remove_prefix(end + 1);
-    room = columns - indent;
-  }
-  return text.append(line);
 }
 
 std::string finding_line(const Finding& finding) {

@@ -21,7 +21,7 @@ double distance_to_leaf(const Solid& door, const Vector2d& p) {
 bool is_at_its_height(const Simulation::State& state, const Solid& door, std::uint32_t who) {
   if (state.plane() == Plane::upright) return true;
   const double feet = state.bodies.position[who].z();
-  return feet < door.base + door.height && door.base < feet + state.kind(who).height;
+  return feet < *door.base + door.height && *door.base < feet + state.kind(who).height;
 }
 
 bool is_somebody_near(const Simulation::State& state, std::uint32_t number) {
@@ -47,27 +47,22 @@ bool is_in_its_way(const Simulation::State& state, const Solid& door) {
   return false;
 }
 
-void set_gone(Simulation::State& state, std::uint32_t solid, bool is_gone) {
-  state.world.set_gone({solid}, is_gone);
-  state.told.changed_solids.push_back(solid);
-  look_ahead_again(state.fights);
-}
-
 }  // namespace
 
 void move_doors(Simulation::State& state) {
+  Fighting fighting(state);
   for (std::size_t i = 0; i < state.fixed.doors.size(); ++i) {
     const std::uint32_t number = state.fixed.doors[i];
     const Solid& door = state.level().solids[number];
     const bool is_open = state.world.is_gone({number});
     if (is_somebody_near(state, number)) {
       state.door_used[i] = state.step_start();
-      if (!is_open) set_gone(state, number, true);
+      if (!is_open) set_gone(fighting, number, true);
       continue;
     }
     const Moment wait = state.moments(door.door.closes_after);
     const bool is_due = state.step_start() - state.door_used[i] >= wait;
-    if (is_open && is_due && !is_in_its_way(state, door)) set_gone(state, number, false);
+    if (is_open && is_due && !is_in_its_way(state, door)) set_gone(fighting, number, false);
   }
 }
 

@@ -40,7 +40,7 @@ struct Describer {
     const auto& nearness = level.kind_of(level.agents[event.agent.index]).nearness;
     std::string axes;
     for (std::size_t i = 0; i < 3 && nearness; ++i) {
-      if (nearness->axes[i]) axes += "xyz"[i];
+      if ((*nearness->axes)[i]) axes += "xyz"[i];
     }
     const bool is_usual = axes == (level.plane == Plane::ground    ? "xy"
                                    : level.plane == Plane::upright ? "xz"
@@ -58,6 +58,14 @@ struct Describer {
     const std::string_view by = event.by == Sense::told ? "being told" : name_of(event.by);
     return fmt::format("{} noticed {} by {}{}, {:.2f} m away, {:.1f} degrees off", who(), other(),
                        by, teller, event.distance, event.angle_deg);
+  }
+
+  // What the host takes away has no attack.
+  std::string hurt() const {
+    const std::string from =
+        event.attack.empty() ? other() : fmt::format("{} of {}", event.attack, other());
+    return fmt::format("{} lost {} health{}{}, {} left", who(), number_text(event.damage),
+                       from.empty() ? "" : " to ", from, number_text(event.health));
   }
 
   std::string ending() const {
@@ -94,9 +102,7 @@ struct Describer {
       case Event::What::blast:
         return fmt::format("the {} of {} burst at {}", event.attack, who(), place());
       case Event::What::hurt:
-        return fmt::format("{} lost {} health to {} of {}, {} left", who(),
-                           number_text(event.damage), event.attack, other(),
-                           number_text(event.health));
+        return hurt();
       case Event::What::defeated:
         if (!event.other) return fmt::format("{} was defeated", who());
         if (event.score == 0.0) return fmt::format("{} was defeated by {}", who(), other());
@@ -126,6 +132,16 @@ struct Describer {
   }
 };
 
+// What the words of an event take for granted.
+bool makes_sense(const Event& event) {
+  if (event.what > Event::What::mode || event.by > Sense::hearing) return false;
+  if (event.from > Mode::out || event.to > Mode::out) return false;
+  using What = Event::What;
+  if (event.what == What::broke) return event.solid.has_value();
+  if (event.what == What::triggered) return event.zone.has_value();
+  return true;
+}
+
 }  // namespace
 
 std::string_view name_of(Event::What what) {
@@ -137,8 +153,16 @@ std::string_view name_of(Event::What what) {
 }
 
 std::string Simulation::describe(const Event& event) const {
+  const Level& level = state_->level();
   static_cast<void>(state_->index_of(event.agent));
   if (event.other) static_cast<void>(state_->index_of(*event.other));
+  if (event.teller) static_cast<void>(state_->index_of(*event.teller));
+  const bool is_of_level = (!event.solid || event.solid->index < level.solids.size()) &&
+                           (!event.zone || *event.zone < level.zones.size()) &&
+                           (event.team == kNoTeam || event.team < level.teams.size());
+  if (!is_of_level || !makes_sense(event)) {
+    throw UsageError("an event that cannot have happened in this simulation");
+  }
   return Describer{state_->level(), event}.text();
 }
 

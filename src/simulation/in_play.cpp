@@ -45,27 +45,36 @@ void appear(Simulation::State& state, Index who, const Vector3d& feet, const Vec
   go_over_to(state, who, state.fixed.idle[who]);
 }
 
+void come_back(Simulation::State& state, Index who) {
+  state.lives.returns_at[who] = kNeverReady;
+  const SineCosine facing = sine_cosine(state.agent(who).facing);
+  appear(state, who, state.agent(who).position, {facing.cosine, facing.sine});
+  Travelling travelling(state);
+  choose_start(travelling, who);
+}
+
 // Brings back those who were defeated so long ago that it is time.
-void bring_back(Simulation::State& state) {
+void bring_back_in_time(Simulation::State& state) {
   std::erase_if(state.fights.returning, [&](Index who) {
     if (state.lives.returns_at[who] > state.now()) return false;
-    state.lives.returns_at[who] = kNeverReady;
-    const SineCosine facing = sine_cosine(state.agent(who).facing);
-    appear(state, who, state.agent(who).position, {facing.cosine, facing.sine});
-    Travelling travelling(state);
-    choose_start(travelling, who);
+    come_back(state, who);
     return true;
   });
 }
 
 }  // namespace
 
+void bring_back(Simulation::State& state, Index who) {
+  std::erase(state.fights.returning, who);
+  std::erase(state.told.gone, who);
+  come_back(state, who);
+}
+
 // Puts an agent back as it began, but for its health and what it has.
 void put_back(Simulation::State& state, Index who) {
   forget_all(state, who);
   reset_body(state.bodies, state.ways, state.fixed, who, state.bodies.post[who],
              state.bodies.placed_facing[who]);
-  state.ways.course[who].is_new = true;  // a script goes on from there
   if (state.fixed.driver[who] != Driver::mind) return;
   state.ways.course[who] = state.ways.left_course[who] = {};
   go_over_to(state, who, state.fixed.idle[who]);
@@ -78,7 +87,7 @@ void settle_who_is_there(Simulation::State& state) {
     appear(state, coming.who, coming.feet, coming.facing);
   }
   state.told.comings.clear();
-  bring_back(state);
+  bring_back_in_time(state);
 }
 
 }  // namespace gaze

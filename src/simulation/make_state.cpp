@@ -2,10 +2,12 @@
 #include <cmath>
 
 #include "combat/make_fights.hpp"
+#include "level/archive.hpp"
 #include "mind/make_minds.hpp"
 #include "sense/make_senses.hpp"
 #include "simulation/stages.hpp"
 #include "travel/make_ways.hpp"
+#include "values/level_bytes.hpp"
 
 /// Works out once what follows from a level, and puts everybody into their places.
 namespace gaze {
@@ -17,7 +19,7 @@ using Index = std::uint32_t;
 // least twice as fast: at the same speed it would lag behind for ever.
 double head_turn_of(const Kind& kind, double least_by_scan) {
   if (!kind.head && !kind.scan) return 0.0;
-  const double own = kind.head ? kind.head->turn_rate.degrees() : kind.move.turn_rate.degrees();
+  const double own = kind.head ? kind.head->turn_rate.degrees() : kind.move->turn_rate.degrees();
   return kind.scan ? std::max(own, least_by_scan * kind.scan->rate.degrees()) : own;
 }
 
@@ -27,11 +29,11 @@ double farthest_sense(const Level& level, const Kind& kind) {
   double farthest = 0.0;
   if (kind.sight) {
     const bool to_surface = kind.sight->measure == Measure::surface;
-    farthest = kind.sight->keep_range + (to_surface ? radius : 0.0);
+    farthest = *kind.sight->keep_range + (to_surface ? radius : 0.0);
   }
   if (kind.touch) farthest = std::max(farthest, kind.radius + radius + kTouchGap);
   for (const Feeler& feeler : kind.feelers) {
-    const Vector3d& from = feeler.from;
+    const Vector3d& from = *feeler.from;
     const double start = length_of(from);
     farthest = std::max(farthest, start + feeler.length + feeler.thickness / 2.0 + radius);
   }
@@ -75,7 +77,7 @@ KindLimits limits_of(const Fixed& fixed, const Kind& kind) {
                      moments_of(kind.sight->ebb_time, ticks_per_second),
                      moments_of(kind.sight->remember, ticks_per_second)};
   }
-  const double turn_deg = kind.move.turn_rate.degrees() / ticks_per_second;
+  const double turn_deg = kind.move->turn_rate.degrees() / ticks_per_second;
   limits.turn = sine_cosine(Angle::from_degrees(std::min(turn_deg, 180.0)));
   limits.head_turn_deg = head_turn_of(kind, 1.0) / ticks_per_second;
   limits.back_to_scan_deg = head_turn_of(kind, 2.0) / ticks_per_second;
@@ -86,10 +88,10 @@ KindLimits limits_of(const Fixed& fixed, const Kind& kind) {
   add_filters(limits, fixed, kind);
   limits.grace = moments_of(kind.grace, ticks_per_second);
   limits.heals_after = moments_of(kind.heals_after, ticks_per_second);
-  const auto [low, high] = kind.move.turn_limits;
+  const auto [low, high] = kind.move->turn_limits;
   if (low > -180.0 || high < 180.0) limits.turret_turn_deg = turn_deg;
   for (const Attack& attack : kind.attacks) {
-    limits.cooldowns.push_back(moments_of(attack.cooldown, ticks_per_second));
+    limits.cooldowns.push_back(moments_of(*attack.cooldown, ticks_per_second));
     for (const Rule& rule : kind.when.rules) {
       if (rule.reaction.attack != attack.name) continue;
       limits.urged_only |= std::uint64_t{1} << (limits.cooldowns.size() - 1);
@@ -122,7 +124,7 @@ void look_names_up(Fixed& fixed) {
                                                   start.apart_from.empty() ? 0U : 1U};
     fixed.starts.push_back({Whom(level, {&start.kind, 1}, tags), Whom(level, apart_from, tags)});
   }
-  for (const Kind& kind : level.kinds) fixed.follows.emplace_back(level, kind.move.follows, tags);
+  for (const Kind& kind : level.kinds) fixed.follows.emplace_back(level, kind.move->follows, tags);
   fixed.bases = bases_of(level);
 }
 
@@ -139,12 +141,12 @@ bool uses_crowd(const Fixed& fixed) {
 }
 
 bool is_low(const Level& level, const Solid& solid, double highest_step) {
-  return solid.base + solid.height <= level.ground_height.value_or(0.0) + highest_step;
+  return *solid.base + solid.height <= level.ground_height.value_or(0.0) + highest_step;
 }
 
 bool leaves_ground(const Level& level) {
   const auto hops = [](const Kind& kind) {
-    return kind.move.hop_height > 0.0 || kind.move.drop_height > 0.0;
+    return *kind.move->hop_height > 0.0 || *kind.move->drop_height > 0.0;
   };
   const auto hops_by_script = [](const Agent& agent) {
     return std::any_of(agent.script.begin(), agent.script.end(),
@@ -158,7 +160,7 @@ bool leaves_ground(const Level& level) {
 bool has_relief(const Level& level) {
   double highest_step = 0.0;
   for (const Kind& kind : level.kinds) {
-    highest_step = std::max(highest_step, kind.move.step_height);
+    highest_step = std::max(highest_step, *kind.move->step_height);
   }
   const bool any_low = std::any_of(level.solids.begin(), level.solids.end(), [&](const Solid& s) {
     return is_walkway(s.form) || s.form == Solid::Form::mesh || is_low(level, s, highest_step);
@@ -177,7 +179,7 @@ void add_agent(Fixed& fixed, Index who) {
   fixed.kind_of.push_back(&kind);
   fixed.limit_of.push_back(&fixed.limits[agent.kind]);
   fixed.kind_index.push_back(agent.kind);
-  fixed.driver.push_back(agent.driver);
+  fixed.driver.push_back(*agent.driver);
   fixed.idle.push_back(idle_mode(agent, kind));
   fixed.radius.push_back(kind.radius);
   if (!agent.is_leftover) ++fixed.placed;
@@ -194,6 +196,7 @@ void add_agent(Fixed& fixed, Index who) {
 std::shared_ptr<const Fixed> make_fixed(std::shared_ptr<const Level> level) {
   auto made = std::make_shared<Fixed>(with_leftovers(std::move(level)));
   Fixed& fixed = *made;
+  fixed.digest = digest_of(bytes_of_level(*fixed.level));
   look_names_up(fixed);
   for (const Kind& kind : fixed.level->kinds) fixed.limits.push_back(limits_of(fixed, kind));
   for (Index who = 0; who < fixed.level->agents.size(); ++who) add_agent(fixed, who);
@@ -206,8 +209,10 @@ std::shared_ptr<const Fixed> make_fixed(std::shared_ptr<const Level> level) {
   return made;
 }
 
-RunState::RunState(const Fixed& fixed)
-    : chance(fixed.level->seed, fixed.level->agents.size()), score(fixed.level->agents.size()) {}
+RunState::RunState(const Fixed& fixed, Meshes the_meshes)
+    : chance(fixed.level->seed, fixed.level->agents.size()),
+      meshes(std::move(the_meshes)),
+      score(fixed.level->agents.size()) {}
 
 RoundState::RoundState(const Fixed& fixed, World the_world, RunState& run)
     : world(std::move(the_world)),

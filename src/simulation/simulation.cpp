@@ -3,12 +3,8 @@
 #include <fmt/format.h>
 #include <fmt/ranges.h>
 
-#include "combat/cooldown.hpp"
-#include "combat/things.hpp"
-#include "mind/deciding.hpp"
 #include "sense/sensing.hpp"
 #include "simulation/stages.hpp"
-#include "travel/travelling.hpp"
 
 namespace gaze {
 namespace {
@@ -90,37 +86,37 @@ double gathered_share(const Simulation::State& state, AgentId looker, AgentId ot
   return needed == 0 ? 0.0 : static_cast<double>(contact->gathered) / static_cast<double>(needed);
 }
 
-// The name of a noise: one of the level, or one that the host has made up, which is kept.
-NoiseName noise_name(Simulation::State& state, std::string_view name) {
-  const std::vector<std::string_view>& known = state.fixed.links.noises;
-  const auto it = std::find(known.begin(), known.end(), name);
-  if (it != known.end()) return {*it, static_cast<Index>(it - known.begin())};
-  auto& own = state.host_names;
-  auto made = std::find_if(own.begin(), own.end(), [&](const auto& one) { return *one == name; });
-  if (made == own.end()) made = own.insert(own.end(), std::make_shared<const std::string>(name));
-  return {**made, static_cast<Index>(known.size()) + static_cast<Index>(made - own.begin())};
-}
-
 }  // namespace
 
 std::uint32_t Simulation::State::index_of(AgentId id) const {
   if (id.index < agent_count()) return id.index;
+  if (id.index == kNobody) throw UsageError("the agent is nobody: its number was never set");
   throw UsageError(fmt::format("there is no agent of number {}; there are {}, from 0 on", id.index,
                                agent_count()));
 }
 
-Simulation::Simulation(const Level& level)
-    : Simulation(std::make_shared<const Level>(level), World(level)) {}
-
-Simulation::Simulation(std::shared_ptr<const Level> level, World world) {
-  state_ = std::make_unique<State>(make_fixed(std::move(level)), std::move(world));
+Simulation::Simulation(const Prepared& prepared) {
+  const Prepared::Data& data = data_of(prepared);
+  state_ = std::make_unique<State>(data.fixed, data.world, data.meshes);
   begin(*state_);
 }
 
-Simulation::Simulation(const Simulation& other) : state_(std::make_unique<State>(*other.state_)) {}
+Simulation::Simulation(const Level& level) : Simulation(Prepared(level)) {}
+
+Simulation::Simulation(std::shared_ptr<const Level> level, const World& world)
+    : Simulation(Prepared(std::move(level), world)) {}
+
+Simulation::Simulation(const Simulation& other)
+    : state_(other.state_ ? std::make_unique<State>(*other.state_) : nullptr) {}
 Simulation::Simulation(Simulation&& other) noexcept = default;
 Simulation& Simulation::operator=(const Simulation& other) {
-  *this = Simulation(other);
+  if (this == &other) return *this;
+  if (!state_ || !other.state_ || state_->shared != other.state_->shared) {
+    *this = Simulation(other);
+  } else {  // what is there is written over, and its memory is used again
+    static_cast<RunState&>(*state_) = *other.state_;
+    static_cast<RoundState&>(*state_) = *other.state_;
+  }
   return *this;
 }
 Simulation& Simulation::operator=(Simulation&& other) noexcept = default;
@@ -131,42 +127,65 @@ void Simulation::step() {
   play_step(*state_);
 }
 
-int Simulation::advance(double frame_seconds) {
+Advance Simulation::advance(double frame_seconds, int most_steps) {
   if (!(frame_seconds >= 0.0 && frame_seconds <= 3600.0)) {
     throw UsageError(fmt::format("a frame of {} s; 0 to 3600 is allowed", frame_seconds));
   }
+  if (most_steps < 0) throw UsageError(fmt::format("at most {} steps; 0 and up", most_steps));
   forget_old_events(*state_);
+  const int rate = state_->level().ticks_per_second;
   // Time is counted in ticks, so that 60 frames of 1/60 s make 60 steps. A step that is a billionth
   // short has merely lost that to rounding, and is taken.
-  state_->unspent_ticks += frame_seconds * state_->level().ticks_per_second;
-  const int steps = static_cast<int>(std::floor(state_->unspent_ticks + 1e-9));
-  state_->unspent_ticks = std::max(0.0, state_->unspent_ticks - steps);
-  for (int i = 0; i < steps; ++i) play_step(*state_);
-  return steps;
+  double& unspent = state_->unspent_ticks;
+  unspent += frame_seconds * rate;
+  const int due = static_cast<int>(std::floor(unspent + 1e-9));
+  unspent = std::max(0.0, unspent - due);
+  Advance done;
+  done.steps = std::min(due, most_steps);
+  done.left_over = unspent;
+  done.lost_seconds = static_cast<double>(due - done.steps) / rate;
+  for (int i = 0; i < done.steps; ++i) play_step(*state_);
+  return done;
 }
 
-std::int64_t Simulation::tick() const {
+std::int64_t Simulation::tick() const noexcept {
   return state_->clock.tick;
 }
 
-double Simulation::seconds() const {
+double Simulation::seconds() const noexcept {
   return static_cast<double>(state_->clock.tick) / state_->level().ticks_per_second;
 }
 
-std::span<const Event> Simulation::events() const {
+std::span<const Event> Simulation::events() const noexcept {
   if (!state_->events.are_shown) return {};
   return state_->events.all;
 }
 
-std::size_t Simulation::agent_count() const {
+std::vector<Event> Simulation::events(const EventFilter& filter) const {
+  if (filter.agent) static_cast<void>(state_->index_of(*filter.agent));
+  std::vector<Event> picked;
+  for (const Event& event : events()) {
+    const bool is_about =
+        !filter.agent || event.agent == *filter.agent || event.other == filter.agent;
+    if (is_about && (!filter.what || event.what == *filter.what)) picked.push_back(event);
+  }
+  return picked;
+}
+
+std::size_t Simulation::agent_count() const noexcept {
   return state_->agent_count();
 }
 
-AgentId Simulation::agent(std::string_view id) const {
+std::optional<AgentId> Simulation::find_agent(std::string_view id) const {
   const std::vector<Agent>& agents = state_->level().agents;
   for (Index i = 0; i < agents.size(); ++i) {
-    if (agents[i].id == id) return {i};
+    if (agents[i].id == id) return AgentId{i};
   }
+  return std::nullopt;
+}
+
+AgentId Simulation::agent(std::string_view id) const {
+  if (const auto found = find_agent(id)) return *found;
   throw UsageError(fmt::format("there is no agent '{}'", id));
 }
 
@@ -202,11 +221,11 @@ AgentState Simulation::state(AgentId agent) const {
   return result;
 }
 
-std::span<const Projectile> Simulation::projectiles() const {
+std::span<const Projectile> Simulation::projectiles() const noexcept {
   return state_->fights.projectiles;
 }
 
-std::span<const BeamRay> Simulation::beams() const {
+std::span<const BeamRay> Simulation::beams() const noexcept {
   return state_->fights.beam_rays;
 }
 
@@ -267,71 +286,8 @@ std::optional<Vector3d> Simulation::last_place(AgentId looker, AgentId other) co
   return contact->last_place;
 }
 
-void Simulation::set_pose(AgentId agent, const Vector3d& position, Angle facing) {
-  if (state_->agent(state_->index_of(agent)).driver != Driver::host) {
-    throw UsageError(fmt::format("{} is not driven by the host", id_of(agent)));
-  }
-  if (!position.allFinite() || !std::isfinite(facing.degrees())) {
-    throw UsageError(fmt::format("the pose of {} is not finite", id_of(agent)));
-  }
-  const SineCosine direction = sine_cosine(facing);
-  state_->bodies.position[agent.index] = position;
-  state_->bodies.facing[agent.index] = {direction.cosine, direction.sine};
-  state_->bodies.head[agent.index] = state_->bodies.facing[agent.index];
-}
-
-void Simulation::set_trigger(AgentId agent, const std::optional<Vector3d>& aim, bool fires) {
-  if (state_->agent(state_->index_of(agent)).driver != Driver::host) {
-    throw UsageError(fmt::format("{} is not driven by the host", id_of(agent)));
-  }
-  if (aim && !aim->allFinite()) {
-    throw UsageError(fmt::format("the aim of {} is not finite", id_of(agent)));
-  }
-  state_->bodies.trigger[agent.index] = {aim, false, ~std::uint64_t{0}, fires, kNeverReady};
-}
-
-bool Simulation::take(AgentId agent, AgentId thing) {
-  const Index who = state_->index_of(agent);
-  const Index what = state_->index_of(thing);
-  Fighting fighting(*state_);
-  return state_->is_up(who) && gaze::take(fighting, who, state_->bodies.position[who], what);
-}
-
-bool Simulation::throw_thing(AgentId agent, std::string_view kind, const Vector3d& place) {
-  static_cast<void>(state_->index_of(agent));
-  if (!place.allFinite()) throw UsageError("the place to throw to is not finite");
-  const std::vector<Kind>& kinds = state_->level().kinds;
-  for (Index i = 0; i < state_->level().named_kinds; ++i) {
-    if (kinds[i].name != kind) continue;
-    if (!kinds[i].thing) throw UsageError(fmt::format("a {} is no thing", kind));
-    Fighting fighting(*state_);
-    const Vector3d& feet = state_->bodies.position[agent.index];
-    return state_->is_up(agent.index) && gaze::throw_thing(fighting, agent.index, feet, i, place);
-  }
-  throw UsageError(fmt::format("there is no kind '{}'", kind));
-}
-
-void Simulation::drop(AgentId agent) {
-  Fighting fighting(*state_);
-  Travelling travelling(*state_);
-  const Index who = state_->index_of(agent);
-  drop_all(fighting, who, state_->bodies.position[who]);
-  release_things(fighting);
-  place_things(travelling);
-}
-
-bool Simulation::is_over() const {
+bool Simulation::is_over() const noexcept {
   return state_->is_over && !state_->level().round.resets;
-}
-
-void Simulation::make_noise(const Vector3d& place, double reach, std::string_view name,
-                            std::optional<AgentId> maker) {
-  if (!place.allFinite() || !(reach > 0.0 && std::isfinite(reach))) {
-    throw UsageError(fmt::format("the noise '{}' reaches {} m; above 0 is allowed", name, reach));
-  }
-  if (maker) static_cast<void>(state_->index_of(*maker));
-  const std::optional<Index> who = maker ? std::optional(maker->index) : std::nullopt;
-  Teller(*state_).make_noise(place, reach, noise_name(*state_, name), who);
 }
 
 std::optional<NoiseMade> Simulation::last_noise(AgentId agent) const {
@@ -340,21 +296,21 @@ std::optional<NoiseMade> Simulation::last_noise(AgentId agent) const {
   return NoiseMade{made->name.text, made->noise.place, made->noise.reach, made->tick};
 }
 
-void Simulation::wake(AgentId agent) {
-  Deciding deciding(*state_);
-  gaze::wake(deciding, state_->index_of(agent));
-}
-
 std::optional<Sense> Simulation::noticed_by(AgentId looker, AgentId other) const {
   const Contact* contact = find_contact(*state_, looker, other);
   if (contact == nullptr || contact->state == Contact::State::gathering) return std::nullopt;
   return contact->by;
 }
 
-const Level& Simulation::level() const {
+std::optional<NavigationMesh> Simulation::mesh(AgentId agent) const {
+  const Index number = state_->ways.mesh_of[state_->index_of(agent)];
+  return state_->meshes.meshes[number];
+}
+
+const Level& Simulation::level() const noexcept {
   return state_->level();
 }
-const World& Simulation::world() const {
+const World& Simulation::world() const noexcept {
   return state_->world;
 }
 

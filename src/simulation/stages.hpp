@@ -17,6 +17,8 @@ void keep_in_bounds(Simulation::State& state);
 
 /// Puts an agent back to where it began. It forgets what it noticed.
 void put_back(Simulation::State& state, std::uint32_t who);
+/// Brings back one who was defeated, to where it began.
+void bring_back(Simulation::State& state, std::uint32_t who);
 /// Takes out of play who has been defeated, caught or lost, and brings into play what has been left
 /// behind and who comes back.
 void settle_who_is_there(Simulation::State& state);

@@ -24,7 +24,7 @@ struct RunState {
   std::vector<std::shared_ptr<const std::string>> host_names;
   double unspent_ticks = 0.0;  ///< Given to `advance`, below 1 but for rounding.
 
-  explicit RunState(const Fixed& fixed);
+  RunState(const Fixed& fixed, Meshes the_meshes);
 };
 
 /// The part of a running game that begins anew with each round. Each member is written by one room.
@@ -49,8 +49,8 @@ struct Simulation::State : Asking<Simulation::State>, RunState, RoundState {
   std::shared_ptr<const Fixed> shared;
   const Fixed& fixed;  ///< The same.
 
-  State(std::shared_ptr<const Fixed> the_fixed, World the_world)
-      : RunState(*the_fixed),
+  State(std::shared_ptr<const Fixed> the_fixed, World the_world, Meshes the_meshes)
+      : RunState(*the_fixed, std::move(the_meshes)),
         RoundState(*the_fixed, std::move(the_world), *this),
         shared(std::move(the_fixed)),
         fixed(*shared) {}
@@ -62,6 +62,17 @@ struct Simulation::State : Asking<Simulation::State>, RunState, RoundState {
 /// The parts of a running game.
 [[nodiscard]] inline const Simulation::State& state_of(const Simulation& simulation) noexcept {
   return *simulation.state_;
+}
+
+/// A level made ready to be played.
+struct Prepared::Data {
+  std::shared_ptr<const Fixed> fixed;
+  World world;
+  Meshes meshes;
+};
+
+[[nodiscard]] inline const Prepared::Data& data_of(const Prepared& prepared) noexcept {
+  return *prepared.data_;
 }
 
 /// All that follows from a level before anything moves, with agents for what may be left behind.

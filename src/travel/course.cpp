@@ -29,7 +29,7 @@ Moment go(Travelling& state, std::uint32_t who, const ScriptStep& step, Moment b
     course.progress = {before, state.now() - budget, false};
     course.is_new = false;
   }
-  const double speed = step.speed.value_or(state.kind(who).move.speed);
+  const double speed = step.speed.value_or(state.kind(who).move->speed);
   const LegResult result = walk_leg(state, who, {step.place, 0.0, speed}, budget);
   const double left = level_distance(state.plane(), state.bodies.position[who], step.place);
   const bool stuck = !result.arrived && is_stuck(course, left, state.now(), patience(state, who));
@@ -47,7 +47,7 @@ double degrees_off(const Travelling& state, std::uint32_t who, const Vector3d& p
 // In levels seen from the side walkers turn round at once.
 bool is_turned(const Travelling& state, std::uint32_t who, const Vector3d& place) {
   constexpr double kTurned = 1.0;  // degrees
-  if (state.plane() == Plane::upright && state.kind(who).move.gait != Gait::fixed) return true;
+  if (state.plane() == Plane::upright && state.kind(who).move->gait != Gait::fixed) return true;
   return degrees_off(state, who, place) <= kTurned;
 }
 
@@ -142,11 +142,11 @@ void turn_round(Travelling& state, std::uint32_t who, Angle by, Mode mode) {
 
 Moment patience(const Everyone& state, std::uint32_t who) {
   const int rate = state.level().ticks_per_second;
-  const Move& move = state.kind(who).move;
+  const Move& move = *state.kind(who).move;
   const Moment second = kMomentsPerTick * rate;
   if (move.gait != Gait::hop) return second;
-  const double in_the_air = move.hop_length / move.speed - move.hop_rest.seconds();
-  return second + moments_of(move.hop_rest, rate) +
+  const double in_the_air = *move.hop_length / move.speed - move.hop_rest->seconds();
+  return second + moments_of(*move.hop_rest, rate) +
          moments_of(Duration::from_seconds(in_the_air), rate);
 }
 

@@ -14,14 +14,6 @@ namespace {
 /// beyond that wait for the next step, and are served in the order in which they came.
 constexpr std::int64_t kSearchBudget = 2'000;
 
-bool sweeps_free(const Travelling& state, std::uint32_t who, const Vector3d& goal) {
-  const Kind& kind = state.kind(who);
-  const double step = kind.move.step_height;
-  const Cylinder body{state.bodies.position[who] + Vector3d{0.0, 0.0, step}, kind.radius,
-                      kind.height - step};
-  return !state.world.sweep(body, goal - state.bodies.position[who], Stops::bodies);
-}
-
 /// Where on its mesh a walker is, and where its goal is, if they are on it at all.
 struct Ends {
   std::optional<MeshPlace> own;
@@ -49,10 +41,6 @@ Ends ends_of(Travelling& state, std::uint32_t who, const Vector3d& goal) {
 /// The end of the straight way to a goal, if that is free.
 std::optional<Vector3d> straight_end(Travelling& state, std::uint32_t who, const Vector3d& goal) {
   if (!uses_paths(state, who)) return goal;
-  const auto& mesh = state.meshes.meshes[state.ways.mesh_of[who]];
-  if (!mesh && !state.fixed.has_relief && !state.flies_freely(who) && state.level().zones.empty()) {
-    if (sweeps_free(state, who, goal)) return goal;
-  }
   const Ends ends = ends_of(state, who, goal);
   if (!ends.own || !ends.goal || !mesh_for(state, who).is_free(*ends.own, *ends.goal)) {
     return std::nullopt;
@@ -215,7 +203,7 @@ void skip_points(Travelling& state, std::uint32_t who) {
 // gained for long.
 void keep_route(Travelling& state, std::uint32_t who, const Leg& leg, bool is_agent) {
   Route& route = state.ways.route[who];
-  const Move& move = state.kind(who).move;
+  const Move& move = *state.kind(who).move;
   if (!route.is_made) return ask(state, who, leg.goal);
   if (route.avoided_count > 0 && forget_avoided(state, who)) return ask(state, who, leg.goal);
   if (route.goal != leg.goal) {
@@ -296,7 +284,7 @@ void give_up(Travelling& state, std::uint32_t who) {
 LegResult find_way(Travelling& state, std::uint32_t who, const Leg& leg, Moment budget,
                    bool is_agent) {
   const LegResult stands{state.bodies.position[who], budget, false};
-  if (!travels(state.kind(who).move.gait)) return stands;
+  if (!travels(state.kind(who).move->gait)) return stands;
   if (state.apart(who, state.bodies.position[who], leg.goal) <= leg.stop &&
       is_free(state, who, leg.goal)) {
     return {state.bodies.position[who], 0, true};
@@ -305,7 +293,7 @@ LegResult find_way(Travelling& state, std::uint32_t who, const Leg& leg, Moment 
   keep_route(state, who, leg, is_agent);
   Route& route = state.ways.route[who];
   if (!route.is_made) return walk_apart(state, who, leg, budget, is_agent);
-  const NoPath no_path = state.kind(who).move.no_path;
+  const NoPath no_path = state.kind(who).move->no_path;
   if (has_no_way(state, who) && no_path != NoPath::nearest) {
     if (no_path == NoPath::give_up) give_up(state, who);
     return stands;

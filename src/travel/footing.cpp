@@ -14,7 +14,7 @@ constexpr double kDeepest = 100'000.0;
 // The highest ground below the middle of a body that is not higher than its step.
 double support_below(const Travelling& state, std::uint32_t who) {
   const Vector3d& feet = state.bodies.position[who];
-  const double step = state.kind(who).move.step_height;
+  const double step = *state.kind(who).move->step_height;
   const double ground =
       state.level().ground_height.value_or(-std::numeric_limits<double>::infinity());
   // The search begins just above the step, so that what is exactly as high as a step is still
@@ -33,7 +33,7 @@ std::optional<double> rim_above(const Travelling& state, std::uint32_t who, doub
   constexpr double kBeside = 0.01;  // metres
   constexpr double kHigher = 0.02;  // metres
   const Vector3d& feet = state.bodies.position[who];
-  const double step = state.kind(who).move.step_height;
+  const double step = *state.kind(who).move->step_height;
   const double from = std::max(support, feet.z() - step) + kHigher;
   const double top = feet.z() + step;
   if (!(from < top)) return std::nullopt;
@@ -54,7 +54,7 @@ bool rests_on_something(const Travelling& state, std::uint32_t who) {
 bool is_in_a_solid(const Travelling& state, std::uint32_t who, double height) {
   const Vector3d& feet = state.bodies.position[who];
   const Kind& kind = state.kind(who);
-  const double step = std::min(kind.move.step_height, kind.height) + kContactGap;
+  const double step = std::min(*kind.move->step_height, kind.height) + kContactGap;
   const Cylinder body{
       {feet.x(), feet.y(), height + step}, kind.radius - kContactGap, kind.height - step};
   return body.radius > 0.0 && body.height > 0.0 && state.world.overlaps(body, Stops::bodies);
@@ -133,13 +133,13 @@ void tell_landing(Travelling& state, std::uint32_t who, double highest) {
 }
 
 void settle(Travelling& state, std::uint32_t who) {
-  const Gait gait = state.kind(who).move.gait;
+  const Gait gait = state.kind(who).move->gait;
   if (gait == Gait::drop) return hang(state, who);
   if (state.kind(who).thing && state.bodies.is_airborne[who]) return fly(state, who, false);
   if (!state.fixed.has_relief || (gait != Gait::walk && gait != Gait::hop)) return;
   if (state.fixed.driver[who] == Driver::host) return;
   if (state.bodies.is_airborne[who]) return fly(state, who, true);
-  const double step = state.kind(who).move.step_height;
+  const double step = *state.kind(who).move->step_height;
   double support = support_below(state, who);
   if (const auto rim = rim_above(state, who, support)) support = *rim;
   double& height = state.bodies.position[who].z();

@@ -111,11 +111,11 @@ std::optional<Arc> arc_with_room(const Travelling& state, std::uint32_t who, con
   body.radius = kind.radius;
   body.height = kind.height;
   for (const double share : {1.0, 0.5, 0.25, 0.125}) {
-    const auto arc = arc_between(from, to, std::max(rise, kind.move.hop_height * share), gravity);
-    if (arc && has_room_for(state.world, body, *arc, kind.move.step_height)) return arc;
+    const auto arc = arc_between(from, to, std::max(rise, *kind.move->hop_height * share), gravity);
+    if (arc && has_room_for(state.world, body, *arc, *kind.move->step_height)) return arc;
   }
   constexpr double kLowest = 0.01;  // metres
-  if (kind.move.route != RouteStyle::path || rise > kind.move.step_height) return std::nullopt;
+  if (kind.move->route != RouteStyle::path || rise > *kind.move->step_height) return std::nullopt;
   return arc_between(from, to, rise + kLowest, gravity);
 }
 
@@ -130,19 +130,19 @@ void fly_on(Travelling& state, std::uint32_t who) {
   state.bodies.position[who] = leap.arc.to;
   if (leap.what != Leap::What::made) tell_landing(state, who, highest_of(leap));
   const bool rests = leap.what == Leap::What::hop;
-  const Moment rest = state.moments(state.kind(who).move.hop_rest);
+  const Moment rest = state.moments(*state.kind(who).move->hop_rest);
   state.ways.rests_until[who] = leap.end + (rests ? rest : 0);
   leap.what = Leap::What::none;
 }
 
 void take_link(Travelling& state, std::uint32_t who, const MeshLink& link, Moment start) {
-  const Move& move = state.kind(who).move;
+  const Move& move = *state.kind(who).move;
   Leap leap;
   leap.speed = move.speed;
   leap.arc = {link.from, link.to, 0.0, state.level().gravity, 0.0};
   if (link.what == MeshLink::What::hop) {
     leap.what = Leap::What::hop;
-    leap.arc = *arc_between(link.from, link.to, move.hop_height, state.level().gravity);
+    leap.arc = *arc_between(link.from, link.to, *move.hop_height, state.level().gravity);
   } else {
     const bool drops = link.what == MeshLink::What::drop;
     leap.what = drops ? Leap::What::drop : Leap::What::made;
@@ -160,10 +160,10 @@ LegResult hop_leg(Travelling& state, std::uint32_t who, const Leg& leg, Moment b
   const double distance = level_distance(state.plane(), from, leg.goal);
   const double to_go = distance - leg.stop;
   if (to_go <= kThere) return {from, 0, true};
-  const Move& move = state.kind(who).move;
+  const Move& move = *state.kind(who).move;
   if (state.bodies.is_airborne[who]) return stands;
   for (const double share : {1.0, 0.5, 0.25}) {
-    const double length = std::min(to_go, move.hop_length * share);
+    const double length = std::min(to_go, *move.hop_length * share);
     Vector3d to = from + (leg.goal - from) * (length / distance);
     if (length == distance) to = leg.goal;
     if (state.plane() == Plane::upright) to.y() = from.y();
@@ -181,10 +181,10 @@ LegResult hop_leg(Travelling& state, std::uint32_t who, const Leg& leg, Moment b
 }
 
 void hop_up(Travelling& state, std::uint32_t who, const ScriptStep* then, Moment budget) {
-  const Move& move = state.kind(who).move;
+  const Move& move = *state.kind(who).move;
   const double gravity = state.level().gravity;
-  if (!(move.hop_height > 0.0) || !(gravity > 0.0)) return;
-  const double up = std::sqrt(2.0 * gravity * move.hop_height);
+  if (!(*move.hop_height > 0.0) || !(gravity > 0.0)) return;
+  const double up = std::sqrt(2.0 * gravity * *move.hop_height);
   Vector3d velocity{0.0, 0.0, up};
   if (then != nullptr) {
     const Vector3d way = then->place - state.bodies.position[who];

@@ -65,7 +65,7 @@ void move_pushed(Travelling& state) {
     const double way = speed * seconds - kSlowing * seconds * seconds / 2.0;
     if (state.lives.alive[who] && !state.ways.is_leaping(who)) {
       const Kind& kind = state.kind(who);
-      const double lift = kind.move.gait == Gait::hover ? 0.0 : kind.move.step_height;
+      const double lift = kind.move->gait == Gait::hover ? 0.0 : *kind.move->step_height;
       const Cylinder body{state.bodies.position[who] + Vector3d{0.0, 0.0, lift}, kind.radius,
                           kind.height - lift};
       const Vector3d end = slide(state.world, body, pushed * (way / speed), false,

@@ -16,7 +16,7 @@ constexpr std::uint32_t kSearchPlaces = 6;
 // second.
 FacingWish look_round(const Travelling& state, std::uint32_t who) {
   const int rate = state.level().ticks_per_second;
-  const bool flips = state.plane() == Plane::upright && state.kind(who).move.gait != Gait::fixed;
+  const bool flips = state.plane() == Plane::upright && state.kind(who).move->gait != Gait::fixed;
   if (flips) {
     const bool is_due = state.clock.tick % rate == 0;
     return {std::nullopt, is_due ? Vector2d(-state.bodies.facing[who]) : state.bodies.facing[who]};
@@ -35,7 +35,7 @@ void arrive(Travelling& state, std::uint32_t who, const Vector3d& place) {
 
 // An agent that is fixed, or cannot leave the place where it is, has arrived at once.
 bool come_to(Travelling& state, std::uint32_t who, const Vector3d& place) {
-  if (!travels(state.kind(who).move.gait)) return true;
+  if (!travels(state.kind(who).move->gait)) return true;
   bool stuck = false;
   const LegResult result = walk_watched(state, who, place, kMomentsPerTick, stuck);
   return result.arrived || stuck;
@@ -45,7 +45,7 @@ bool come_to(Travelling& state, std::uint32_t who, const Vector3d& place) {
 // going.
 Vector3d search_place(const Travelling& state, std::uint32_t who, const Focus& focus,
                       std::uint32_t number) {
-  const double radius = state.kind(who).move.search_radius;
+  const double radius = state.kind(who).move->search_radius;
   if (state.plane() == Plane::upright) {
     const double first = focus.motion.x() < 0.0 ? -1.0 : 1.0;
     const double side = number % 2 == 1 ? first : -first;
@@ -69,7 +69,7 @@ Vector2d way_to(const Travelling& state, std::uint32_t who, const Vector3d& plac
 LegResult walk_watched(Travelling& state, std::uint32_t who, const Vector3d& goal, Moment budget,
                        bool& stuck) {
   Course& course = state.ways.course[who];
-  LegResult result = find_way(state, who, {goal, 0.0, state.kind(who).move.speed}, budget, false);
+  LegResult result = find_way(state, who, {goal, 0.0, state.kind(who).move->speed}, budget, false);
   // If somebody stands on the place, touching them counts as having come there.
   result.arrived = result.arrived || is_taken_by_one_beside(state, who, goal);
   const double left = way_left(state, state.ways, who, goal);
@@ -107,7 +107,7 @@ FacingWish search(Travelling& state, std::uint32_t who) {
     course.next = course.next % kSearchPlaces + 1;
     course.is_new = true;
   }
-  if (!travels(state.kind(who).move.gait)) return look_round(state, who);
+  if (!travels(state.kind(who).move->gait)) return look_round(state, who);
   return {std::nullopt, way_to(state, who, place)};
 }
 

@@ -1,28 +1,71 @@
 #include "travel/make_ways.hpp"
 
 #include <algorithm>
+#include <set>
+#include <span>
 
 #include "navigation/body_size.hpp"
+#include "travel/find_way.hpp"
 
 namespace gaze {
 namespace {
 
-// Which agents share a mesh. What hovers has a mesh at its own height. Where a door or an area
-// depends on who somebody is, each such agent has a mesh of its own. All others of a kind share
-// one.
+// What hovers has a mesh at its own height. Where a door or an area depends on who somebody is,
+// each such agent has a mesh of its own. All others of a kind share one.
+bool goes_as_kind(const Fixed& fixed, std::uint32_t who) {
+  return !fixed.openings.goes_by_agents() && fixed.kind_of[who]->move->gait != Gait::hover;
+}
+
+// Which agents share a mesh.
 void find_meshes(Ways& ways, Meshes& meshes, const Fixed& fixed, const Knowledge& knowledge) {
   constexpr std::uint32_t kUnknown = 0xFFFFFFFF;
   const Level& level = *fixed.level;
   std::vector<std::uint32_t> of_kind(level.kinds.size(), kUnknown);
-  const bool goes_by_agents = fixed.openings.goes_by_agents();
   for (std::uint32_t who = 0; who < level.agents.size(); ++who) {
     const std::uint32_t kind = fixed.kind_index[who];
-    const bool is_as_kind = !goes_by_agents && level.kinds[kind].move.gait != Gait::hover;
-    if (!is_as_kind || of_kind[kind] == kUnknown) {
+    if (!goes_as_kind(fixed, who) || of_kind[kind] == kUnknown) {
       const Somebody somebody{who, kind, knowledge.tags[who]};
       of_kind[kind] = meshes.number_of(body_size(level, fixed.openings, somebody));
     }
     ways.mesh_of.push_back(of_kind[kind]);
+  }
+}
+
+// Who is moved by its mind or its script looks for ways and for places to stand, and so does who
+// begins at a start place.
+bool may_need_mesh(const Fixed& fixed, std::uint32_t who) {
+  const Kind& kind = *fixed.kind_of[who];
+  const bool goes = fixed.driver[who] != Driver::host && travels(kind.move->gait);
+  const std::uint64_t tags = fixed.limit_of[who]->tags;
+  return goes || std::any_of(fixed.starts.begin(), fixed.starts.end(), [&](const StartChoice& one) {
+           return one.whom.means({who, fixed.kind_index[who], tags});
+         });
+}
+
+// Tags that an agent may have at some time and not at another, and that some door or area goes by.
+std::vector<std::uint64_t> changing_tags(const Fixed& fixed) {
+  std::uint64_t changing = 0;
+  for (const ZoneTrigger& trigger : fixed.triggers) changing |= trigger.grants | trigger.takes;
+  changing &= fixed.openings.tags_that_count();
+  std::vector<std::uint64_t> single;
+  for (std::uint64_t bit = 1; bit != 0; bit <<= 1U) {
+    if ((changing & bit) != 0) single.push_back(bit);
+  }
+  return single;
+}
+
+// Calls `use(tags)` for all tags that an agent may come to hold; of more than four that change, for
+// those with which it begins alone.
+template <typename Use>
+void for_all_tags(std::span<const std::uint64_t> changing, std::uint64_t own, Use&& use) {
+  constexpr std::size_t kMostTried = 4;
+  if (changing.size() > kMostTried) return use(own);
+  for (std::uint64_t choice = 0; choice < std::uint64_t{1} << changing.size(); ++choice) {
+    std::uint64_t tags = own;
+    for (std::size_t i = 0; i < changing.size(); ++i) {
+      if ((choice >> i & 1U) != 0) tags ^= changing[i];
+    }
+    use(tags);
   }
 }
 
@@ -47,13 +90,33 @@ std::uint32_t Meshes::number_of(const BodySize& body) {
   return number;
 }
 
+Meshes make_meshes(const Fixed& fixed, const World& world) {
+  const Level& level = *fixed.level;
+  Meshes meshes;
+  if (!has_ways(level)) return meshes;
+  const std::vector<std::uint64_t> changing = changing_tags(fixed);
+  std::set<std::pair<std::uint32_t, std::uint32_t>> done;
+  for (std::uint32_t who = 0; who < level.agents.size(); ++who) {
+    if (!may_need_mesh(fixed, who)) continue;
+    const std::uint32_t own = goes_as_kind(fixed, who) ? 0 : who + 1;
+    if (!done.insert({fixed.kind_index[who], own}).second) continue;
+    for_all_tags(changing, fixed.limit_of[who]->tags, [&](std::uint64_t tags) {
+      const Somebody somebody{who, fixed.kind_index[who], tags};
+      const std::uint32_t number = meshes.number_of(body_size(level, fixed.openings, somebody));
+      auto& mesh = meshes.meshes[number];
+      if (!mesh) mesh.emplace(level, world, meshes.bodies[number]);
+    });
+  }
+  return meshes;
+}
+
 Bodies make_bodies(const Fixed& fixed) {
   const Level& level = *fixed.level;
   const std::size_t count = level.agents.size();
   Bodies bodies;
   for (const Agent& agent : level.agents) {
     bodies.position.push_back(agent.position);
-    bodies.position.back().z() = altitude_of(level.kind_of(agent), agent.position);
+    bodies.position.back().z() = altitude_of(level, level.kind_of(agent), agent.position);
     const SineCosine facing = sine_cosine(agent.facing);
     bodies.facing.push_back({facing.cosine, facing.sine});
   }
@@ -82,7 +145,7 @@ Ways make_ways(Meshes& meshes, const Fixed& fixed, const Bodies& bodies,
   ways.script_facing.resize(count);
   ways.quiet.resize(count);
   for (const Agent& agent : level.agents) {
-    ways.stride_left.push_back(level.kind_of(agent).move.stride);
+    ways.stride_left.push_back(level.kind_of(agent).move->stride);
   }
   ways.is_just_placed.assign(count, 1);
   ways.has_settled.resize(count);
@@ -107,20 +170,14 @@ Ways make_ways(Meshes& meshes, const Fixed& fixed, const Bodies& bodies,
   return ways;
 }
 
-void reset_body(Bodies& bodies, Ways& ways, const Fixed& fixed, std::uint32_t who,
-                const Vector3d& feet, const Vector2d& facing) {
+void move_body(Bodies& bodies, Ways& ways, std::uint32_t who, const Vector3d& feet,
+               const Vector2d& facing) {
   const Vector3d still{0.0, 0.0, 0.0};
   bodies.position[who] = bodies.previous[who] = bodies.seen_position[who] = feet;
-  bodies.post[who] = ways.home[who] = feet;
   bodies.last_move[who] = still;
   bodies.facing[who] = bodies.head[who] = bodies.previous_head[who] = facing;
-  bodies.placed_facing[who] = bodies.rest_facing[who] = facing;
   bodies.head_deg[who] = 0.0;
   bodies.is_airborne[who] = 0;
-  bodies.leader[who].reset();
-  ways.stride_left[who] = fixed.level->kinds[fixed.kind_index[who]].move.stride;
-  ways.quiet[who] = 0;
-  ways.script_facing[who].reset();
   ways.is_just_placed[who] = 1;
   ways.highest_of_fall[who].reset();
   ways.velocity[who] = still;
@@ -132,6 +189,18 @@ void reset_body(Bodies& bodies, Ways& ways, const Fixed& fixed, std::uint32_t wh
   ways.pace[who] = {0.0, 0.0};
   ways.pace_length[who] = 0.0;
   ways.route[who].is_made = false;
+  ways.course[who].is_new = true;
+}
+
+void reset_body(Bodies& bodies, Ways& ways, const Fixed& fixed, std::uint32_t who,
+                const Vector3d& feet, const Vector2d& facing) {
+  move_body(bodies, ways, who, feet, facing);
+  bodies.post[who] = ways.home[who] = feet;
+  bodies.placed_facing[who] = bodies.rest_facing[who] = facing;
+  bodies.leader[who].reset();
+  ways.stride_left[who] = fixed.level->kinds[fixed.kind_index[who]].move->stride;
+  ways.quiet[who] = 0;
+  ways.script_facing[who].reset();
 }
 
 void reset_course(Bodies& bodies, Ways& ways, std::uint32_t who) {

@@ -10,7 +10,14 @@ namespace gaze {
 [[nodiscard]] Ways make_ways(Meshes& meshes, const Fixed& fixed, const Bodies& bodies,
                              const Knowledge& knowledge);
 
-/// Puts a body somewhere, as if it had always stood there.
+/// The meshes of all who may have to find ways: what anybody's mesh depends on, tags among it, is
+/// tried in all ways that a level can bring about.
+[[nodiscard]] Meshes make_meshes(const Fixed& fixed, const World& world);
+
+/// Puts a body somewhere else, which goes on with what it was about.
+void move_body(Bodies& bodies, Ways& ways, std::uint32_t who, const Vector3d& feet,
+               const Vector2d& facing);
+/// Puts a body somewhere, as if it had always stood there: it begins there.
 void reset_body(Bodies& bodies, Ways& ways, const Fixed& fixed, std::uint32_t who,
                 const Vector3d& feet, const Vector2d& facing);
 /// Resets what travel knows of an agent: it has not set out yet.

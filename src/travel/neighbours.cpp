@@ -152,7 +152,7 @@ bool is_held_up(const Travelling& state, std::uint32_t who, const Vector2d& chos
 // over a step: from rest it comes to half of what it gains, so that after t seconds it has gone
 // a t^2 / 2 at any rate.
 double fastest_now(const Travelling& state, std::uint32_t who, double speed) {
-  const double gain = state.kind(who).move.acceleration / state.level().ticks_per_second;
+  const double gain = state.kind(who).move->acceleration / state.level().ticks_per_second;
   const bool rests = state.ways.gathered[who] == 0.0 || state.bodies.last_move[who].isZero(0.0);
   return std::min(speed, rests ? gain / 2.0 : state.ways.gathered[who] + gain);
 }
@@ -227,12 +227,12 @@ LegResult walk_leg(Travelling& state, std::uint32_t who, const Leg& leg, Moment 
   const Kind& kind = state.kind(who);
   const Moment left = state.left_after_rest(who, budget);
   if (left <= 0) return {state.bodies.position[who], budget, false};
-  if (kind.move.gait == Gait::hop) return hop_leg(state, who, leg, left);
-  const double step_height = kind.move.gait == Gait::hover ? 0.0 : kind.move.step_height;
+  if (kind.move->gait == Gait::hop) return hop_leg(state, who, leg, left);
+  const double step_height = kind.move->gait == Gait::hover ? 0.0 : *kind.move->step_height;
   const WalkingBody body{state.bodies.position[who], kind.radius, kind.height, step_height,
                          state.flies_freely(who)};
   Leg possible = leg;
-  if (!travels(kind.move.gait) || state.bodies.is_airborne[who]) possible.speed = 0.0;
+  if (!travels(kind.move->gait) || state.bodies.is_airborne[who]) possible.speed = 0.0;
   const double reach = possible.speed * static_cast<double>(left) / double(kMomentsPerTick) /
                        state.level().ticks_per_second;
   LegResult result = walk(state.world, body, possible, left, state.level().ticks_per_second,
@@ -245,7 +245,7 @@ LegResult walk_leg(Travelling& state, std::uint32_t who, const Leg& leg, Moment 
 LegResult walk_apart(Travelling& state, std::uint32_t who, const Leg& full, Moment budget,
                      bool queues) {
   const bool is_first = !state.ways.goes_on_way[who];
-  const Move& move = state.kind(who).move;
+  const Move& move = *state.kind(who).move;
   Leg leg = full;
   if (move.acceleration > 0.0) {
     leg.speed = is_first ? fastest_now(state, who, full.speed)

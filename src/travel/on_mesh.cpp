@@ -29,7 +29,7 @@ bool has_ways(const Level& level) {
 }
 
 bool uses_paths(const Everyone& state, std::uint32_t who) {
-  const Move& move = state.kind(who).move;
+  const Move& move = *state.kind(who).move;
   return travels(move.gait) && move.route == RouteStyle::path && has_ways(state.level());
 }
 

@@ -84,10 +84,10 @@ FacingWish wander_to_and_fro(Travelling& state, std::uint32_t who) {
   const Vector3d ahead = state.plane() == Plane::upright
                              ? Vector3d{facing.x() < 0.0 ? -1.0 : 1.0, 0.0, 0.0}
                              : Vector3d{facing.x(), facing.y(), 0.0};
-  const Move& move = state.kind(who).move;
+  const Move& move = *state.kind(who).move;
   const double speed = move.speed;
   const double stride =
-      move.gait == Gait::hop ? move.hop_length : speed / state.level().ticks_per_second;
+      move.gait == Gait::hop ? *move.hop_length : speed / state.level().ticks_per_second;
   const Vector3d goal = state.bodies.position[who] + ahead * stride;
   if (can_go(state, who, goal)) {
     walk_apart(state, who, {goal, 0.0, speed}, kMomentsPerTick, true);
@@ -104,7 +104,7 @@ Vector3d far_side(const Travelling& state, std::uint32_t who, const Focus& focus
                 state.plane() == Plane::upright ? 0.0 : post.y() - focus.place.y()};
   const double length = length_of(away);
   away = length > 0.0 ? Vector2d(away / length) : Vector2d{1.0, 0.0};
-  return post + Vector3d{away.x(), away.y(), 0.0} * state.kind(who).move.flee_distance;
+  return post + Vector3d{away.x(), away.y(), 0.0} * state.kind(who).move->flee_distance;
 }
 
 bool is_hidden(const Travelling& state, std::uint32_t who, const Focus& from,
@@ -131,7 +131,7 @@ Vector3d hiding_place(Travelling& state, std::uint32_t who, const Focus& focus,
   state.ways.wander_goal[who] = otherwise;
   double best = std::numeric_limits<double>::infinity();
   for (int i = 0; i < 2 * kDirections; ++i) {
-    const double radius = state.kind(who).move.flee_distance * (i < kDirections ? 1.0 : 0.5);
+    const double radius = state.kind(who).move->flee_distance * (i < kDirections ? 1.0 : 0.5);
     const SineCosine way = sine_cosine(Angle::from_degrees(i % kDirections * 360.0 / kDirections));
     const double y = state.plane() == Plane::upright ? 0.0 : way.sine * radius;
     const Vector3d there = state.bodies.post[who] + Vector3d{way.cosine * radius, y, 0.0};
@@ -150,7 +150,7 @@ Vector3d hiding_place(Travelling& state, std::uint32_t who, const Focus& focus,
 
 FacingWish wander(Travelling& state, std::uint32_t who) {
   const auto& wander = state.kind(who).wander;
-  if (!wander || !travels(state.kind(who).move.gait)) {
+  if (!wander || !travels(state.kind(who).move->gait)) {
     return {std::nullopt, state.bodies.rest_facing[who]};
   }
   return wander->style == Wander::Style::free ? wander_free(state, who)
@@ -175,7 +175,7 @@ std::optional<std::uint32_t> followed(const Everyone& state, std::uint32_t who) 
 FacingWish follow(Travelling& state, std::uint32_t who) {
   const auto leader = followed(state, who);
   if (!leader) return {std::nullopt, state.bodies.rest_facing[who]};
-  const Move& move = state.kind(who).move;
+  const Move& move = *state.kind(who).move;
   Course& course = state.ways.course[who];
   const Vector3d before = state.bodies.position[who];
   const double from =
@@ -196,7 +196,7 @@ FacingWish follow(Travelling& state, std::uint32_t who) {
 FacingWish flee(Travelling& state, std::uint32_t who) {
   const auto focus = focus_of(state, who);
   if (!focus) return {std::nullopt, state.bodies.facing[who]};
-  const Move& move = state.kind(who).move;
+  const Move& move = *state.kind(who).move;
   Vector3d goal = far_side(state, who, *focus);
   if (move.flee_to == FleeStyle::out_of_sight) goal = hiding_place(state, who, *focus, goal);
   const Vector3d before = state.bodies.position[who];

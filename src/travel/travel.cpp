@@ -57,7 +57,7 @@ Vector3d goal_at(const Travelling& state, std::uint32_t who, const Vector3d& pla
 // away, it comes nearer.
 Wish hold_distance(Travelling& state, std::uint32_t who, const Focus& focus) {
   constexpr double kSlack = 0.1;
-  const Move& move = state.kind(who).move;
+  const Move& move = *state.kind(who).move;
   const Vector3d& feet = state.bodies.position[who];
   const double distance = level_distance(state.plane(), feet, focus.place);
   if (distance >= move.keep_away * (1.0 - kSlack) || distance == 0.0) {
@@ -75,7 +75,7 @@ Wish hold_distance(Travelling& state, std::uint32_t who, const Focus& focus) {
 
 // To where it meets its target, if it can be there; else to where that is.
 Leg chase_leg(Travelling& state, std::uint32_t who, const Focus& focus) {
-  const Move& move = state.kind(who).move;
+  const Move& move = *state.kind(who).move;
   Leg leg{goal_at(state, who, focus.place), 0.0, move.speed};
   if (!focus.agent) return leg;
   leg.stop = stop_distance(state.kind(who), state.kind(*focus.agent));
@@ -92,7 +92,7 @@ Leg chase_leg(Travelling& state, std::uint32_t who, const Focus& focus) {
 Wish chase(Travelling& state, std::uint32_t who) {
   const auto focus = focus_of(state, who);
   if (!focus) return {};
-  if (focus->agent && state.kind(who).move.keep_away > 0.0) {
+  if (focus->agent && state.kind(who).move->keep_away > 0.0) {
     return hold_distance(state, who, *focus);
   }
   const Leg leg = chase_leg(state, who, *focus);
@@ -144,7 +144,7 @@ Wish patrol(Travelling& state, std::uint32_t who) {
 
 Wish go_home(Travelling& state, std::uint32_t who) {
   bool stuck = false;
-  const bool is_fixed = !travels(state.kind(who).move.gait);
+  const bool is_fixed = !travels(state.kind(who).move->gait);
   const Vector2d way = plan_part(state.plane(), state.ways.home[who] - state.bodies.position[who]);
   const bool is_home =
       is_fixed || walk_watched(state, who, state.ways.home[who], kMomentsPerTick, stuck).arrived;
@@ -194,7 +194,7 @@ Wish follow_mind(Travelling& state, std::uint32_t who) {
 
 // Where a kind looks that has a rule of its own for that, whatever the mode would have it look at.
 Wish faced(const Travelling& state, std::uint32_t who, const Vector3d& before, const Wish& wish) {
-  switch (state.kind(who).move.face) {
+  switch (state.kind(who).move->face) {
     case Face::travel: {
       const Vector2d way = plan_part(state.plane(), state.bodies.position[who] - before);
       return dot(way, way) > 0.0 ? Wish{std::nullopt, way} : wish;
@@ -216,7 +216,7 @@ void turn(Travelling& state, std::uint32_t who, const Wish& wish) {
   if (wish.look_along) wanted = *wish.look_along;
   if (wish.look_at) wanted = plan_part(state.plane(), *wish.look_at - middle_of(state, who));
   const Kind& kind = state.kind(who);
-  if (kind.move.gait == Gait::fixed) return turn_turret(state, who, wanted);
+  if (kind.move->gait == Gait::fixed) return turn_turret(state, who, wanted);
   state.bodies.facing[who] =
       state.plane() == Plane::upright
           ? flip_toward(state.bodies.facing[who], wanted)
@@ -257,7 +257,7 @@ void take_changes(Travelling& state) {
 
 // One noise for each stride, and no more than one a step.
 void make_step_noise(Travelling& state, std::uint32_t who) {
-  const Move& move = state.kind(who).move;
+  const Move& move = *state.kind(who).move;
   if (move.step_reach == 0.0 && move.quiet_reach == 0.0) return;
   const Vector3d way = state.bodies.position[who] - state.bodies.previous[who];
   const double walked = level_length(way);

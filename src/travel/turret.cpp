@@ -20,7 +20,7 @@ void turn_turret(Travelling& state, Index who, const Vector2d& wanted) {
     return;
   }
   if (dot(wanted, wanted) == 0.0) return;
-  const auto [low, high] = state.kind(who).move.turn_limits;
+  const auto [low, high] = state.kind(who).move->turn_limits;
   const Vector2d& placed = state.bodies.placed_facing[who];
   const double from = signed_turn(placed, facing);
   const double to = std::clamp(signed_turn(placed, wanted), low, high);
@@ -32,7 +32,7 @@ void turn_turret(Travelling& state, Index who, const Vector2d& wanted) {
 std::optional<Index> mirrored(const Everyone& state, Index who) {
   double radius = 0.0;
   for (const Attack& attack : state.kind(who).attacks) {
-    radius = std::max(radius, attack.mirror_radius);
+    if (attack.aim == Attack::Aim::mirror) radius = std::max(radius, *attack.mirror_radius);
   }
   std::optional<Index> nearest;
   const std::uint32_t team = state.kind(who).team;

@@ -24,7 +24,7 @@ double distance_to(Plane plane, const Solid& block, const Vector3d& p) {
     const Vector2d& next = block.points[(i + 1) % block.points.size()];
     out = std::min(out, distance_to_segment(block.points[i], next, plan));
   }
-  const double above = p.z() - block.base;
+  const double above = p.z() - *block.base;
   const double off = plane == Plane::upright ? 0.0 : std::max({0.0, -above, above - block.height});
   return std::sqrt(out * out + off * off);
 }

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <limits>
 
+#include "values/playable.hpp"
 #include "world/parts.hpp"
 
 namespace gaze {
@@ -58,7 +59,7 @@ World::Index make_index(const Level& level) {
   for (std::size_t i = 0; i < level.solids.size(); ++i) {
     const Solid& solid = level.solids[i];
     const auto stops = static_cast<std::uint8_t>(level.materials[solid.material].stops.to_ulong());
-    for (const SolidPart& part : parts_of(solid)) {
+    for (const SolidPart& part : parts_of(solid, base_of(level, solid))) {
       Piece piece;
       const bool endless = level.plane == Plane::upright;
       piece.low = endless ? -kInfinity : lowest(part);
@@ -83,7 +84,10 @@ World::Index make_index(const Level& level) {
 
 }  // namespace
 
-World::World(const Level& level) : index_(std::make_shared<const Index>(make_index(level))) {}
+World::World(const Level& level) {
+  need_solids(level);
+  index_ = std::make_shared<const Index>(make_index(level));
+}
 
 Plane World::plane() const noexcept {
   return index_->plane;

@@ -87,7 +87,7 @@ double extreme(const SolidPart& part, const HeightPlane& plane, Better&& better)
 
 }  // namespace
 
-std::vector<SolidPart> parts_of(const Solid& solid) {
+std::vector<SolidPart> parts_of(const Solid& solid, double base) {
   if (solid.form == Solid::Form::ramp) return {ramp(solid)};
   if (solid.form == Solid::Form::stairs) return stairs(solid);
   if (solid.form == Solid::Form::mesh) return shell(solid);
@@ -95,10 +95,11 @@ std::vector<SolidPart> parts_of(const Solid& solid) {
   const std::vector<Polygon> outlines =
       is_wall ? widen_path(solid.points, solid.thickness).value_or(std::vector<Polygon>{})
               : convex_pieces(solid.points);
+  const double height = solid.form == Solid::Form::floor ? solid.thickness : solid.height;
   std::vector<SolidPart> parts;
   parts.reserve(outlines.size());
   for (const Polygon& outline : outlines) {
-    parts.push_back({outline, {solid.base, 0.0, 0.0}, {solid.base + solid.height, 0.0, 0.0}, 0xFF});
+    parts.push_back({outline, {base, 0.0, 0.0}, {base + height, 0.0, 0.0}, 0xFF});
   }
   return parts;
 }

@@ -21,7 +21,8 @@ struct SolidPart {
 void add_shell(const Triangle& triangle, double thickness, std::vector<SolidPart>& parts);
 
 /// The convex parts of a solid. Stairs are steps for everything but bodies, and a ramp for bodies.
-[[nodiscard]] std::vector<SolidPart> parts_of(const Solid& solid);
+/// @param base  Its lowest height, metres, if it has one.
+[[nodiscard]] std::vector<SolidPart> parts_of(const Solid& solid, double base);
 
 [[nodiscard]] double lowest(const SolidPart& part);
 [[nodiscard]] double highest(const SolidPart& part);

@@ -1,10 +1,10 @@
 #include "gaze/world.hpp"
 
 #include <algorithm>
-#include <cassert>
 #include <cmath>
 
 #include "world/index.hpp"
+#include "world/lengths.hpp"
 #include "world/walk.hpp"
 
 namespace gaze {
@@ -83,7 +83,7 @@ std::optional<Touch> to_touch(const Nearest& nearest, const Segment& way) {
 
 template <typename Question, typename Answer, typename Ask>
 void ask_each(std::span<const Question> questions, std::span<Answer> answers, Ask&& ask) {
-  assert(questions.size() == answers.size());
+  need_as_many(questions.size(), answers.size());
   for (std::size_t i = 0; i < questions.size(); ++i) answers[i] = ask(questions[i]);
 }
 
@@ -205,8 +205,8 @@ std::optional<Touch> World::sweep(const Cylinder& cylinder, const Vector3d& moti
 }
 
 void World::are_clear(std::span<const Segment> segments, Stops what,
-                      std::span<std::uint8_t> clear) const noexcept {
-  assert(segments.size() == clear.size());
+                      std::span<std::uint8_t> clear) const {
+  need_as_many(segments.size(), clear.size());
   if (index_->tree.nodes.empty()) {
     std::fill(clear.begin(), clear.end(), std::uint8_t{1});
     return;
@@ -224,40 +224,40 @@ void World::are_clear(std::span<const Segment> segments, Stops what,
                     [&](std::size_t i, bool found) { clear[i] = found ? 0 : 1; });
 }
 
-void World::are_clear(std::span<const Ray> rays, Stops what,
-                      std::span<std::uint8_t> clear) const noexcept {
+void World::are_clear(std::span<const Ray> rays, Stops what, std::span<std::uint8_t> clear) const {
   ask_each(rays, clear, [&](const Ray& ray) { return is_clear(ray, what); });
 }
 
 void World::are_clear(std::span<const BallPath> balls, Stops what,
-                      std::span<std::uint8_t> clear) const noexcept {
+                      std::span<std::uint8_t> clear) const {
   ask_each(balls, clear, [&](const BallPath& ball) { return is_clear(ball, what); });
 }
 
 void World::first_touches(std::span<const Segment> segments, Stops what,
-                          std::span<std::optional<Touch>> touches) const noexcept {
+                          std::span<std::optional<Touch>> touches) const {
   ask_each(segments, touches, [&](const Segment& segment) { return first_touch(segment, what); });
 }
 
 void World::first_touches(std::span<const Ray> rays, Stops what,
-                          std::span<std::optional<Touch>> touches) const noexcept {
+                          std::span<std::optional<Touch>> touches) const {
   ask_each(rays, touches, [&](const Ray& ray) { return first_touch(ray, what); });
 }
 
 void World::first_touches(std::span<const BallPath> balls, Stops what,
-                          std::span<std::optional<Touch>> touches) const noexcept {
+                          std::span<std::optional<Touch>> touches) const {
   ask_each(balls, touches, [&](const BallPath& ball) { return first_touch(ball, what); });
 }
 
 void World::overlap(std::span<const Cylinder> cylinders, Stops what,
-                    std::span<std::uint8_t> overlapping) const noexcept {
+                    std::span<std::uint8_t> overlapping) const {
   ask_each(cylinders, overlapping,
            [&](const Cylinder& cylinder) { return overlaps(cylinder, what); });
 }
 
 void World::sweeps(std::span<const Cylinder> cylinders, std::span<const Vector3d> motions,
-                   Stops what, std::span<std::optional<Touch>> touches) const noexcept {
-  assert(cylinders.size() == motions.size() && cylinders.size() == touches.size());
+                   Stops what, std::span<std::optional<Touch>> touches) const {
+  need_as_many(cylinders.size(), motions.size());
+  need_as_many(cylinders.size(), touches.size());
   for (std::size_t i = 0; i < cylinders.size(); ++i) {
     touches[i] = sweep(cylinders[i], motions[i], what);
   }

@@ -13,7 +13,7 @@ Attack shot(double tolerance_deg) {
   attack.range = 10;
   attack.speed = 20;
   attack.radius = 0.1;
-  attack.muzzle = {0.3, 0.0, 1.0};
+  attack.muzzle = Vector3d{0.3, 0.0, 1.0};
   attack.aim_tolerance = Angle::from_degrees(tolerance_deg);
   return attack;
 }

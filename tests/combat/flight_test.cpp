@@ -1,4 +1,4 @@
-#include "combat/flight.hpp"
+#include "gaze/flight.hpp"
 
 #include <gtest/gtest.h>
 
@@ -66,6 +66,52 @@ TEST(TurnedTo, TurnsByAtMostSoMuchAndKeepsItsSpeed) {
     EXPECT_NEAR(between(velocity, turned), std::min(most, whole), 1e-5);
     EXPECT_NEAR(between(turned, way), std::max(0.0, whole - most), 1e-5);
   }
+}
+
+// Another method: both are moved in 20,000 small steps, and the gap between them is measured.
+TEST(SweptBall, MeetsTheFirstOfMovingBodies) {
+  scenes::Random random(77);
+  const auto place = [&](double reach) {
+    return Vector3d{random.between(-reach, reach), random.between(-reach, reach),
+                    random.between(-1.0, 2.0)};
+  };
+  const auto gap = [](const Vector3d& ball, double radius, const Cylinder& body) {
+    const double across = (ball - body.feet).head<2>().norm() - body.radius;
+    const double along = std::max(body.feet.z() - ball.z(), ball.z() - body.feet.z() - body.height);
+    return std::hypot(std::max(0.0, across), std::max(0.0, along)) - radius;
+  };
+  int met_any = 0;
+  for (int round = 0; round < 400; ++round) {
+    const BallPath ball{{place(6.0), place(6.0)}, random.between(0.02, 0.3)};
+    std::vector<Cylinder> bodies;
+    std::vector<Vector3d> motions;
+    for (int i = 0; i < 6; ++i) {
+      bodies.push_back({place(6.0), random.between(0.2, 0.8), random.between(0.5, 2.0)});
+      motions.push_back(place(4.0));
+    }
+    constexpr int kSteps = 20'000;
+    std::optional<std::size_t> first;
+    double share = 1.0;
+    for (int step = 0; step < kSteps && !first; ++step) {
+      share = step / double(kSteps);
+      const Vector3d at = ball.path.from + (ball.path.to - ball.path.from) * share;
+      for (std::size_t i = 0; i < bodies.size() && !first; ++i) {
+        Cylinder body = bodies[i];
+        body.feet += motions[i] * share;
+        if (gap(at, ball.radius, body) <= 0.0) first = i;
+      }
+    }
+    const auto met = sweep(ball, bodies, motions);
+    if (!first && met && met->share > 1.0 - 2.0 / kSteps) continue;
+    ASSERT_EQ(met.has_value(), first.has_value()) << round;
+    if (!met) continue;
+    ++met_any;
+    EXPECT_NEAR(met->share, share, 2.0 / kSteps) << round;
+    EXPECT_EQ(met->body, *first) << round;
+  }
+  EXPECT_GT(met_any, 40);
+  EXPECT_EQ(sweep({}, {}, {}), std::nullopt);
+  EXPECT_THROW(static_cast<void>(sweep({}, std::vector<Cylinder>(1), {})), UsageError);
 }
 
 }  // namespace

@@ -36,7 +36,8 @@ INSTANTIATE_TEST_SUITE_P(
             "bad.toml:4:8: error: ramp.r.from is a list of 2; 3 numbers are needed\n"},
         Bad{"[[ramp]]\nid = \"r\"\nmaterial = \"brick\"\nfrom = [0, 0, 0]\nto = [0, 0, 3]\n"
             "width = 1\n",
-            "bad.toml:5:6: error: ramp.r.to lies straight above or below ramp.r.from: a ramp or "
+            "bad.toml:5:6: error: ramp.r.to lies straight above or below where it begins: a ramp "
+            "or "
             "stairs need 0.01 m of length in the plan at least\n"},
         Bad{"[[stairs]]\nid = \"s\"\nmaterial = \"brick\"\nfrom = [0, 0, 0]\nto = [3, 0, 3]\n"
             "width = 1\nsteps = 0\n",
@@ -129,8 +130,8 @@ INSTANTIATE_TEST_SUITE_P(
             "allowed\n"
             "bad.toml:5:12: error: kind.a.attack.x.cooldown is 0; 0.001 to 86400 s is allowed\n"
             "bad.toml:6:1: error: unknown key 'speed' in kind.a.attack.x; allowed: how, range, "
-            "damage, cooldown, wind_up, ammunition, reload, push, damage_kind, far_damage, "
-            "fade_from, min_range, at_health, arc\n"},
+            "damage, cooldown, wind_up, ammunition, reload, min_range, at_health, "
+            "far_damage, fade_from, push, damage_kind, arc\n"},
         Bad{"[kind.a.move]\nstep_height = 1.7\n",
             "bad.toml:2:15: error: kind.a.move.step_height is 1.7; below the height of 1.7 m is "
             "allowed\n"},

@@ -69,8 +69,8 @@ cooldown = 1.0
   const Attack& pod = kind.attacks[0];
   EXPECT_EQ(pod.how, Attack::How::shot);
   EXPECT_EQ(pod.aim, Attack::Aim::high_lob);
-  EXPECT_EQ(pod.gravity_share, 1.0);        // of a lob,
-  EXPECT_EQ(pod.lifetime.seconds(), 30.0);  // as this
+  EXPECT_EQ(*pod.gravity_share, 1.0);        // of a lob,
+  EXPECT_EQ(pod.lifetime->seconds(), 30.0);  // as this
   EXPECT_EQ(pod.damage_kind, "water");
   EXPECT_EQ(pod.push, 4.0);
   EXPECT_EQ(pod.wind_up.seconds(), 0.4);
@@ -90,7 +90,7 @@ cooldown = 1.0
   EXPECT_EQ(ray.how, Attack::How::beam);
   EXPECT_EQ(ray.radius, 0.1);
   EXPECT_EQ(ray.hold.seconds(), 0.5);
-  EXPECT_EQ(ray.muzzle, Vector3d(0.1, 0.2, 0.3));
+  EXPECT_EQ(*ray.muzzle, Vector3d(0.1, 0.2, 0.3));
   EXPECT_EQ(ray.fire_reach, 6.0);
   EXPECT_EQ(kind.attacks[2].how, Attack::How::touch);
   EXPECT_EQ(kind.attacks[2].sides, SideSet(0b010001));
@@ -174,7 +174,7 @@ wakes = ["one"]
   EXPECT_EQ(jar.thing->flight.speed, 7.0);
   EXPECT_EQ(jar.thing->flight.radius, 0.2);
   EXPECT_EQ(jar.thing->flight.damage, 3.0);
-  EXPECT_EQ(jar.thing->flight.gravity_share, 1.0);
+  EXPECT_EQ(*jar.thing->flight.gravity_share, 1.0);
   const Kind& collector = level.kinds[2];
   ASSERT_EQ(collector.carries.size(), 1U);
   EXPECT_EQ(collector.carries[0].kind, 1U);
@@ -186,7 +186,7 @@ wakes = ["one"]
   EXPECT_EQ(collector.attacks[0].cooldown, Duration::from_seconds(1.0));
   const Attack& jet = collector.attacks[1];
   EXPECT_EQ(jet.aim, Attack::Aim::mirror);
-  EXPECT_EQ(jet.mirror_radius, 9.0);
+  EXPECT_EQ(*jet.mirror_radius, 9.0);
   EXPECT_EQ(jet.friends, Attack::Friends::hurt);
   EXPECT_EQ(jet.far_damage, 0.2);
   EXPECT_EQ(jet.fade_from, 0.5);
@@ -195,8 +195,8 @@ wakes = ["one"]
   EXPECT_EQ(jet.health_high, 0.9);
   EXPECT_EQ(jet.leaves, 0U);
   EXPECT_EQ(jet.keeps, 2);
-  EXPECT_EQ(collector.move.turn_limits, (std::array<double, 2>{-60.0, 50.0}));
-  EXPECT_EQ(collector.move.tilt_limits, (std::array<double, 2>{-10.0, 45.0}));
+  EXPECT_EQ(collector.move->turn_limits, (std::array<double, 2>{-60.0, 50.0}));
+  EXPECT_EQ(collector.move->tilt_limits, (std::array<double, 2>{-10.0, 45.0}));
   EXPECT_EQ(collector.defeat.leaves, 0U);
   EXPECT_EQ(collector.defeat.attack, "burst");
   EXPECT_EQ(collector.defeat.score, 10.0);
@@ -248,7 +248,7 @@ INSTANTIATE_TEST_SUITE_P(
             "[kind.a.attack.x]\nhow = \"touch\"\nrange = 9\ndamage = 1\ncooldown = 1\nsides = "
             "[\"botom\"]\n[kind.a.resist]\nwater = 1.5\n",
             "bad.toml:3:1: error: unknown key 'range' in kind.a.attack.x; allowed: how, damage, "
-            "cooldown, wind_up, ammunition, reload, push, damage_kind, at_health, sides\n"
+            "cooldown, wind_up, ammunition, reload, at_health, push, damage_kind, sides\n"
             "bad.toml:6:10: error: there is no side 'botom'; did you mean 'bottom'?\n"
             "bad.toml:8:9: error: kind.a.resist.water is 1.5; -100 to 1 is allowed\n"},
         BadHarmCase{

@@ -117,9 +117,9 @@ TEST(ReadLevel, ReadsEveryValueOfTheExample) {
   EXPECT_EQ(level.solids[0].points.size(), 3U);
   EXPECT_EQ(level.solids[1].height, 1.2);
   const Kind& pruner = level.kinds[0];
-  EXPECT_EQ(pruner.sight->keep_range, 11.0);
+  EXPECT_EQ(*pruner.sight->keep_range, 11.0);
   EXPECT_EQ(pruner.sight->remember.nanoseconds, 4'000'000'000);
-  EXPECT_EQ(pruner.move.stop_distance, 1.0);
+  EXPECT_EQ(pruner.move->stop_distance, 1.0);
   EXPECT_EQ(pruner.attacks[0].damage, 8.0);
   EXPECT_EQ(pruner.when.mode_of(Cause::sees), Mode::chase);
   EXPECT_EQ(level.agents[0].patrol[1], Vector3d(2, 4, 0));
@@ -135,12 +135,12 @@ TEST(ReadLevel, FillsInTheDefaults) {
   EXPECT_EQ(sprinkler.height, 1.7);
   EXPECT_EQ(sprinkler.health, 100.0);
   EXPECT_EQ(sprinkler.body_points, (std::vector<double>{0.0, 0.5, 1.0}));
-  EXPECT_EQ(sprinkler.sight->keep_range, 12.0);
-  EXPECT_DOUBLE_EQ(sprinkler.sight->eye.z(), 0.9 * 1.7);
-  EXPECT_EQ(sprinkler.move.turn_rate.degrees(), 360.0);
-  EXPECT_EQ(sprinkler.attacks[0].muzzle, Vector3d(0, 0, 0.85));
+  EXPECT_EQ(*sprinkler.sight->keep_range, 12.0);
+  EXPECT_DOUBLE_EQ(sprinkler.sight->eye->z(), 0.9 * 1.7);
+  EXPECT_EQ(sprinkler.move->turn_rate.degrees(), 360.0);
+  EXPECT_EQ(*sprinkler.attacks[0].muzzle, Vector3d(0, 0, 0.85));
   EXPECT_EQ(sprinkler.attacks[0].aim_tolerance.degrees(), 3.0);
-  EXPECT_EQ(sprinkler.attacks[0].lifetime.nanoseconds, 857'142'857);
+  EXPECT_EQ(sprinkler.attacks[0].lifetime->nanoseconds, 857'142'857);
   EXPECT_FALSE(sprinkler.when.mode_of(Cause::sees));
   EXPECT_EQ(sprinkler.when.mode_of(Cause::forgets), Mode::return_);
   const Level empty = read_level_text("", "empty.toml");
@@ -149,8 +149,8 @@ TEST(ReadLevel, FillsInTheDefaults) {
   EXPECT_EQ(empty.seconds, 30.0);
   EXPECT_EQ(empty.ground_height, 0.0);
   EXPECT_FALSE(read_level_text("ground_height = false", "t").ground_height);
-  EXPECT_EQ(read_level_text("[kind.a.move]\n", "t").kinds[0].move.gait, Gait::walk);
-  EXPECT_EQ(read_level_text("[kind.a]\n", "t").kinds[0].move.gait, Gait::fixed);
+  EXPECT_EQ(read_level_text("[kind.a.move]\n", "t").kinds[0].move->gait, Gait::walk);
+  EXPECT_EQ(read_level_text("[kind.a]\n", "t").kinds[0].move->gait, Gait::fixed);
 }
 
 TEST(Like, MergesKeyByKeyAndTakesAttacksAway) {

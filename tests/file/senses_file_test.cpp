@@ -86,8 +86,8 @@ once = true
 )");
   const Kind& pruner = level.kinds[0];
   EXPECT_EQ(level.materials[1].muffles, 0.6);
-  EXPECT_EQ(pruner.still_visibility, 0.5);
-  EXPECT_EQ(pruner.sight->eye, Vector3d(0.2, 0.0, 1.5));
+  EXPECT_EQ(*pruner.still_visibility, 0.5);
+  EXPECT_EQ(*pruner.sight->eye, Vector3d(0.2, 0.0, 1.5));
   EXPECT_EQ(pruner.sight->vertical_field_of_view->degrees(), 60.0);
   EXPECT_EQ(pruner.sight->measure, Measure::surface);
   EXPECT_EQ(pruner.sight->ebb_time.nanoseconds, 2'000'000'000);

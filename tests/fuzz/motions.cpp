@@ -91,20 +91,20 @@ void move(const Mover& mover, Solid& solid) {
 }
 
 void move(const Mover& mover, Kind& kind) {
-  if (kind.sight) mover.mirror(kind.sight->eye);
+  if (kind.sight) mover.mirror(*kind.sight->eye);
   if (kind.scan) {
     for (Angle& heading : kind.scan->headings) mover.mirror(heading);
   }
   for (Feeler& feeler : kind.feelers) {
-    mover.mirror(feeler.from);
+    mover.mirror(*feeler.from);
     mover.mirror(feeler.toward);
   }
   if (kind.nearness && mover.swaps_axes())
-    std::swap(kind.nearness->axes[0], kind.nearness->axes[1]);
+    std::swap((*kind.nearness->axes)[0], (*kind.nearness->axes)[1]);
   if (kind.touch) mover.mirror_sides(kind.touch->sides);
   mover.mirror_sides(kind.side_factors);
   for (Attack& attack : kind.attacks) {
-    mover.mirror(attack.muzzle);
+    mover.mirror(*attack.muzzle);
     mover.mirror(attack.toward);
     mover.mirror_sides(attack.sides);
   }
@@ -137,14 +137,14 @@ void twice(std::optional<T>& value) {
 
 void double_senses(Kind& kind) {
   if (kind.sight) {
-    for (double* length : {&kind.sight->range, &kind.sight->keep_range, &kind.sight->near_ring}) {
+    for (double* length : {&kind.sight->range, &*kind.sight->keep_range, &kind.sight->near_ring}) {
       twice(*length);
     }
-    twice(kind.sight->eye);
+    twice(*kind.sight->eye);
   }
   if (kind.hearing) twice(kind.hearing->range);
   for (Feeler& feeler : kind.feelers) {
-    twice(feeler.from);
+    twice(*feeler.from);
     twice(feeler.length);
     twice(feeler.thickness);
   }
@@ -155,10 +155,10 @@ void double_senses(Kind& kind) {
 
 void double_move(Move& move) {
   for (double* length :
-       {&move.speed, &move.step_height, &move.step_reach, &move.quiet_reach, &move.stride,
+       {&move.speed, &*move.step_height, &move.step_reach, &move.quiet_reach, &move.stride,
         &move.search_radius, &move.repath_distance, &move.acceleration, &move.keep_away,
-        &move.follow_distance, &move.flee_distance, &move.hop_height, &move.hop_length,
-        &move.drop_height, &move.hover_height}) {
+        &move.follow_distance, &move.flee_distance, &*move.hop_height, &*move.hop_length,
+        &*move.drop_height, &*move.hover_height}) {
     twice(*length);
   }
   twice(move.stop_distance);
@@ -166,18 +166,18 @@ void double_move(Move& move) {
 
 void double_attack(Attack& attack) {
   for (double* length :
-       {&attack.range, &attack.min_range, &attack.push, &attack.speed, &attack.radius,
-        &attack.blast_radius, &attack.noise_reach, &attack.fire_reach, &attack.mirror_radius}) {
+       {&attack.range, &attack.min_range, &attack.push, &attack.speed, &*attack.radius,
+        &attack.blast_radius, &attack.noise_reach, &attack.fire_reach, &*attack.mirror_radius}) {
     twice(*length);
   }
-  twice(attack.muzzle);
+  twice(*attack.muzzle);
 }
 
 void double_kind(Kind& kind) {
   twice(kind.radius);
   twice(kind.height);
   double_senses(kind);
-  double_move(kind.move);
+  double_move(*kind.move);
   for (Attack& attack : kind.attacks) double_attack(attack);
   if (kind.thing) {
     double_attack(kind.thing->flight);
@@ -198,7 +198,7 @@ void double_agent(Agent& agent) {
 
 void double_solid(Solid& solid) {
   for (Vector2d& point : solid.points) twice(point);
-  for (double* length : {&solid.thickness, &solid.base, &solid.height, &solid.width}) {
+  for (double* length : {&solid.thickness, &*solid.base, &solid.height, &solid.width}) {
     twice(*length);
   }
   twice(solid.from);

@@ -39,7 +39,7 @@ bool goes_by_steps(const Kind& kind) {
       std::any_of(kind.attacks.begin(), kind.attacks.end(), [](const Attack& attack) {
         return attack.spread.degrees() > 0.0 || attack.homing_rate.degrees() > 0.0;
       });
-  return turns_by_steps || kind.wander || kind.move.speed > 20.0 || kind.move.hop_height > 20.0;
+  return turns_by_steps || kind.wander || kind.move->speed > 20.0 || *kind.move->hop_height > 20.0;
 }
 
 bool is_sound(const Level& level) {
@@ -54,7 +54,7 @@ bool are_near(const Level& level, const Places& places, const Places& others, in
   const std::size_t count = level.agents.size();
   for (std::size_t i = 0; i < places.size(); ++i) {
     const double went = i < count ? 0.0 : 2.0 * (others[i] - others[i - count]).norm();
-    const double speed = std::max({1.0, went, level.kind_of(level.agents[i % count]).move.speed});
+    const double speed = std::max({1.0, went, level.kind_of(level.agents[i % count]).move->speed});
     if ((places[i] - others[i]).norm() > 4.0 * speed / rate + 0.05) return false;
   }
   return true;

@@ -278,7 +278,7 @@ class Soak {
   // Above what it steps on: from its middle step upwards.
   void look_at_body(std::uint32_t i, const AgentState& state, const std::string& what) {
     const Kind& kind = simulation_.level().kind_of(simulation_.level().agents[i]);
-    const double step = std::min(kind.move.step_height, kind.height / 2.0) + kHairline;
+    const double step = std::min(*kind.move->step_height, kind.height / 2.0) + kHairline;
     const Cylinder body{state.position + Vector3d{0.0, 0.0, step}, kind.radius - kHairline,
                         kind.height - step - kHairline};
     ASSERT_FALSE(simulation_.world().overlaps(body, Stops::bodies)) << what << " is in a solid";

@@ -60,3 +60,18 @@ cpack --config "$build/CPackConfig.cmake" -B "$work/package" >/dev/null
 grep -q '\./usr/bin/gaze$' <<<"$(dpkg-deb --contents "$work"/package/gaze_*.deb)"
 
 (cd "$work" && moved/bin/gaze demo | grep -x "wrote gaze-demo/moment-1.png (.*)")
+
+# What lays out Eigen's types in another way is refused with a reason while the host is compiled; and what a strict
+# host that has neither exceptions nor type information reads gives no warning.
+echo '#include <gaze/aim.hpp>' >"$work/odd.cpp"
+if "$compiler" -std=c++20 -fsyntax-only -DEIGEN_MAX_ALIGN_BYTES=0 $(pkg-config --cflags gaze-core) "$work/odd.cpp" 2>"$work/log"; then
+  echo "Eigen without alignment is not refused" >&2
+  exit 1
+fi
+grep -q "usual alignment" "$work/log"
+printf '#include <gaze/gaze.hpp>\nint main() { return gaze::Simulation(gaze::Level{}).tick() == 0 ? 0 : 1; }\n' >"$work/strict.cpp"
+for one in $compilers; do
+  "$one" -std=c++20 $flags -Wall -Wextra -Wpedantic -Wconversion -Wsign-conversion -Wshadow -Wold-style-cast -Wundef -Werror \
+    -fno-exceptions -fno-rtti "$work/strict.cpp" -o "$work/strict" $(pkg-config --cflags --libs gaze-core)
+  "$work/strict"
+done

@@ -160,10 +160,10 @@ RandomLook random_look(scenes::Random& random, Plane plane) {
   it.looker.feet = place();
   it.looker.facing = {way.cosine, way.sine};
   if (is_side_on && random.next() % 2 == 0) it.looker.facing = {way.cosine < 0.0 ? -1.0 : 1.0, 0.0};
-  it.looker.sight.range = it.looker.sight.keep_range = random.between(2, 12);
+  it.looker.sight.range = random.between(2, 12);
   it.looker.sight.field_of_view = Angle::from_degrees(random.between(20, 300));
-  it.looker.sight.eye = {random.between(-0.3, 0.3), random.between(-0.3, 0.3), 1.5};
-  if (random.next() % 3 == 0) it.looker.sight.eye = {0.0, 0.0, 1.5};
+  it.looker.sight.eye = Vector3d{random.between(-0.3, 0.3), random.between(-0.3, 0.3), 1.5};
+  if (random.next() % 3 == 0) it.looker.sight.eye = Vector3d{0.0, 0.0, 1.5};
   if (!is_side_on && random.next() % 3 == 0) {
     it.looker.sight.vertical_field_of_view = Angle::from_degrees(random.between(20, 90));
   }

@@ -43,9 +43,9 @@ Looker random_looker(Random& random) {
   looker.feet = {coordinate(random, 0.0, 20.0), coordinate(random, 0.0, 20.0), 0.0};
   const SineCosine way = sine_cosine(Angle::from_degrees(random.between(0.0, 360.0)));
   looker.facing = {way.cosine, way.sine};
-  looker.sight.range = looker.sight.keep_range = random.between(4.0, 20.0);
+  looker.sight.range = random.between(4.0, 20.0);
   looker.sight.field_of_view = Angle::from_degrees(random.between(40.0, 360.0));
-  looker.sight.eye = {0.0, 0.0, 1.5};
+  looker.sight.eye = Vector3d{0.0, 0.0, 1.5};
   return looker;
 }
 
@@ -134,8 +134,8 @@ TEST(Properties, MovingTurningAndScalingTheWorldChangesNothing) {
       };
       Looker from = looker;
       from.feet = place(looker.feet);
-      from.sight.range = from.sight.keep_range = looker.sight.range * scale;
-      from.sight.eye *= scale;
+      from.sight.range = looker.sight.range * scale;
+      *from.sight.eye *= scale;
       if (turns) from.facing = quarter_turn(looker.facing);
       LookedAt at = body;
       at.feet = place(body.feet);

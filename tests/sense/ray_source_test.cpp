@@ -17,7 +17,10 @@ class HostWorld : public RaySource {
     ++calls;
     for (std::size_t i = 0; i < segments.size(); ++i) {
       const auto touch = world_.first_touch(segments[i], Stops::sight);
-      if (touch) hits[i] = {true, touch->place, level_.solids[touch->solid.index].id};
+      if (!touch) continue;
+      const std::uint32_t solid = touch->solid.index;
+      hits[i] = {true, touch->place, level_.solids[solid].id,
+                 std::uint64_t{1'000'000'000'000} + solid};
     }
   }
 
@@ -37,9 +40,9 @@ class Batches : public ::testing::Test {
       looker.feet = {random.between(0, 60), random.between(0, 60), 0.0};
       const SineCosine way = sine_cosine(Angle::from_degrees(random.between(0, 360)));
       looker.facing = {way.cosine, way.sine};
-      looker.sight.range = looker.sight.keep_range = 25.0;
+      looker.sight.range = 25.0;
       looker.sight.field_of_view = Angle::from_degrees(200.0);
-      looker.sight.eye = {0.1, 0.0, 1.5};
+      looker.sight.eye = Vector3d{0.1, 0.0, 1.5};
       looker.sight.visible_at_least = i % 2 == 0 ? 0.5 : 0.0;
       lookers.push_back(looker);
       const Vector3d way_off{random.between(-12, 12), random.between(-12, 12), 0.0};
@@ -54,6 +57,33 @@ class Batches : public ::testing::Test {
   std::vector<LookedAt> others;
   LookScratch scratch;
 };
+
+TEST_F(Batches, OfYesAndNoAnswerLikeOneByOne) {
+  std::vector<std::uint8_t> sees(lookers.size());
+  can_see(world, lookers, others, sees);
+  for (std::size_t i = 0; i < lookers.size(); ++i) {
+    EXPECT_EQ(sees[i] != 0, can_see(world, lookers[i], others[i])) << i;
+  }
+}
+
+// Every looker at every other, in Gaze's world and in a host's with the same solids.
+TEST_F(Batches, OfAllAtAllAnswerLikeOneByOne) {
+  const std::span<const Looker> some(lookers.data(), 30);
+  const std::span<const LookedAt> all(others.data(), 50);
+  std::vector<std::uint8_t> sees(some.size() * all.size());
+  std::vector<std::uint8_t> host_sees(sees.size());
+  can_see_all(world, some, all, sees);
+  can_see_all(HostWorld(world, level), world.plane(), some, all, scratch, host_sees);
+  std::size_t seen = 0;
+  for (std::size_t i = 0; i < some.size(); ++i) {
+    for (std::size_t j = 0; j < all.size(); ++j) {
+      EXPECT_EQ(sees[i * all.size() + j] != 0, can_see(world, some[i], all[j]));
+      seen += sees[i * all.size() + j];
+    }
+  }
+  EXPECT_GT(seen, 0U);
+  EXPECT_EQ(host_sees, sees);
+}
 
 TEST_F(Batches, AnswerLikeOneByOne) {
   std::vector<QuickVerdict> sighted(lookers.size());

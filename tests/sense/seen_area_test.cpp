@@ -15,7 +15,7 @@ using testing::level_of;
 
 Looker watcher_at(const Vector2d& place, double facing_deg, double range, double field_deg) {
   const SineCosine way = sine_cosine(Angle::from_degrees(facing_deg));
-  Sight sight{range, range, Angle::from_degrees(field_deg), {0.0, 0.0, 1.5}, {}, {}};
+  Sight sight{range, range, Angle::from_degrees(field_deg), Vector3d{0.0, 0.0, 1.5}, {}, {}};
   return {{place.x(), place.y(), 0.0}, {way.cosine, way.sine}, sight, false};
 }
 

@@ -17,7 +17,7 @@ const std::vector<double> kThreePoints{0.0, 0.5, 1.0};
 
 Looker looker_at(const Vector3d& feet, double facing_deg, double range, double field_deg) {
   const SineCosine way = sine_cosine(Angle::from_degrees(facing_deg));
-  Sight sight{range, range, Angle::from_degrees(field_deg), {0.0, 0.0, 1.5}, {}, {}};
+  Sight sight{range, range, Angle::from_degrees(field_deg), Vector3d{0.0, 0.0, 1.5}, {}, {}};
   return {feet, {way.cosine, way.sine}, sight, false};
 }
 

@@ -51,7 +51,7 @@ TEST(Going, SaysWhyAnAgentStands) {
   EXPECT_EQ(way.reason, "no way leads to [5.00, 0.00] (none): it is as near as it gets");
   EXPECT_EQ(way.outcome, Path::Outcome::none);  // nowhere that it can be is nearer
   EXPECT_EQ(way.speed, 0.0);
-  level.kinds[0].move.no_path = NoPath::wait;
+  level.kinds[0].move->no_path = NoPath::wait;
   Simulation waiting(level);
   play(waiting, 60);
   EXPECT_EQ(going(waiting, {0}).reason,

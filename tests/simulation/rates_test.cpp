@@ -151,7 +151,7 @@ TEST(SteadyStep, AsksForNoMemory) {
   jet.range = 10.0;
   jet.speed = 8.0;
   jet.radius = 0.05;
-  jet.muzzle = {0, 0, 1};
+  jet.muzzle = Vector3d{0, 0, 1};
   jet.cooldown = Duration::from_seconds(0.5);
   jet.lifetime = Duration::from_seconds(2);
   Simulation simulation(level);

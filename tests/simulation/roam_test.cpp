@@ -194,10 +194,11 @@ like = "pruner"
 pace = 0.25
 pace_of = "pruner"
 )");
-  EXPECT_EQ(level.kinds[1].move.speed, 2.0);
-  EXPECT_EQ(level.kinds[2].move.speed, 0.5);
+  EXPECT_EQ(level.kinds[1].move->speed, 2.0);
+  EXPECT_EQ(level.kinds[2].move->speed, 0.5);
   EXPECT_EQ(faults_of("[kind.a.move]\npace = 0.5\n"),
-            "bad.toml:2:8: error: kind.a.move.pace and kind.a.move.pace_of go together\n");
+            "bad.toml:2:8: error: kind.a.move.pace needs pace_of beside it: whose speed it is a "
+            "share of\n");
   EXPECT_EQ(
       faults_of("[kind.a.move]\npace = 0.5\npace_of = \"a\"\n"),
       "bad.toml:3:11: error: the paces of kinds go in a circle: that of a depends on itself\n");

@@ -27,7 +27,8 @@ Level sprayed_hall() {
   Kind kind;
   kind.name = "collector";
   kind.team = 0;
-  kind.move.turn_rate = Angle::from_degrees(36'000.0);
+  kind.move.emplace().gait = Gait::fixed;
+  kind.move->turn_rate = Angle::from_degrees(36'000.0);
   Attack& peas = kind.attacks.emplace_back();
   peas.name = "peas";
   peas.how = Attack::How::shot;
@@ -40,7 +41,7 @@ Level sprayed_hall() {
   peas.bounces = 9;
   peas.bounce_loss = 0.1;
   peas.spread = Angle::from_degrees(120.0);
-  peas.muzzle = {0.0, 0.0, 1.4};
+  peas.muzzle = Vector3d{0.0, 0.0, 1.4};
   peas.lifetime = Duration::from_seconds(4.0);
   peas.cooldown = Duration::from_seconds(0.02);
   level.kinds = {kind};

@@ -384,20 +384,52 @@ TEST(Host, SetsThePoseAndWrongUseThrows) {
   EXPECT_EQ(simulation.state(player).facing, Vector2d(0, 1));
   EXPECT_THROW(simulation.set_pose(simulation.agent("turret"), {0, 0, 0}, {}), UsageError);
   EXPECT_THROW(simulation.set_pose(player, {NAN, 0, 0}, {}), UsageError);
-  EXPECT_THROW(simulation.agent("nobody"), UsageError);
+  EXPECT_THROW(static_cast<void>(simulation.agent("nobody")), UsageError);
   EXPECT_THROW(simulation.advance(-1.0), UsageError);
-  EXPECT_THROW(simulation.looker(player), UsageError);  // it has no sight
-  EXPECT_THROW(simulation.state({99}), UsageError);
+  EXPECT_THROW(static_cast<void>(simulation.looker(player)), UsageError);  // it has no sight
+  EXPECT_THROW(static_cast<void>(simulation.state({99})), UsageError);
 }
 
 TEST(Advance, TakesWholeStepsAndKeepsTheRest) {
   Simulation simulation(garden(kTurret + std::string("at = [20.0, 0.0]")));
-  EXPECT_EQ(simulation.advance(0.010), 0);
-  EXPECT_EQ(simulation.advance(0.010), 1);
-  EXPECT_EQ(simulation.advance(1.0), 60);
+  EXPECT_EQ(simulation.advance(0.010).steps, 0);
+  const Advance second = simulation.advance(0.010);
+  EXPECT_EQ(second.steps, 1);
+  EXPECT_NEAR(second.left_over, 0.2, 1e-9);  // 1.2 steps were given
+  EXPECT_EQ(simulation.advance(1.0).steps, 60);
   int steps = 0;
-  for (int frame = 0; frame < 600; ++frame) steps += simulation.advance(1.0 / 60.0);
+  for (int frame = 0; frame < 600; ++frame) steps += simulation.advance(1.0 / 60.0).steps;
   EXPECT_EQ(steps, 600);
+}
+
+// A second at 60 steps a second, of which 5 are allowed: 55 of them are lost, and the rest stays.
+TEST(Advance, LosesTheTimeBeyondTheMostSteps) {
+  Simulation simulation(garden(kTurret + std::string("at = [20.0, 0.0]")));
+  const Advance done = simulation.advance(1.0 + 0.5 / 60.0, 5);
+  EXPECT_EQ(done.steps, 5);
+  EXPECT_EQ(simulation.tick(), 5);
+  EXPECT_NEAR(done.left_over, 0.5, 1e-9);
+  EXPECT_NEAR(done.lost_seconds, 55.0 / 60.0, 1e-9);
+  EXPECT_EQ(simulation.advance(0.5 / 60.0).steps, 1);
+  EXPECT_EQ(simulation.advance(0.1, 0).steps, 0);
+  EXPECT_THROW(simulation.advance(0.1, -1), UsageError);
+}
+
+TEST(Events, ArePickedByWhatTheyAreAndWhomTheyAreAbout) {
+  Simulation simulation(read_level(GAZE_DEMO));
+  std::size_t seen = 0;
+  std::size_t by_filter = 0;
+  const AgentId player = simulation.agent("collector");
+  for (int i = 0; i < 1200; ++i) {
+    simulation.step();
+    for (const Event& event : simulation.events()) {
+      seen += event.what == Event::What::noticed && event.other == player;
+    }
+    by_filter += simulation.events({Event::What::noticed, player}).size();
+    EXPECT_EQ(simulation.events(EventFilter{}).size(), simulation.events().size());
+  }
+  EXPECT_GT(seen, 3U);
+  EXPECT_EQ(by_filter, seen);  // the player notices nobody itself
 }
 
 TEST(Look, SaysWhatHindersIt) {

@@ -46,5 +46,39 @@ TEST(Threads, PlayCopiesOfOneSimulationAlike) {
   for (const std::string& one : told) EXPECT_EQ(one, alone);
 }
 
+// Whatever does not change a game may be asked of it by all at once.
+TEST(Threads, AskOneGameAtOnce) {
+  Simulation simulation(read_level(GAZE_DEMO));
+  for (int step = 0; step < 200; ++step) simulation.step();
+  const auto answers = [](const Simulation& game) {
+    std::string text = fmt::format("{:x} ", game.digest());
+    for (std::uint32_t who = 0; who < game.agent_count(); ++who) {
+      for (std::uint32_t other = 0; other < game.agent_count(); ++other) {
+        text += explain(game.look({who}, {other})) + "\n";
+      }
+      text += going(game, {who}).reason + "\n";
+    }
+    return text;
+  };
+  std::vector<std::string> told(4);
+  std::vector<std::thread> threads;
+  for (std::string& one : told) {
+    threads.emplace_back([&] { one = answers(simulation); });
+  }
+  for (std::thread& thread : threads) thread.join();
+  for (const std::string& one : told) EXPECT_EQ(one, answers(simulation));
+}
+
+TEST(Threads, BeginGamesFromOneLevelThatIsPrepared) {
+  const Prepared prepared(read_level(GAZE_DEMO));
+  std::vector<std::string> told(4);
+  std::vector<std::thread> threads;
+  for (std::string& one : told) {
+    threads.emplace_back([&] { one = played_out(Simulation(prepared), 200); });
+  }
+  for (std::thread& thread : threads) thread.join();
+  for (const std::string& one : told) EXPECT_EQ(one, told[0]);
+}
+
 }  // namespace
 }  // namespace gaze

@@ -12,7 +12,7 @@ namespace {
 
 /// What of a body solids may not reach into.
 Cylinder solid_part(const Kind& kind, const Vector3d& feet) {
-  const double lift = kind.move.gait == Gait::hover ? 0.0 : kind.move.step_height;
+  const double lift = kind.move->gait == Gait::hover ? 0.0 : *kind.move->step_height;
   return {feet + Vector3d{0.0, 0.0, lift}, kind.radius, kind.height - lift};
 }
 
@@ -21,11 +21,11 @@ bool wants_to_go(const Simulation& simulation, AgentId agent) {
   const Level& level = simulation.level();
   const Kind& kind = level.kind_of(level.agents[agent.index]);
   const AgentState state = simulation.state(agent);
-  if (!state.is_alive || !travels(kind.move.gait)) return false;
+  if (!state.is_alive || !travels(kind.move->gait)) return false;
   if (state.mode == Mode::patrol || state.mode == Mode::return_ || state.mode == Mode::wander) {
     return true;
   }
-  if (state.mode != Mode::chase || !state.target || kind.move.keep_away > 0.0) return false;
+  if (state.mode != Mode::chase || !state.target || kind.move->keep_away > 0.0) return false;
   const Kind& other = level.kind_of(level.agents[state.target->index]);
   const Vector3d way = simulation.state(*state.target).position - state.position;
   return way.head<2>().norm() > stop_distance(kind, other) + 0.1;
@@ -47,7 +47,7 @@ TEST_P(DemoRun, GoesOnForTenThousandStepsWithNobodyStuckOrInASolid) {
     for (std::uint32_t i = 0; i < count; ++i) {
       const AgentState state = simulation.state({i});
       const Kind& kind = level.kind_of(level.agents[i]);
-      if (kind.move.gait != Gait::drop) {  // what drops lies where it lands, be it on a ramp
+      if (kind.move->gait != Gait::drop) {  // what drops lies where it lands, be it on a ramp
         ASSERT_FALSE(simulation.world().overlaps(solid_part(kind, state.position), Stops::bodies))
             << level.agents[i].id << " at tick " << tick;
       }
@@ -75,11 +75,11 @@ TEST(Crowds, OfHundredsNeverEnterASolidFromStepToStep) {
     kind.name = gait == Gait::walk ? "sweeper" : "toad";
     kind.radius = gait == Gait::walk ? 0.35 : 0.25;
     kind.height = gait == Gait::walk ? 1.6 : 0.5;
-    kind.move.gait = gait;
-    kind.move.speed = 2.5;
-    kind.move.step_height = 0.2;
-    kind.move.hop_height = gait == Gait::hop ? 0.6 : 0.0;
-    kind.move.hop_length = 1.2;
+    kind.move.emplace().gait = gait;
+    kind.move->speed = 2.5;
+    kind.move->step_height = 0.2;
+    if (gait == Gait::hop) kind.move->hop_height = 0.6;
+    if (gait == Gait::hop) kind.move->hop_length = 1.2;
     kind.wander = Wander{Wander::Style::free, "", Duration::from_seconds(0.2)};
   }
   level.named_kinds = level.kinds.size();

@@ -12,9 +12,9 @@ inline const std::vector<double> kThreePoints{0.0, 0.5, 1.0};
 /// At the origin, facing x, its eye 1 m up; sees 10 m.
 inline Looker watcher(double field_deg = 90.0) {
   Sight sight;
-  sight.range = sight.keep_range = 10.0;
+  sight.range = 10.0;
   sight.field_of_view = Angle::from_degrees(field_deg);
-  sight.eye = {0.0, 0.0, 1.0};
+  sight.eye = Vector3d{0.0, 0.0, 1.0};
   return {{0, 0, 0}, {1, 0}, sight, false};
 }
 

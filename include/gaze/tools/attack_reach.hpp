@@ -4,8 +4,8 @@
 #include <string>
 #include <vector>
 
+#include "gaze/face.hpp"
 #include "gaze/tools/cover.hpp"
-#include "gaze/version.hpp"
 
 /// Where an attack can hurt from where an agent stands.
 namespace GAZE_FACE gaze {

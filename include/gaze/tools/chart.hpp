@@ -4,8 +4,8 @@
 #include <string>
 #include <vector>
 
+#include "gaze/face.hpp"
 #include "gaze/tools/picture.hpp"
-#include "gaze/version.hpp"
 
 /// Plots of numbers over time.
 namespace GAZE_FACE gaze {

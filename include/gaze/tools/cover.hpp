@@ -3,10 +3,10 @@
 #include <string>
 #include <vector>
 
+#include "gaze/face.hpp"
 #include "gaze/seen_area.hpp"
 #include "gaze/simulation.hpp"
 #include "gaze/tools/spots.hpp"
-#include "gaze/version.hpp"
 
 /// By whom each spot of a level is seen.
 namespace GAZE_FACE gaze {

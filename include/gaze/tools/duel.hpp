@@ -7,8 +7,8 @@
 #include <vector>
 
 #include "gaze/event.hpp"
+#include "gaze/face.hpp"
 #include "gaze/simulation.hpp"
-#include "gaze/version.hpp"
 
 namespace GAZE_FACE gaze {
 

@@ -5,8 +5,8 @@
 #include <string_view>
 #include <vector>
 
+#include "gaze/face.hpp"
 #include "gaze/level.hpp"
-#include "gaze/version.hpp"
 
 namespace GAZE_FACE gaze {
 

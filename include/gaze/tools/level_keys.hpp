@@ -4,8 +4,8 @@
 #include <string_view>
 #include <vector>
 
+#include "gaze/face.hpp"
 #include "gaze/level.hpp"
-#include "gaze/version.hpp"
 
 /// What can stand in a level file, for editors, for people and for the command line. All of it
 /// comes from the list of keys that the reader goes by.

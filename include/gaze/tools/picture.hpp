@@ -5,10 +5,10 @@
 #include <string>
 #include <vector>
 
+#include "gaze/face.hpp"
 #include "gaze/path.hpp"
 #include "gaze/simulation.hpp"
 #include "gaze/tools/spots.hpp"
-#include "gaze/version.hpp"
 
 namespace GAZE_FACE gaze {
 

@@ -5,10 +5,10 @@
 #include <vector>
 
 #include "gaze/event.hpp"
+#include "gaze/face.hpp"
 #include "gaze/path.hpp"
 #include "gaze/simulation.hpp"
 #include "gaze/tools/finding.hpp"
-#include "gaze/version.hpp"
 
 /// What the command prints, as text and as JSON. Numbers in JSON are rounded to 9 decimals.
 namespace GAZE_FACE gaze {
@@ -51,11 +51,7 @@ namespace GAZE_FACE gaze {
 [[nodiscard]] std::string finding_line(const Finding& finding);
 
 /// A row for each finding about a pair of kinds, below a head of columns; empty if there is none.
-/// Rows longer than so many columns are broken as by `wrapped`.
+/// Rows longer than so many columns are broken between words; 0: none are.
 [[nodiscard]] std::string pair_table(std::span<const Finding> findings, std::size_t columns);
-
-/// A line broken between words so that no part is longer than so many columns, if a word is not;
-/// from the second part on after so many blanks. 0 columns, or too few for the blanks: as it is.
-[[nodiscard]] std::string wrapped(std::string_view line, std::size_t columns, std::size_t indent);
 
 }  // namespace gaze

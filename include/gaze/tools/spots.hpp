@@ -3,8 +3,8 @@
 #include <cstdint>
 #include <vector>
 
+#include "gaze/face.hpp"
 #include "gaze/geometry.hpp"
-#include "gaze/version.hpp"
 
 namespace GAZE_FACE gaze {
 

@@ -2,8 +2,8 @@
 
 #include <string>
 
+#include "gaze/face.hpp"
 #include "gaze/simulation.hpp"
-#include "gaze/version.hpp"
 
 namespace GAZE_FACE gaze {
 

@@ -5,8 +5,8 @@
 #include <vector>
 
 #include "gaze/acquaintance.hpp"
+#include "gaze/face.hpp"
 #include "gaze/simulation.hpp"
-#include "gaze/version.hpp"
 
 /// Watching what one agent perceives of another over a stretch of a run.
 namespace GAZE_FACE gaze {

@@ -21,7 +21,7 @@ int main() {
   gaze::Looker looker;
   looker.sight.range = 10.0;
   looker.sight.field_of_view = gaze::Angle::from_degrees(90.0);
-  looker.sight.eye.z() = 1.5;
+  looker.sight.eye = gaze::Vector3d{0.0, 0.0, 1.5};
   gaze::LookedAt other;
   other.feet = {4.0, 0.0, 0.0};
   other.body_points = feet_and_head;

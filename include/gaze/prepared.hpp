@@ -1,0 +1,41 @@
+#pragma once
+
+#include <memory>
+#include <optional>
+#include <string_view>
+
+#include "gaze/face.hpp"
+#include "gaze/level.hpp"
+#include "gaze/navigation.hpp"
+#include "gaze/world.hpp"
+
+namespace GAZE_FACE gaze {
+
+/// A level made ready to be played: held against all rules, with all that was left out, its solids
+/// indexed, and the navigation meshes made of all who find ways in it. Nothing of this happens in
+/// the midst of play. Immutable; copies share everything, and any number of games on any number of
+/// threads may be begun from it.
+class Prepared {
+ public:
+  /// Throws LevelError with all that `validate` finds. Takes as long as the meshes do: 0.02 s among
+  /// 200 solids, 0.3 s among 2,000.
+  explicit Prepared(const Level& level);
+  /// The same with a world that is there already. Throws UsageError if it is none of the level.
+  Prepared(std::shared_ptr<const Level> level, const World& world);
+
+  const Level& level() const noexcept;
+  const World& world() const noexcept;
+
+  /// The mesh for the bodies of a kind, as they are with the tags of their kind; nothing if nobody
+  /// of that size finds ways. Throws UsageError if there is no such kind.
+  std::optional<NavigationMesh> mesh(std::string_view kind) const;
+
+  struct Data;
+
+ private:
+  friend const Data& data_of(const Prepared& prepared) noexcept;
+
+  std::shared_ptr<const Data> data_;
+};
+
+}  // namespace gaze

@@ -1,0 +1,18 @@
+#pragma once
+
+#include <memory>
+
+#include "gaze/level.hpp"
+
+namespace gaze {
+
+/// The level with all that was left out, copied only if anything was. Throws LevelError with all
+/// that `validate` finds.
+[[nodiscard]] std::shared_ptr<const Level> playable(std::shared_ptr<const Level> level);
+/// The same of a level that is somebody else's, and is copied.
+[[nodiscard]] std::shared_ptr<const Level> playable(const Level& level);
+
+/// Throws LevelError where a world cannot be made of the solids of a level.
+void need_solids(const Level& level);
+
+}  // namespace gaze
