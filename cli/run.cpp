@@ -73,10 +73,10 @@ std::string place_table(const Simulation& simulation, std::span<const Event> eve
 // Where anybody has scored.
 std::string score_lines(const Simulation& simulation) {
   std::string text;
-  for (std::uint32_t i = 0; i < simulation.agent_count(); ++i) {
-    const double score = simulation.state({i}).score;
+  for (const AgentId agent : simulation.agents()) {
+    const double score = simulation.state(agent).score;
     if (score != 0.0)
-      text += fmt::format("{} scored {}\n", simulation.id_of({i}), number_text(score));
+      text += fmt::format("{} scored {}\n", simulation.id_of(agent), number_text(score));
   }
   return text.empty() ? text : "\n" + text;
 }

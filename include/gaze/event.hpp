@@ -21,9 +21,11 @@ struct Noise {
 inline constexpr std::uint32_t kNobody = 0xFFFFFFFF;
 
 /// An agent of a simulation, by its number. One that nobody has set is nobody; every call that
-/// takes one refuses an agent that there is not (UsageError).
+/// takes one refuses an agent that there is not, or that is no longer there (UsageError).
 struct AgentId {
   std::uint32_t index = kNobody;  ///< In Level::agents.
+  /// So many had the number before it: numbers of those who were taken out are used again.
+  std::uint32_t generation = 0;
   auto operator<=>(const AgentId&) const = default;
 };
 

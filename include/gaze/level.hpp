@@ -57,9 +57,9 @@ struct Agent {
   std::vector<ScriptStep> script;
   /// Until woken it perceives nothing and does nothing. What something wakes begins asleep.
   bool is_asleep = false;
-  /// True for agents that a simulation has added for what others leave behind. They are not a part
-  /// of what was written.
-  bool is_leftover = false;
+  /// True for agents that a simulation keeps for what others may leave behind, and for those that
+  /// the host has taken out. A game that begins has none of them.
+  bool is_spare = false;
   Place place;
 };
 

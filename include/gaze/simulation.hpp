@@ -48,7 +48,7 @@ struct AgentState {
   std::vector<std::string> tags;      ///< Those it has now.
   std::optional<HeardNoise> goes_by;  ///< What it heard last.
   double score = 0.0;                 ///< For those whom it has defeated, over all rounds.
-  bool is_there = true;               ///< False while it is kept for something to leave behind.
+  bool is_there = true;               ///< False before somebody has left it behind.
   std::optional<AgentId> carrier;     ///< Of a thing, who carries it.
   std::vector<int> pockets;           ///< What is left of each that its kind carries.
 };
@@ -75,8 +75,7 @@ struct EventFilter {
 /// moved from may be copied, assigned to and destroyed, and nothing else.
 class Simulation {
  public:
-  /// Places all agents and lets them look once, at tick 0. Behind the agents of the level come, not
-  /// there yet, those that may be left behind: `agent_count` counts them, and `level` has them.
+  /// Places all agents and lets them look once, at tick 0.
   explicit Simulation(const Prepared& prepared);
   /// The same for one game alone: the level is made ready first. Throws LevelError with all that
   /// `validate` finds.
@@ -108,7 +107,11 @@ class Simulation {
   [[nodiscard]] std::vector<Event> events(const EventFilter& filter) const;
   [[nodiscard]] std::string describe(const Event& event) const;  ///< One line, without the time.
 
-  [[nodiscard]] std::size_t agent_count() const noexcept;
+  /// Those in the game, whether defeated or not, in the order of their numbers: not those that are
+  /// merely kept for what may be left behind, nor those that have been taken out.
+  [[nodiscard]] std::vector<AgentId> agents() const;
+  [[nodiscard]] std::size_t agent_count() const noexcept;     ///< So many of them.
+  [[nodiscard]] bool is_there(AgentId agent) const noexcept;  ///< False for nobody as well.
   [[nodiscard]] AgentId agent(std::string_view id) const;  ///< Throws UsageError if there is none.
   [[nodiscard]] std::optional<AgentId> find_agent(std::string_view id) const;
   [[nodiscard]] const std::string& id_of(AgentId agent) const;
@@ -161,6 +164,35 @@ class Simulation {
   bool throw_thing(AgentId agent, std::string_view kind, const Vector3d& place);
   void drop(AgentId agent);
 
+  /// Puts somebody new into play, who perceives and is perceived from the next step on; its id is
+  /// the name of its kind and a number, unless it gets one. The second form takes one with a
+  /// patrol, or that the host drives; it has no script. Allocates; O(1) but where the last copy of
+  /// the game shares what it is changed from. If `Prepared` has not made the mesh that it needs, it
+  /// is made here. Throws UsageError for an unknown kind, an id that is taken, and what `validate`
+  /// would find.
+  AgentId spawn(std::string_view kind, const Vector3d& position, Angle facing,
+                std::string_view id = {});
+  AgentId spawn(const Agent& agent);
+
+  /// Takes agents out of the game, with what they have fired; what they carry falls down. Nobody
+  /// knows of them any more. Their ids and numbers may be used again, with another generation.
+  /// O(size of the game) for any number of them.
+  void despawn(AgentId agent);
+  void despawn(std::span<const AgentId> agents);
+
+  /// Makes an agent one of another kind, with all that this has: attacks are ready, pockets full,
+  /// its health is at most that of the kind. It goes on with what it is about, and remembers.
+  void set_kind(AgentId agent, std::string_view kind);
+
+  /// Sets a number of a kind, by the path that it has in a file: ("kind.pruner.sight.range", 6.0);
+  /// an agent's by ("agent.pruner-1.sight.range", 6.0). Whoever is `like` that kind and has the
+  /// same value there gets the new one. Angles are in degrees, times in seconds; words that say yes
+  /// or no are 1 and 0. What is under way goes on by the new values. Throws UsageError, and changes
+  /// nothing, for a path that leads to no number, and for what `validate` would find.
+  /// O(size of the level).
+  void set_value(std::string_view path, double value);
+  [[nodiscard]] double value(std::string_view path) const;  ///< As it is now.
+
   /// Puts an agent elsewhere, whoever drives it, as if it had always stood there; it goes on with
   /// what it was about. @return False if it is not in play. Throws UsageError as `set_pose` does.
   bool teleport(AgentId agent, const Vector3d& place, Angle facing);
@@ -196,7 +228,9 @@ class Simulation {
   /// one chance in 2^64, different digests.
   [[nodiscard]] std::uint64_t digest() const;
 
-  /// The level as it was given; after its agents come those that may be left behind.
+  /// The level as it is played now, with what has been set and put in since. Its agents are by
+  /// number: those that are `is_spare` are kept for what may be left behind, or were taken out; a
+  /// game that begins with this level has none of them. Valid until the game is changed.
   [[nodiscard]] const Level& level() const noexcept;
   [[nodiscard]] const World& world() const noexcept;
   /// The mesh on which an agent finds its ways as it is now, if it finds any.

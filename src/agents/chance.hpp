@@ -19,8 +19,11 @@ constexpr std::uint64_t scrambled(std::uint64_t z) {
 class Chance {
  public:
   Chance() = default;
-  Chance(std::uint64_t seed, std::size_t agents) {
-    for (std::size_t who = 0; who < agents; ++who) {
+  Chance(std::uint64_t seed, std::size_t agents) { add_agents(seed, agents); }
+
+  /// A stream for each agent from those that there are up to so many.
+  void add_agents(std::uint64_t seed, std::size_t agents) {
+    for (std::size_t who = random_.size(); who < agents; ++who) {
       random_.push_back(scrambled(scrambled(seed + kGoldenStep) + who));
     }
   }

@@ -8,7 +8,7 @@ Event& Teller::tell(Event::What what, std::uint32_t who) const {
   Event& event = events.all.emplace_back();
   event.what = what;
   event.tick = clock.tick;
-  event.agent = {who};
+  event.agent = id_of(who);
   return event;
 }
 

@@ -30,9 +30,25 @@ class Asking {
   const Level& level() const { return *parts().fixed.level; }
   Plane plane() const { return level().plane; }
   const Agent& agent(std::uint32_t i) const { return level().agents[i]; }
+  /// How a host names it.
+  AgentId id_of(std::uint32_t i) const { return {i, parts().fixed.generation[i]}; }
   const Kind& kind(std::uint32_t i) const { return *parts().fixed.kind_of[i]; }
   const Attack& attack(std::uint32_t i, std::uint32_t number) const {
     return kind(i).attacks[number];
+  }
+  const Attack& attack(const AttackId& id) const {
+    const Kind& kind_of_it = level().kinds[id.kind];
+    return id.number == AttackId::kFlight ? kind_of_it.thing->flight
+                                          : kind_of_it.attacks[id.number];
+  }
+  AttackId attack_id(std::uint32_t i, std::uint32_t number) const {
+    return {parts().fixed.kind_index[i], number};
+  }
+  /// Its name, which lives as long as the game or any copy of it, whatever is set.
+  std::string_view name_of(const AttackId& id) const {
+    const KindLinks& links_of_it = parts().fixed.links.kinds[id.kind];
+    return id.number == AttackId::kFlight ? links_of_it.flight_noise.text
+                                          : links_of_it.attack_noises[id.number].text;
   }
   const KindLinks& links(std::uint32_t i) const {
     return parts().fixed.links.kinds[parts().fixed.kind_index[i]];

@@ -48,11 +48,20 @@ struct StartChoice {
   Whom apart_from;
 };
 
+/// Agents kept for what one may leave behind: at its defeat, or where its shots end.
+struct Pool {
+  std::uint32_t owner = 0;
+  std::optional<AttackId> attack;  ///< None: at its defeat.
+  std::uint32_t first = 0;         ///< Index of an agent; so many from there on.
+  std::uint32_t count = 0;
+};
+
 /// The level, and what is worked out from it once, before anything moves.
 struct Fixed {
   std::shared_ptr<const Level> level;
-  std::uint64_t digest = 0;  ///< Of all that decides how the level plays.
-  std::size_t placed = 0;    ///< Agents of the level itself; those behind them may be left behind.
+  std::uint64_t digest = 0;  ///< Of all that decides how the level plays with which it began.
+  std::shared_ptr<const std::vector<Kind>> written;  ///< The kinds, with what is left out.
+  bool is_changed = false;  ///< Agents have come or gone since, or values are others.
 
   std::vector<KindLimits> limits;     ///< By kind.
   std::vector<std::uint32_t> bases;   ///< By kind: the one that it is like, or kNoBase.
@@ -68,6 +77,9 @@ struct Fixed {
   std::vector<Driver> driver;                       ///< By agent; dense, for hot loops.
   std::vector<Mode> idle;                           ///< By agent: the mode that it begins in.
   std::vector<double> radius;                       ///< By agent, metres.
+  std::vector<std::uint32_t> generation;            ///< By agent: so many had its number before it.
+  std::vector<char> is_vacant;                      ///< By agent: whose number is free.
+  std::vector<Pool> pools;                          ///< By owner.
   std::vector<std::vector<std::uint32_t>> foes_of;  ///< By team: the agents it is hostile to.
   std::vector<std::uint32_t> touchers;              ///< Agents with an attack by touch.
   std::vector<std::uint32_t> healers;               ///< Agents that heal by themselves.

@@ -104,19 +104,16 @@ RuleLinks links_of(Finder& finder, const Kind& kind, const Rule& rule) {
 
 KindLinks links_of(Finder& finder, const Kind& kind) {
   KindLinks links;
+  links.name = kind.name;
   links.named = finder.kind(kind.name);
   for (const Rule& rule : kind.when.rules) links.rules.push_back(links_of(finder, kind, rule));
-  for (const Attack& attack : kind.attacks) {
+  for (const Attack& attack : kind.attacks)
     links.attack_noises.push_back(finder.noise(attack.name));
-    if (attack.name == kind.defeat.attack && links.burst == nullptr) links.burst = &attack;
-  }
+  links.burst = number_of(kind.attacks, kind.defeat.attack, kByName);
   if (kind.thing) links.flight_noise = finder.noise(kind.thing->flight.name);
   links.wakes = finder.agents(kind.defeat.wakes);
   links.tells = finder.agents(kind.defeat.tells);
-  if (kind.wander) {
-    const Index area = finder.zone(kind.wander->area);
-    if (area != kNothing) links.area = &finder.level().zones[area];
-  }
+  if (kind.wander) links.area = finder.zone(kind.wander->area);
   return links;
 }
 

@@ -23,6 +23,14 @@ struct NoiseName {
   std::uint32_t id = kNothing;
 };
 
+/// An attack of a kind, by number, or how a thing of that kind flies.
+struct AttackId {
+  static constexpr std::uint32_t kFlight = 0xFFFFFFFF;
+  std::uint32_t kind = kNothing;
+  std::uint32_t number = 0;
+  bool operator==(const AttackId&) const = default;
+};
+
 struct RuleLinks {
   /// What the cause of a rule has to be about: the number of a feeler, a side, a kind, a noise or a
   /// mode.
@@ -34,14 +42,15 @@ struct RuleLinks {
 };
 
 struct KindLinks {
+  std::string_view name;
   std::uint32_t named = 0;  ///< The first kind of its name.
   std::vector<RuleLinks> rules;
   std::vector<NoiseName> attack_noises;  ///< By attack.
   NoiseName flight_noise;                ///< Of a thing that is thrown.
-  const Attack* burst = nullptr;         ///< At its defeat.
+  std::uint32_t burst = kNothing;        ///< The number of its attack at its defeat.
   std::vector<std::uint32_t> wakes;      ///< At its defeat.
   std::vector<std::uint32_t> tells;      ///< At its defeat.
-  const Zone* area = nullptr;            ///< In which it wanders.
+  std::uint32_t area = kNothing;         ///< The number of the zone in which it wanders.
 };
 
 /// What the names in one step of a script stand for.

@@ -130,8 +130,11 @@ struct Told {
   std::vector<std::uint32_t> gone;  ///< Who has been defeated, caught or lost.
   std::vector<Coming> comings;
 
-  Told() = default;
-  explicit Told(std::size_t agents) : news(agents), last_noise(agents) {}
+  /// So many agents.
+  void resize(std::size_t agents) {
+    news.resize(agents);
+    last_noise.resize(agents);
+  }
 };
 
 }  // namespace gaze

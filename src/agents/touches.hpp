@@ -15,7 +15,6 @@ struct Everyone;
 class Touches {
  public:
   Touches() = default;
-  explicit Touches(std::size_t agents) : touching_(agents) {}
 
   /// On which of its sides one agent is touched by another, if it is touched.
   [[nodiscard]] std::optional<Side> side(const Everyone& all, std::uint32_t who,
@@ -24,23 +23,21 @@ class Touches {
   std::optional<Side> note(const Everyone& all, std::uint32_t who, std::uint32_t other);
   /// Forgets those that no longer touch it.
   void forget_gone(const Everyone& all, std::uint32_t who);
+  void resize(std::size_t agents) { touching_.resize(agents); }
   void reset(std::uint32_t who) { touching_[who].clear(); }
 
-  /// For saves: `list` may change the length of what touches one agent, and then `one` the other
-  /// and the side of each.
-  template <typename One, typename List>
-  void go_through(One&& one, List&& list) {
-    for (std::vector<Touching>& touching : touching_) {
-      list(touching);
-      for (Touching& it : touching) one(it.other, it.side);
-    }
+  /// For saves, and where agents go: `list` gets all that touches one agent.
+  template <typename List>
+  void go_through(List&& list) {
+    for (std::vector<Touching>& touching : touching_) list(touching);
   }
 
- private:
   struct Touching {
     std::uint32_t other = 0;
     Side side = Side::front;
   };
+
+ private:
   std::vector<std::vector<Touching>> touching_;  ///< By agent: those that touch it.
 };
 

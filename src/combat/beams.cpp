@@ -36,7 +36,7 @@ Meeting beam_end(const Fighting& state, const Beam& beam, Shell& ray, Vector3d& 
   const Attack& attack = state.attack(beam.who, beam.attack);
   const Fighter fighter = fighter_of(state, beam.who);
   ray.shooter = beam.who;
-  ray.attack = &attack;
+  ray.attack = state.attack_id(beam.who, beam.attack);
   ray.position = muzzle_of(state.plane(), attack, fighter);
   Vector3d way = ahead_of(state.plane(), attack, fighter);
   if (const auto to = beam_way(state, beam, attack, fighter, ray.position)) way = *to;
@@ -62,7 +62,8 @@ void settle_beam(Fighting& state, Beam& beam, const Vector3d& from) {
   // Several beams of one step, from pulls that follow each other quickly, fall at moments of their
   // own.
   const Moment when = std::min(beam.until, state.now());
-  state.fights.blows.push_back({beam.who, *beam.body, &attack, left, from, from, when});
+  state.fights.blows.push_back(
+      {beam.who, *beam.body, state.attack_id(beam.who, beam.attack), left, from, from, when});
 }
 
 // A beam hurts in portions and not in every step. What it meets is told when that changes.
@@ -72,7 +73,8 @@ void shine(Fighting& state, Beam& beam) {
   Vector3d place{0.0, 0.0, 0.0};
   const Meeting meeting = beam_end(state, beam, ray, place);
   const Attack& attack = state.attack(beam.who, beam.attack);
-  state.fights.beam_rays.push_back({{beam.who}, attack.name, ray.position, place, *attack.radius});
+  state.fights.beam_rays.push_back(
+      {state.id_of(beam.who), state.name_of(ray.attack), ray.position, place, *attack.radius});
   const std::optional<Index> solid =
       meeting.solid ? std::optional(meeting.solid->index) : std::nullopt;
   if (meeting.body != beam.body || solid != beam.solid) {

@@ -25,13 +25,14 @@ void feel_hurt(Fighting& state, Index who, std::optional<Index> by) {
 
 double damage_of(const Fighting& state, const Blow& blow, Side side) {
   const Kind& kind = state.kind(blow.victim);
-  return blow.attack->damage * blow.share * share_taken(kind, blow.attack->damage_kind) *
+  const Attack& attack = state.attack(blow.attack);
+  return attack.damage * blow.share * share_taken(kind, attack.damage_kind) *
          kind.side_factors[static_cast<std::size_t>(side)];
 }
 
 // The push is level, away from where the blow came from.
 void push(Fighting& state, const Blow& blow) {
-  const Attack& attack = *blow.attack;
+  const Attack& attack = state.attack(blow.attack);
   if (attack.push == 0.0 || !travels(state.kind(blow.victim).move->gait)) return;
   Vector3d away = state.middle(blow.victim) - blow.from;
   away.z() = 0.0;
@@ -59,8 +60,8 @@ void deal(Fighting& state, const Blow& blow) {
   state.fights.grace_until[who] = blow.when + state.limit(who).grace;
   state.lives.hurt_at[who] = blow.when;
   Event& event = state.tell(Event::What::hurt, who);
-  event.other = AgentId{blow.by};
-  event.attack = blow.attack->name;
+  event.other = state.id_of(blow.by);
+  event.attack = state.name_of(blow.attack);
   event.damage = lost;
   event.health = state.lives.health[who];
   event.side = side;
@@ -74,15 +75,16 @@ void deal(Fighting& state, const Blow& blow) {
 
 }  // namespace
 
-void blast(Fighting& state, Index by, Index maker, const Attack& attack, const Vector3d& place,
+void blast(Fighting& state, Index by, Index maker, const AttackId& id, const Vector3d& place,
            double radius, Moment when) {
-  tell_attack(state, Event::What::blast, maker, attack).place = place;
-  state.fights.last_blast[maker] = BlastMade{attack.name, place, radius, state.clock.tick};
+  const Attack& attack = state.attack(id);
+  tell_attack(state, Event::What::blast, maker, id).place = place;
+  state.fights.last_blast[maker] = BlastMade{state.name_of(id), place, radius, state.clock.tick};
   for (Index who = 0; who < state.agent_count(); ++who) {
     if (!state.lives.alive[who] || who == maker || !can_hurt(state, by, attack, who)) continue;
     const double share = blast_share(state.world, attack, place, radius, state.body(who),
                                      state.kind(who).body_points);
-    if (share > 0.0) state.fights.blows.push_back({by, who, &attack, share, place, place, when});
+    if (share > 0.0) state.fights.blows.push_back({by, who, id, share, place, place, when});
   }
   if (state.fights.solid_health.empty()) return;
   for (Index solid = 0; solid < state.level().solids.size(); ++solid) {
@@ -127,7 +129,7 @@ void hurt(Fighting& state, Index who, double points, std::optional<Index> by) {
   health -= lost;
   state.lives.hurt_at[who] = state.now();
   Event& event = state.tell(Event::What::hurt, who);
-  if (by) event.other = AgentId{*by};
+  if (by) event.other = state.id_of(*by);
   event.damage = lost;
   event.health = health;
   event.place = state.bodies.position[who];

@@ -8,7 +8,7 @@ namespace gaze {
 /// A blast. It adds blows for all whom it may hurt, who are within it and whom nothing shields, and
 /// it wears down what breaks. `by` is who did it; `maker` is whose attack it is: the jar, and not
 /// who threw it.
-void blast(Fighting& state, std::uint32_t by, std::uint32_t maker, const Attack& attack,
+void blast(Fighting& state, std::uint32_t by, std::uint32_t maker, const AttackId& id,
            const Vector3d& place, double radius, Moment when);
 /// Deals the blows of this step. They fall together, against the health at the start of the step.
 void deal_blows(Fighting& state);
@@ -30,7 +30,7 @@ void defeat(Fighting& state, std::uint32_t who, const Vector3d& feet,
 /// Takes an agent out of the round without hurting it: it has been caught.
 void put_out(Fighting& state, std::uint32_t who);
 /// What a shot leaves behind where it ends.
-void leave_behind(Fighting& state, std::uint32_t owner, const Attack& attack,
+void leave_behind(Fighting& state, std::uint32_t owner, const AttackId& attack,
                   const Vector3d& place);
 
 }  // namespace gaze

@@ -13,10 +13,11 @@ namespace {
 using Index = std::uint32_t;
 
 void burst_at_defeat(Fighting& state, Index who, const Vector3d& feet, Index by, Moment when) {
-  const Attack* attack = state.links(who).burst;
-  if (attack == nullptr) return;
+  const Index attack = state.links(who).burst;
+  if (attack == kNothing) return;
   const Vector3d middle = feet + Vector3d{0.0, 0.0, state.kind(who).height / 2.0};
-  blast(state, by, who, *attack, middle, attack->range, when);
+  blast(state, by, who, state.attack_id(who, attack), middle, state.attack(who, attack).range,
+        when);
 }
 
 void tell_and_wake(Fighting& state, Index who, std::optional<Index> by) {
@@ -32,9 +33,15 @@ void tell_and_wake(Fighting& state, Index who, std::optional<Index> by) {
 }
 
 // If all of them are in use, it is the one that has lain there longest.
-void put_next(Fighting& state, Leftover& leftover, const Vector3d& feet, const Vector2d& facing) {
-  state.told.comings.push_back({leftover.first + leftover.next, feet, facing});
-  leftover.next = (leftover.next + 1) % leftover.count;
+void put_next(Fighting& state, Index owner, const std::optional<AttackId>& attack,
+              const Vector3d& feet) {
+  const std::vector<Pool>& pools = state.fixed.pools;
+  for (std::size_t i = 0; i < pools.size(); ++i) {
+    if (pools[i].owner != owner || pools[i].attack != attack) continue;
+    Index& next = state.fights.next_left[i];
+    state.told.comings.push_back({pools[i].first + next, feet, state.bodies.facing[owner]});
+    next = (next + 1) % pools[i].count;
+  }
 }
 
 void come_back_later(Fighting& state, Index who) {
@@ -59,27 +66,21 @@ void defeat(Fighting& state, Index who, const Vector3d& feet, std::optional<Inde
   state.lives.defeated_by[who] = by;
   Event& event = state.tell(Event::What::defeated, who);
   if (by) {
-    event.other = AgentId{*by};
+    event.other = state.id_of(*by);
     event.score = state.kind(who).defeat.score;
     state.score[*by] += event.score;
   }
   put_out(state, who);
   burst_at_defeat(state, who, feet, by.value_or(who), when);
-  for (Leftover& leftover : state.fights.leftovers) {
-    if (leftover.owner != who || leftover.attack != nullptr) continue;
-    put_next(state, leftover, feet, state.bodies.facing[who]);
-  }
+  put_next(state, who, std::nullopt, feet);
   tell_and_wake(state, who, by);
   come_back_later(state, who);
 }
 
-void leave_behind(Fighting& state, Index owner, const Attack& attack, const Vector3d& place) {
-  if (!attack.leaves) return;
-  for (Leftover& leftover : state.fights.leftovers) {
-    if (leftover.owner != owner || leftover.attack != &attack) continue;
-    const Vector3d feet = place - Vector3d{0.0, 0.0, *attack.radius};
-    put_next(state, leftover, feet, state.bodies.facing[owner]);
-  }
+void leave_behind(Fighting& state, Index owner, const AttackId& attack, const Vector3d& place) {
+  const Attack& values = state.attack(attack);
+  if (!values.leaves) return;
+  put_next(state, owner, attack, place - Vector3d{0.0, 0.0, *values.radius});
 }
 
 }  // namespace gaze

@@ -13,12 +13,9 @@ using Index = std::uint32_t;
 void show_projectiles(Fighting& state) {
   state.fights.projectiles.clear();
   for (const Shell& shell : state.fights.shells) {
-    state.fights.projectiles.push_back({{shell.shooter},
-                                        shell.attack->name,
-                                        shell.position,
-                                        shell.velocity,
-                                        *shell.attack->radius,
-                                        shell.number});
+    state.fights.projectiles.push_back({state.id_of(shell.shooter), state.name_of(shell.attack),
+                                        shell.position, shell.velocity,
+                                        *state.attack(shell.attack).radius, shell.number});
   }
 }
 
@@ -28,9 +25,9 @@ Fighter fighter_of(const Everyone& all, Index who) {
   return fighter_of(all.plane(), all.kind(who), all.bodies.position[who], all.bodies.facing[who]);
 }
 
-Event& tell_attack(const Teller& state, Event::What what, Index who, const Attack& attack) {
+Event& tell_attack(const Teller& state, Event::What what, Index who, const AttackId& attack) {
   Event& event = state.tell(what, who);
-  event.attack = attack.name;
+  event.attack = state.name_of(attack);
   return event;
 }
 

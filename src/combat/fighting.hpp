@@ -45,6 +45,7 @@ void release_things(Fighting& state);
 /// Which share of its damage an attack does from so far away, in [0, 1].
 [[nodiscard]] double damage_share(const Attack& attack, double distance);
 /// Tells an event about an attack.
-Event& tell_attack(const Teller& state, Event::What what, std::uint32_t who, const Attack& attack);
+Event& tell_attack(const Teller& state, Event::What what, std::uint32_t who,
+                   const AttackId& attack);
 
 }  // namespace gaze

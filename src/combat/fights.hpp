@@ -39,7 +39,7 @@ struct Release {
 /// A projectile or a thrown thing in flight.
 struct Shell {
   std::uint32_t shooter = 0;
-  const Attack* attack = nullptr;       ///< In the level, which outlives it.
+  AttackId attack;
   std::optional<std::uint32_t> thing;   ///< The agent that has been thrown, if it is one.
   std::uint32_t thing_kind = kNothing;  ///< The kind of what is thrown, also out of a pocket.
   NoiseName noise;                      ///< That it makes where it lands.
@@ -77,21 +77,12 @@ struct Beam {
 struct Blow {
   std::uint32_t by = 0;
   std::uint32_t victim = 0;
-  const Attack* attack = nullptr;  ///< In the level, which outlives it.
-  double share = 1.0;              ///< Of the damage and push of the attack.
-  Vector3d from{0.0, 0.0, 0.0};    ///< Where it came from: it pushes away from there.
-  Vector3d at{0.0, 0.0, 0.0};      ///< What tells on which side it falls.
-  Moment when = 0;                 ///< Within the step.
-  std::size_t number = 0;          ///< In the order in which they came up.
-};
-
-/// Agents kept for what one may leave behind: at its defeat, or where its shots end.
-struct Leftover {
-  std::uint32_t owner = 0;
-  const Attack* attack = nullptr;  ///< In the level; none: at its defeat.
-  std::uint32_t first = 0;         ///< Index of an agent; so many from there on.
-  std::uint32_t count = 0;
-  std::uint32_t next = 0;  ///< Which of them is used next.
+  AttackId attack;
+  double share = 1.0;            ///< Of the damage and push of the attack.
+  Vector3d from{0.0, 0.0, 0.0};  ///< Where it came from: it pushes away from there.
+  Vector3d at{0.0, 0.0, 0.0};    ///< What tells on which side it falls.
+  Moment when = 0;               ///< Within the step.
+  std::size_t number = 0;        ///< In the order in which they came up.
 };
 
 /// What only combat knows.
@@ -116,7 +107,7 @@ struct Fights {
   std::vector<BeamRay> beam_rays;  ///< As they fell in this step.
 
   std::vector<std::vector<int>> pockets;  ///< By agent, as its kind has them: how many are left.
-  std::vector<Leftover> leftovers;        ///< By owner.
+  std::vector<std::uint32_t> next_left;   ///< By pool of the level: which of it is used next.
   std::vector<std::uint32_t> returning;   ///< Those who will come back.
   std::vector<double> solid_health;       ///< By solid; empty if none breaks.
 };

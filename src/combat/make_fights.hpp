@@ -8,11 +8,14 @@ namespace gaze {
 [[nodiscard]] Lives make_lives(const Fixed& fixed);
 [[nodiscard]] Fights make_fights(const Fixed& fixed);
 
+/// Agents that have been added to the level since, as they begin.
+void add_agents(Lives& lives, const Fixed& fixed);
+void add_agents(Fights& fights, const Fixed& fixed);
+
 /// Puts an agent into play, with all that its kind has.
 void reset(Lives& lives, Fights& fights, const Fixed& fixed, std::uint32_t who);
-
-/// The level, with an agent added for everything that may be left behind. These agents are not in
-/// play yet.
-[[nodiscard]] std::shared_ptr<const Level> with_leftovers(std::shared_ptr<const Level> level);
+/// An agent is of another kind from now on: it has what that has, and does nothing of what it was
+/// about to do.
+void change_kind(Lives& lives, Fights& fights, const Fixed& fixed, std::uint32_t who);
 
 }  // namespace gaze

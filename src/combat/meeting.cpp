@@ -23,7 +23,7 @@ bool passes(const Fighting& state, const Shell& shell, Index other) {
   if (!state.lives.alive[other] || other == shell.shooter) return true;
   if (has_pierced(state, shell, other)) return true;
   const std::uint32_t team = state.kind(shell.shooter).team;
-  return shell.attack->friends == Attack::Friends::pass && team != kNoTeam &&
+  return state.attack(shell.attack).friends == Attack::Friends::pass && team != kNoTeam &&
          team == state.kind(other).team;
 }
 
@@ -72,10 +72,10 @@ Meeting first_meeting(const Fighting& state, const Shell& shell, const BallPath&
 
 Event& tell_hit(const Fighting& state, const Shell& shell, const Meeting& meeting,
                 const Vector3d& place) {
-  Event& event = tell_attack(state, Event::What::hit, shell.shooter, *shell.attack);
+  Event& event = tell_attack(state, Event::What::hit, shell.shooter, shell.attack);
   event.place = place;
   event.solid = meeting.solid;
-  if (meeting.body) event.other = AgentId{*meeting.body};
+  if (meeting.body) event.other = state.id_of(*meeting.body);
   event.projectile = shell.number;
   return event;
 }

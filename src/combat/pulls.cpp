@@ -38,9 +38,9 @@ int use_ammunition(const Fighting& state, const Attack& attack, Readiness& ready
 
 void pull(Fighting& state, Index who, Index attack, const Aimed& at, Moment pulled) {
   const Attack& values = state.attack(who, attack);
-  Event& event = tell_attack(state, Event::What::attacked, who, values);
+  Event& event = tell_attack(state, Event::What::attacked, who, state.attack_id(who, attack));
   if (at.agent) {
-    event.other = AgentId{*at.agent};
+    event.other = state.id_of(*at.agent);
     event.distance =
         plane_distance(state.plane(), state.bodies.position[who], state.bodies.position[*at.agent]);
   }

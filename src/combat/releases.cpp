@@ -11,20 +11,22 @@ using How = Attack::How;
 
 void hit(Fighting& state, const Release& release, const Attack& attack) {
   const Index target = *release.at.agent;
-  Event& event = tell_attack(state, Event::What::hit, release.who, attack);
-  event.other = AgentId{target};
+  const AttackId id = state.attack_id(release.who, release.attack);
+  Event& event = tell_attack(state, Event::What::hit, release.who, id);
+  event.other = state.id_of(target);
   event.place = state.middle(target);
   const double distance = plane_distance(state.plane(), state.bodies.position[release.who],
                                          state.bodies.position[target]);
   const Vector3d from = fighter_of(state, release.who).middle();
   state.fights.blows.push_back(
-      {release.who, target, &attack, damage_share(attack, distance), from, from, release.due});
+      {release.who, target, id, damage_share(attack, distance), from, from, release.due});
 }
 
-void catch_it(Fighting& state, const Release& release, const Attack& attack) {
+void catch_it(Fighting& state, const Release& release) {
   const Index target = *release.at.agent;
-  Event& event = tell_attack(state, Event::What::caught, release.who, attack);
-  event.other = AgentId{target};
+  Event& event = tell_attack(state, Event::What::caught, release.who,
+                             state.attack_id(release.who, release.attack));
+  event.other = state.id_of(target);
   event.place = state.bodies.position[target];
   put_out(state, target);
   state.fights.somebody_caught = true;
@@ -95,10 +97,10 @@ void let_go(Fighting& state, const Release& release) {
     case How::beam:
       return light_beam(state, release);
     case How::burst:
-      return blast(state, release.who, release.who, attack, fighter_of(state, release.who).middle(),
-                   attack.range, release.due);
+      return blast(state, release.who, release.who, state.attack_id(release.who, release.attack),
+                   fighter_of(state, release.who).middle(), attack.range, release.due);
     case How::catch_:
-      if (is_still_there(state, release, attack)) catch_it(state, release, attack);
+      if (is_still_there(state, release, attack)) catch_it(state, release);
       return;
     default:
       if (is_still_there(state, release, attack)) hit(state, release, attack);

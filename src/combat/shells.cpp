@@ -18,7 +18,7 @@ using Index = std::uint32_t;
 // A landing is heard once, however often the shell bounces. A shell that bursts hurts by its blast
 // alone.
 void hit(Fighting& state, Shell& shell, const Meeting& meeting, const Vector3d& place) {
-  const Attack& attack = *shell.attack;
+  const Attack& attack = state.attack(shell.attack);
   tell_hit(state, shell, meeting, place);
   if (!shell.has_landed) {
     state.make_noise(place, attack.noise_reach, shell.noise, shell.shooter);
@@ -32,18 +32,19 @@ void hit(Fighting& state, Shell& shell, const Meeting& meeting, const Vector3d& 
     wear_down(state, meeting.solid->index, attack.damage * share, shell.shooter);
   }
   if (!meeting.body || !can_hurt(state, shell.shooter, attack, *meeting.body)) return;
-  state.fights.blows.push_back(
-      {shell.shooter, *meeting.body, &attack, share, place - shell.velocity, place, shell.met_at});
+  state.fights.blows.push_back({shell.shooter, *meeting.body, shell.attack, share,
+                                place - shell.velocity, place, shell.met_at});
 }
 
 // Where a shell ends it bursts, or leaves something behind, or lies there itself.
 void end_flight(Fighting& state, Shell& shell, const Vector3d& place) {
-  const Attack& attack = *shell.attack;
+  const Attack& attack = state.attack(shell.attack);
   shell.is_spent = true;
   if (attack.blast_radius > 0.0) {
-    blast(state, shell.shooter, shell.shooter, attack, place, attack.blast_radius, shell.met_at);
+    blast(state, shell.shooter, shell.shooter, shell.attack, place, attack.blast_radius,
+          shell.met_at);
   }
-  leave_behind(state, shell.thing.value_or(shell.shooter), attack, place);
+  leave_behind(state, shell.thing.value_or(shell.shooter), shell.attack, place);
   if (shell.thing_kind != kNothing) land(state, shell, place);
 }
 
@@ -59,7 +60,7 @@ void home(const Fighting& state, Shell& shell, const Attack& attack) {
 
 /// True once a shell has come to its end.
 bool meet(Fighting& state, Shell& shell, const Meeting& meeting, const Vector3d& place) {
-  const Attack& attack = *shell.attack;
+  const Attack& attack = state.attack(shell.attack);
   hit(state, shell, meeting, place);
   if (meeting.body) {
     if (shell.pierced_count == attack.pierce) return true;
@@ -94,7 +95,7 @@ Vector3d just_before(const BallPath& ball, const Meeting& meeting, const Vector3
 }
 
 void tell_spent(Fighting& state, const Shell& shell, bool is_outside) {
-  Event& event = tell_attack(state, Event::What::spent, shell.shooter, *shell.attack);
+  Event& event = tell_attack(state, Event::What::spent, shell.shooter, shell.attack);
   event.place = shell.position;
   event.projectile = shell.number;
   event.is_outside = is_outside;
@@ -113,7 +114,7 @@ void lose(Fighting& state, Shell& shell) {
 void look_ahead(const Fighting& state, Shell& shell, double fall) {
   constexpr int kSteps = 20;
   constexpr double kSlack = 1e-6;  // metres: rounding
-  const Attack& attack = *shell.attack;
+  const Attack& attack = state.attack(shell.attack);
   if (attack.drag > 0.0 || attack.homing_rate.degrees() > 0.0) return;
   const double seconds = static_cast<double>(kSteps) / state.level().ticks_per_second;
   const FlightState to = flown({shell.position, shell.velocity}, fall, 0.0, seconds);
@@ -131,7 +132,7 @@ std::optional<double> way_out(const Fighting& state, const BallPath& ball) {
 
 // Flies a shell from meeting to meeting, until the step or its lifetime is over.
 void fly(Fighting& state, Shell& shell) {
-  const Attack& attack = *shell.attack;
+  const Attack& attack = state.attack(shell.attack);
   const double fall = state.level().gravity * *attack.gravity_share;
   const Moment end = std::min(kMomentsPerTick, shell.lifetime - shell.age);
   Moment at = 0;
@@ -204,7 +205,7 @@ void fire_shell(Fighting& state, Index who, Index attack, const Vector3d& veloci
   const Attack& values = state.attack(who, attack);
   Shell shell;
   shell.shooter = who;
-  shell.attack = &values;
+  shell.attack = state.attack_id(who, attack);
   shell.noise = state.links(who).attack_noises[attack];
   shell.number = state.shells_made++;
   shell.lifetime = state.moments(*values.lifetime);
@@ -215,8 +216,8 @@ void fire_shell(Fighting& state, Index who, Index attack, const Vector3d& veloci
   shell.bounces_left = values.bounces;
   state.fights.shells.push_back(shell);
   state.fights.pierced.emplace_back();
-  Event& event = tell_attack(state, Event::What::fired, who, values);
-  if (at.agent) event.other = AgentId{*at.agent};
+  Event& event = tell_attack(state, Event::What::fired, who, shell.attack);
+  if (at.agent) event.other = state.id_of(*at.agent);
   event.projectile = shell.number;
   event.place = shell.position;
   state.make_noise(shell.position, values.fire_reach, state.fixed.links.shot, who);
@@ -228,7 +229,7 @@ void fly_shells(Fighting& state) {
   for (Shell& shell : state.fights.shells) {
     fly(state, shell);
     if (shell.thing && !shell.is_spent) {
-      const Vector3d feet = shell.position - Vector3d{0.0, 0.0, *shell.attack->radius};
+      const Vector3d feet = shell.position - Vector3d{0.0, 0.0, *state.attack(shell.attack).radius};
       state.told.placed.push_back({*shell.thing, feet, false});
     }
   }

@@ -51,9 +51,11 @@ Vector3d throwing(const Fighting& state, const Attack& flight, const Vector3d& h
 
 // What comes out of a pocket is no agent: where it ends it may burst, and that is all.
 void burst(Fighting& state, const Shell& shell, const Vector3d& place) {
-  const Attack* attack = state.fixed.links.kinds[shell.thing_kind].burst;
-  if (attack == nullptr) return;
-  blast(state, shell.shooter, shell.shooter, *attack, place, attack->range, shell.met_at);
+  const Index number = state.fixed.links.kinds[shell.thing_kind].burst;
+  if (number == kNothing) return;
+  const AttackId attack{shell.thing_kind, number};
+  const double radius = state.attack(attack).range;
+  blast(state, shell.shooter, shell.shooter, attack, place, radius, shell.met_at);
 }
 
 // If an agent cannot take a thing, or does not have one, its script goes on without it.
@@ -64,7 +66,7 @@ void use_hand(Fighting& state, const HandWish& wish) {
     if (throw_thing(state, wish.who, wish.feet, wish.thing, wish.place)) return;
     Event& event = state.tell(Event::What::blocked, wish.who);
     event.place = wish.place;
-    event.attack = state.level().kinds[wish.thing].name;
+    event.attack = state.fixed.links.kinds[wish.thing].name;
     return;
   }
   const bool is_somebody = wish.thing != kNothing;
@@ -72,7 +74,7 @@ void use_hand(Fighting& state, const HandWish& wish) {
   Event& event = state.tell(Event::What::blocked, wish.who);
   event.place = is_somebody ? state.bodies.position[wish.thing] : wish.place;
   if (!is_somebody) return;
-  event.other = AgentId{wish.thing};
+  event.other = state.id_of(wish.thing);
   event.distance = gap_between(state, wish.who, wish.feet, wish.thing);
 }
 
@@ -86,7 +88,7 @@ bool take(Fighting& state, Index who, const Vector3d& feet, Index thing) {
   state.lives.presence[thing] = Presence::carried;
   state.lives.carrier[thing] = who;
   state.lives.alive[thing] = 0;
-  state.tell(Event::What::took, who).other = AgentId{thing};
+  state.tell(Event::What::took, who).other = state.id_of(thing);
   return true;
 }
 
@@ -98,10 +100,10 @@ bool throw_thing(Fighting& state, Index who, const Vector3d& feet, Index kind,
   const Attack& flight = values.thing->flight;
   Shell shell;
   shell.shooter = who;
-  shell.attack = &flight;
+  const Index its_kind = carried ? state.fixed.kind_index[*carried] : kind;
+  shell.attack = {its_kind, AttackId::kFlight};
   shell.thing = carried;
   shell.thing_kind = kind;
-  const Index its_kind = carried ? state.fixed.kind_index[*carried] : kind;
   shell.noise = state.fixed.links.kinds[its_kind].flight_noise;
   shell.number = state.shells_made++;
   shell.lifetime = state.moments(*flight.lifetime);
@@ -111,7 +113,7 @@ bool throw_thing(Fighting& state, Index who, const Vector3d& feet, Index kind,
   shell.bounces_left = flight.bounces;
   state.fights.thrown.push_back(shell);
   if (carried) state.lives.presence[*carried] = Presence::thrown;
-  Event& event = tell_attack(state, Event::What::fired, who, flight);
+  Event& event = tell_attack(state, Event::What::fired, who, shell.attack);
   event.projectile = shell.number;
   event.place = shell.position;
   return true;

@@ -68,11 +68,10 @@ std::string trace_head(TraceFormat format) {
 
 std::string trace_lines(const Simulation& simulation, TraceFormat format) {
   std::string lines;
-  for (std::uint32_t i = 0; i < simulation.agent_count(); ++i) {
-    const AgentState state = simulation.state({i});
-    if (!state.is_there) continue;
-    lines += format == TraceFormat::csv ? csv_line(simulation, {i}, state)
-                                        : json_line(simulation, {i}, state);
+  for (const AgentId agent : simulation.agents()) {
+    const AgentState state = simulation.state(agent);
+    lines += format == TraceFormat::csv ? csv_line(simulation, agent, state)
+                                        : json_line(simulation, agent, state);
   }
   for (const Projectile& shot : simulation.projectiles()) {
     lines += format == TraceFormat::csv ? csv_line(simulation, shot) : json_line(simulation, shot);

@@ -187,6 +187,7 @@ struct Of<std::optional<T>> {
       if (!is_there) return value.reset();
       if (!value) value.emplace();
     }
+    if constexpr (requires { to.strike(value); }) return to.strike(value);
     if (is_there) archive(to, *value);
   }
 };
@@ -195,6 +196,7 @@ template <typename T>
 struct Of<std::vector<T>> {
   template <typename Archive>
   static void go(Archive& to, std::vector<T>& values) {
+    if constexpr (requires { to.strike(values); }) return to.strike(values);
     const std::size_t count = to.size(values.size(), PlainNumber<T> ? sizeof(T) : 1);
     if constexpr (Archive::kLoads) values.resize(count);
     for (T& value : values) archive(to, value);

@@ -4,21 +4,24 @@
 
 namespace gaze {
 
-Minds make_minds(const Fixed& fixed, Moment now) {
+void add_agents(Minds& minds, const Fixed& fixed, Moment now) {
   const std::vector<Agent>& agents = fixed.level->agents;
   const std::size_t count = agents.size();
-  Minds minds;
-  minds.mode = fixed.idle;
-  for (std::size_t who = 0; who < count; ++who) {
+  for (std::size_t who = minds.mode.size(); who < count; ++who) {
     minds.awake.push_back(!agents[who].is_asleep);
-    if (agents[who].is_leftover) minds.mode[who] = Mode::out;
+    minds.mode.push_back(agents[who].is_spare ? Mode::out : fixed.idle[who]);
   }
-  minds.mode_since.assign(count, now);
+  minds.mode_since.resize(count, now);
   minds.target.resize(count);
   minds.has_target.resize(count);
   minds.urged.resize(count);
   minds.lasted.resize(count);
   minds.turned_back.resize(count);
+}
+
+Minds make_minds(const Fixed& fixed, Moment now) {
+  Minds minds;
+  add_agents(minds, fixed, now);
   return minds;
 }
 

@@ -6,6 +6,8 @@
 namespace gaze {
 
 [[nodiscard]] Minds make_minds(const Fixed& fixed, Moment now);
+/// Agents that have been added to the level since, as they begin.
+void add_agents(Minds& minds, const Fixed& fixed, Moment now);
 
 /// Makes an agent act on nobody any more. What it was about to do is not done.
 void clear_mind(Minds& minds, std::uint32_t who);

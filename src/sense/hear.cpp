@@ -51,7 +51,7 @@ void tell_heard(Sensing& state, Index who, const Hearing& hearing, const Heard& 
   event.noise = made.name.text;
   event.distance = heard.distance;
   event.place = made.noise.place;
-  if (made.maker) event.other = AgentId{*made.maker};
+  if (made.maker) event.other = state.id_of(*made.maker);
   state.fire(who, Cause::hears, made.name.id);
   auto& clue = state.knowledge.clue[who];
   const bool is_nearer = clue && clue->since == state.now() && clue->distance <= heard.distance;

@@ -23,7 +23,7 @@ void tell_noticed(Sensing& state, Index who, const Contact& contact, std::option
   if (state.kind(who).sight) looker.sight = *state.kind(who).sight;
   const DistanceAndAngle sighting = measure(state.plane(), looker, looked(state, contact.other));
   Event& event = state.tell(Event::What::noticed, who);
-  event.other = AgentId{contact.other};
+  event.other = state.id_of(contact.other);
   event.by = contact.by;
   event.place = contact.last_place;
   event.distance = sighting.distance;
@@ -32,12 +32,12 @@ void tell_noticed(Sensing& state, Index who, const Contact& contact, std::option
     event.distance = distance_along(*state.kind(who).nearness->axes, state.bodies.position[who],
                                     state.bodies.position[contact.other]);
   }
-  if (teller && contact.by == Sense::told) event.teller = AgentId{*teller};
+  if (teller && contact.by == Sense::told) event.teller = state.id_of(*teller);
 }
 
 void tell_end(Sensing& state, Event::What what, Index who, const Contact& contact) {
   Event& event = state.tell(what, who);
-  event.other = AgentId{contact.other};
+  event.other = state.id_of(contact.other);
   event.by = contact.by;
   event.place = contact.last_place;
 }

@@ -4,27 +4,35 @@
 
 namespace gaze {
 
-Knowledge make_knowledge(const Fixed& fixed) {
+void add_agents(Knowledge& knowledge, const Fixed& fixed) {
   const std::size_t count = fixed.kind_index.size();
-  Knowledge knowledge;
   knowledge.contacts.resize(count);
   knowledge.clue.resize(count);
   knowledge.feelers.resize(count);
-  knowledge.is_still.assign(count, 1);
+  knowledge.is_still.resize(count, 1);
   knowledge.dimness.resize(count);
-  for (const std::uint32_t kind : fixed.kind_index) {
-    knowledge.tags.push_back(fixed.limits[kind].tags);
+  for (std::size_t who = knowledge.tags.size(); who < count; ++who) {
+    knowledge.tags.push_back(fixed.limits[fixed.kind_index[who]].tags);
   }
+}
+
+void add_agents(Senses& senses, const Fixed& fixed) {
+  const std::size_t count = fixed.kind_index.size();
+  senses.was_near.resize(count);
+  senses.zones_of.resize(count);
+  senses.touches.resize(count);
+}
+
+Knowledge make_knowledge(const Fixed& fixed) {
+  Knowledge knowledge;
+  add_agents(knowledge, fixed);
   return knowledge;
 }
 
 Senses make_senses(const Fixed& fixed) {
-  const std::size_t count = fixed.kind_index.size();
   Senses senses;
-  senses.was_near.resize(count);
-  senses.zones_of.resize(count);
+  add_agents(senses, fixed);
   senses.zone_spent.resize(fixed.level->zones.size());
-  senses.touches = Touches(count);
   return senses;
 }
 

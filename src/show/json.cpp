@@ -220,9 +220,8 @@ std::string run_json(const Simulation& simulation, std::span<const Event> events
   json["events"] = Json::array();
   for (const Event& event : events) json["events"].push_back(event_json(simulation, event));
   json["agents"] = Json::array();
-  for (std::uint32_t i = 0; i < simulation.agent_count(); ++i) {
-    if (!simulation.state({i}).is_there) continue;
-    json["agents"].push_back(agent_json(simulation, {i}));
+  for (const AgentId agent : simulation.agents()) {
+    json["agents"].push_back(agent_json(simulation, agent));
   }
   json["projectiles"] = Json::array();
   for (const Projectile& shot : simulation.projectiles()) {

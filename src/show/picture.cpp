@@ -6,7 +6,7 @@
 
 namespace gaze {
 
-Trails::Trails(const Simulation& simulation) : positions_(simulation.agent_count()) {}
+Trails::Trails(const Simulation& simulation) : positions_(simulation.level().agents.size()) {}
 
 ShotTrack* Trails::track(std::int64_t number) {
   const auto it = std::lower_bound(
@@ -30,6 +30,7 @@ void Trails::forget_old(const Simulation& simulation) {
 }
 
 void Trails::add(const Simulation& simulation) {
+  positions_.resize(simulation.level().agents.size());
   forget_old(simulation);
   constexpr double kShown = 1.5;  // seconds
   const double ticks = kShown * simulation.level().ticks_per_second;
@@ -54,11 +55,11 @@ void Trails::add(const Simulation& simulation) {
     known->places.push_back(shot.position);
     known->tick = simulation.tick();
   }
-  for (std::uint32_t i = 0; i < positions_.size(); ++i) {
-    const Vector3d position = simulation.state({i}).position;
+  for (const AgentId agent : simulation.agents()) {
+    const Vector3d position = simulation.state(agent).position;
+    std::vector<Vector3d>& trail = positions_[agent.index];
     // Standing still leaves no trail, however long.
-    if (positions_[i].empty() || positions_[i].back() != position)
-      positions_[i].push_back(position);
+    if (trail.empty() || trail.back() != position) trail.push_back(position);
   }
 }
 

@@ -49,8 +49,9 @@ class SceneMaker {
     add_bounds();
     add_zones();
     add_solids();
-    for (std::uint32_t i = 0; i < simulation_.agent_count(); ++i) add_agent({i});
-    for (std::uint32_t i = 0; i < simulation_.agent_count(); ++i) add_bodily({i});
+    const std::vector<AgentId> agents = simulation_.agents();
+    for (const AgentId agent : agents) add_agent(agent);
+    for (const AgentId agent : agents) add_bodily(agent);
     for (const Projectile& shot : simulation_.projectiles()) {
       scene_.shots.push_back({plan(shot.position), plan(shot.velocity), shot.radius});
     }
@@ -162,8 +163,10 @@ class SceneMaker {
 
   // Feelers are asked about somebody; whom does not matter here.
   AgentId neighbour(AgentId id) const {
-    if (id.index > 0) return {id.index - 1};
-    return {simulation_.agent_count() > 1 ? 1U : 0U};
+    for (const AgentId other : simulation_.agents()) {
+      if (other != id) return other;
+    }
+    return id;
   }
 
   void add_solids() {
@@ -291,8 +294,7 @@ class SceneMaker {
     SeenShape seen;
     bool any_in_range = false;
     std::optional<Verdict> nearest;
-    for (std::uint32_t i = 0; i < simulation_.agent_count(); ++i) {
-      const AgentId other{i};
+    for (const AgentId other : simulation_.agents()) {
       const Verdict verdict = simulation_.look(id, other);
       if (!verdict.hindrance.empty()) continue;
       const bool noticed = simulation_.awareness(id, other) == Awareness::noticed;

@@ -22,7 +22,7 @@ struct Tally {
 };
 
 std::vector<Tally> tally(const Simulation& simulation, std::span<const Event> events) {
-  std::vector<Tally> tallies(simulation.agent_count());
+  std::vector<Tally> tallies(simulation.level().agents.size());
   for (const Event& event : events) {
     Tally& own = tallies[event.agent.index];
     own.noticed += event.what == Event::What::noticed;
@@ -39,8 +39,8 @@ std::vector<Tally> tally(const Simulation& simulation, std::span<const Event> ev
 // How wide a column of ids is: as the longest id of those who are there, or as the heading.
 std::size_t id_width(const Simulation& simulation) {
   std::size_t width = std::string_view("agent").size();
-  for (std::uint32_t i = 0; i < simulation.agent_count(); ++i) {
-    if (simulation.state({i}).is_there) width = std::max(width, simulation.id_of({i}).size());
+  for (const AgentId agent : simulation.agents()) {
+    width = std::max(width, simulation.id_of(agent).size());
   }
   return width;
 }
@@ -197,12 +197,11 @@ std::string summary(const Simulation& simulation, std::span<const Event> events)
   std::string text =
       fmt::format("{:<{}}  {:<8} {:>9} {:>8} {:>8} {:>6} {:>7} {:>9}  {}\n", "agent", width, "mode",
                   "health", "noticed", "attacks", "hits", "dealt", "suffered", "position");
-  for (std::uint32_t i = 0; i < simulation.agent_count(); ++i) {
-    const AgentState state = simulation.state({i});
-    if (!state.is_there) continue;
-    const Tally& own = tallies[i];
+  for (const AgentId agent : simulation.agents()) {
+    const AgentState state = simulation.state(agent);
+    const Tally& own = tallies[agent.index];
     text += fmt::format(
-        "{:<{}}  {:<8} {:>9} {:>8} {:>8} {:>6} {:>7} {:>9}  {}\n", simulation.id_of({i}), width,
+        "{:<{}}  {:<8} {:>9} {:>8} {:>8} {:>6} {:>7} {:>9}  {}\n", simulation.id_of(agent), width,
         name_of(state.mode), number_text(state.health), own.noticed, own.attacks, own.hits,
         number_text(own.dealt), number_text(own.suffered), position_text(state.position));
   }
@@ -249,18 +248,18 @@ std::string all_accounts(const Simulation& simulation) {
   std::string text =
       fmt::format("At {:.3f} s\n{:<{}}  {:<{}}  {:<5} {:<10} {}\n", simulation.seconds(), "agent",
                   width, "other", width, "sees", "knows by", "because");
-  for (std::uint32_t i = 0; i < simulation.agent_count(); ++i) {
-    for (std::uint32_t j = 0; j < simulation.agent_count(); ++j) {
-      const bool is_hostile_pair = is_hostile(level, level.kind_of(level.agents[i]).team,
-                                              level.kind_of(level.agents[j]).team);
-      const bool are_there = simulation.state({i}).is_there && simulation.state({j}).is_there;
-      if (i == j || !is_hostile_pair || !perceives(level.kind_of(level.agents[i]))) continue;
-      if (!are_there) continue;
-      const Verdict verdict = simulation.look(AgentId{i}, AgentId{j});
-      const auto by = simulation.noticed_by({i}, {j});
+  const std::vector<AgentId> agents = simulation.agents();
+  for (const AgentId looker : agents) {
+    const Kind& kind = level.kind_of(level.agents[looker.index]);
+    for (const AgentId other : agents) {
+      const bool is_hostile_pair =
+          is_hostile(level, kind.team, level.kind_of(level.agents[other.index]).team);
+      if (looker == other || !is_hostile_pair || !perceives(kind)) continue;
+      const Verdict verdict = simulation.look(looker, other);
+      const auto by = simulation.noticed_by(looker, other);
       text += fmt::format("{:<{}}  {:<{}}  {:<5} {:<10} {}\n", verdict.looker, width, verdict.other,
                           width, verdict.sees ? "yes" : "no", by ? name_of(*by) : "-",
-                          why_line(simulation, verdict, {i}, {j}));
+                          why_line(simulation, verdict, looker, other));
     }
   }
   return text;

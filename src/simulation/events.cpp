@@ -154,9 +154,9 @@ std::string_view name_of(Event::What what) {
 
 std::string Simulation::describe(const Event& event) const {
   const Level& level = state_->level();
-  static_cast<void>(state_->index_of(event.agent));
-  if (event.other) static_cast<void>(state_->index_of(*event.other));
-  if (event.teller) static_cast<void>(state_->index_of(*event.teller));
+  static_cast<void>(state_->known_index(event.agent));
+  if (event.other) static_cast<void>(state_->known_index(*event.other));
+  if (event.teller) static_cast<void>(state_->known_index(*event.teller));
   const bool is_of_level = (!event.solid || event.solid->index < level.solids.size()) &&
                            (!event.zone || *event.zone < level.zones.size()) &&
                            (event.team == kNoTeam || event.team < level.teams.size());

@@ -31,20 +31,6 @@ void put_out(Simulation::State& state, Index who) {
   state.ways.pushed[who] = {0.0, 0.0, 0.0};
 }
 
-// The agent has done nothing yet, and what it did before is forgotten.
-void appear(Simulation::State& state, Index who, const Vector3d& feet, const Vector2d& facing) {
-  reset_body(state.bodies, state.ways, state.fixed, who, feet, facing);
-  reset_course(state.bodies, state.ways, who);
-  reset(state.lives, state.fights, state.fixed, who);
-  reset(state.minds, who);
-  reset(state.knowledge, state.senses, state.fixed, who);
-  state.told.news[who] = {};
-  Travelling travelling(state);
-  change_body(travelling, who);  // by the tags that its kind begins with
-  state.bodies.is_airborne[who] = state.kind(who).thing.has_value();  // it falls to what is below
-  go_over_to(state, who, state.fixed.idle[who]);
-}
-
 void come_back(Simulation::State& state, Index who) {
   state.lives.returns_at[who] = kNeverReady;
   const SineCosine facing = sine_cosine(state.agent(who).facing);
@@ -63,6 +49,19 @@ void bring_back_in_time(Simulation::State& state) {
 }
 
 }  // namespace
+
+void appear(Simulation::State& state, Index who, const Vector3d& feet, const Vector2d& facing) {
+  reset_body(state.bodies, state.ways, state.fixed, who, feet, facing);
+  reset_course(state.bodies, state.ways, who);
+  reset(state.lives, state.fights, state.fixed, who);
+  reset(state.minds, who);
+  reset(state.knowledge, state.senses, state.fixed, who);
+  state.told.news[who] = {};
+  Travelling travelling(state);
+  change_body(travelling, who);  // by the tags that its kind begins with
+  state.bodies.is_airborne[who] = state.kind(who).thing.has_value();  // it falls to what is below
+  go_over_to(state, who, state.fixed.idle[who]);
+}
 
 void bring_back(Simulation::State& state, Index who) {
   std::erase(state.fights.returning, who);

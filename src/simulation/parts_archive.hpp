@@ -11,19 +11,19 @@ namespace gaze {
 /// Writes a running game.
 class GameSaver : public Saver {
  public:
-  GameSaver(std::string& bytes, const Simulation::State& state) : Saver(bytes), state_(state) {}
+  using Saver::Saver;
 
   void text_of(std::string_view text) {
     std::string copy(text);
     archive(*this, copy);
   }
   void noise(NoiseName& name) { number(name.id); }
-  void attack(const Attack* attack);
+  void attack(AttackId& attack) {
+    number(attack.kind);
+    number(attack.number);
+  }
   void agent(std::uint32_t& who) { number(who); }
   void index(std::uint32_t& number_of, std::size_t) { number(number_of); }
-
- private:
-  const Simulation::State& state_;
 };
 
 /// Reads one into a game that has just begun, whose lists have the right lengths.
@@ -34,7 +34,7 @@ class GameLoader : public Loader {
   /// A text that lives as long as the game.
   std::string_view kept_text();
   void noise(NoiseName& name);
-  const Attack* attack();
+  void attack(AttackId& attack);
   /// An agent that there is.
   void agent(std::uint32_t& who) { index(who, state_.agent_count()); }
   void index(std::uint32_t& number_of, std::size_t count) {
@@ -65,16 +65,13 @@ void archive_text(Archive& to, std::string_view& text) {
 }
 
 template <typename Archive>
-void archive_attack(Archive& to, const Attack*& attack) {
-  if constexpr (Archive::kLoads) {
-    attack = to.attack();
-  } else {
-    to.attack(attack);
-  }
+void members(Archive& to, AttackId& attack) {
+  to.attack(attack);
 }
 
 template <typename Archive>
 void archive_agent(Archive& to, std::optional<std::uint32_t>& who) {
+  if constexpr (requires { to.strike_agent(who); }) return to.strike_agent(who);
   bool is_there = who.has_value();
   archive(to, is_there);
   if constexpr (Archive::kLoads) {
@@ -87,6 +84,7 @@ void archive_agent(Archive& to, std::optional<std::uint32_t>& who) {
 /// A list of structs; each is handed on.
 template <typename Archive, typename T, typename One>
 void archive_list(Archive& to, std::vector<T>& list, One&& one) {
+  if constexpr (requires { to.strike(list, one); }) return to.strike(list, one);
   const std::size_t count = to.size(list.size(), 1);
   if constexpr (Archive::kLoads) list.resize(count);
   for (T& item : list) one(item);
@@ -101,7 +99,13 @@ void archive_agents(Archive& to, std::vector<std::uint32_t>& agents) {
 
 template <typename Archive>
 void members(Archive& to, AgentId& id) {
-  archive(to, id.index);
+  archive_all(to, id.index, id.generation);
+}
+
+template <typename Archive>
+void members(Archive& to, Pool& pool) {
+  auto& [owner, attack, first, count] = pool;
+  archive_all(to, owner, attack, first, count);
 }
 
 template <typename Archive>
@@ -297,16 +301,15 @@ void members(Archive& to, Alarm& alarm) {
 }
 
 template <typename Archive>
+void members(Archive& to, Touches::Touching& touching) {
+  auto& [other, side] = touching;
+  to.agent(other);
+  archive(to, side);
+}
+
+template <typename Archive>
 void members(Archive& to, Touches& touches) {
-  touches.go_through(
-      [&](std::uint32_t& other, Side& side) {
-        to.agent(other);
-        archive(to, side);
-      },
-      [&](auto& list) {
-        const std::size_t count = to.size(list.size(), 1);
-        if constexpr (Archive::kLoads) list.resize(count);
-      });
+  touches.go_through([&](std::vector<Touches::Touching>& list) { archive(to, list); });
 }
 
 template <typename Archive>
@@ -429,7 +432,7 @@ void members(Archive& to, Shell& shell) {
          age, target, has_landed, is_spent, met_at, clear_steps, bounces_left, pierced_count] =
       shell;
   to.agent(shooter);
-  archive_attack(to, attack);
+  archive(to, attack);
   archive_agent(to, thing);
   archive_all(to, thing_kind, noise, number, lifetime, origin, position, velocity, age);
   archive_agent(to, target);
@@ -473,7 +476,7 @@ void members(Archive& to, BlastMade& made) {
 template <typename Archive>
 void members(Archive& to, Fights& fights) {
   auto& [ready, releases, blows, grace_until, last_blast, touches, somebody_caught, shells, pierced,
-         thrown, projectiles, hittable, most_moved, highest, beams, beam_rays, pockets, leftovers,
+         thrown, projectiles, hittable, most_moved, highest, beams, beam_rays, pockets, next_left,
          returning, solid_health] = fights;
   for (auto& own : ready) archive_items(to, own);
   archive(to, releases);
@@ -481,7 +484,7 @@ void members(Archive& to, Fights& fights) {
   archive_all(to, touches, somebody_caught, shells, pierced, thrown, projectiles, most_moved,
               highest, beams, beam_rays);
   for (auto& own : pockets) archive_items(to, own);
-  for (Leftover& leftover : leftovers) archive(to, leftover.next);
+  archive_items(to, next_left);
   archive_agents(to, returning);
   archive_items(to, solid_health);
   if (pierced.size() != shells.size()) throw Damaged{};

@@ -5,16 +5,19 @@
 #include <algorithm>
 
 #include "navigation/body_size.hpp"
+#include "simulation/make_fixed.hpp"
 #include "simulation/state.hpp"
 #include "travel/make_ways.hpp"
 #include "values/playable.hpp"
+#include "values/written.hpp"
 #include "world/index.hpp"
 
 namespace gaze {
 namespace {
 
-std::shared_ptr<const Prepared::Data> prepare(std::shared_ptr<const Level> level, World world) {
-  auto fixed = make_fixed(std::move(level));
+std::shared_ptr<const Prepared::Data> prepare(std::shared_ptr<const Level> level,
+                                              const Level& as_given, World world) {
+  auto fixed = make_fixed(std::move(level), written_kinds(as_given));
   Meshes meshes = make_meshes(*fixed, world);
   return std::make_shared<const Prepared::Data>(
       Prepared::Data{std::move(fixed), std::move(world), std::move(meshes)});
@@ -34,13 +37,13 @@ void check(const Level& level, const World& world) {
 Prepared::Prepared(const Level& level) {
   std::shared_ptr<const Level> whole = playable(level);
   World world(*whole);
-  data_ = prepare(std::move(whole), std::move(world));
+  data_ = prepare(std::move(whole), level, std::move(world));
 }
 
 Prepared::Prepared(std::shared_ptr<const Level> level, const World& world) {
-  std::shared_ptr<const Level> whole = playable(std::move(level));
+  std::shared_ptr<const Level> whole = playable(level);
   check(*whole, world);
-  data_ = prepare(std::move(whole), world.whole());
+  data_ = prepare(std::move(whole), *level, world.whole());
 }
 
 const Level& Prepared::level() const noexcept {

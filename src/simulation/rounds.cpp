@@ -13,8 +13,9 @@ using Index = std::uint32_t;
 // back.
 bool is_out(const Simulation::State& state, std::uint32_t team) {
   bool any = false;
-  for (Index who = 0; who < state.fixed.placed; ++who) {
-    if (state.kind(who).team != team || state.kind(who).thing) continue;
+  for (Index who = 0; who < state.agent_count(); ++who) {
+    if (state.agent(who).is_spare || state.kind(who).team != team || state.kind(who).thing)
+      continue;
     any = true;
     if (state.lives.alive[who] || state.lives.returns_at[who] != kNeverReady) return false;
   }

@@ -2,8 +2,11 @@
 
 #include <algorithm>
 
+#include "simulation/make_fixed.hpp"
 #include "simulation/parts_archive.hpp"
 #include "simulation/stages.hpp"
+#include "travel/make_ways.hpp"
+#include "values/level_bytes.hpp"
 
 /// Saves: a running game as bytes, and back.
 namespace gaze {
@@ -70,9 +73,63 @@ void archive_game(Archive& to, Simulation::State& state) {
   if constexpr (Archive::kLoads) state.events.sorted = state.events.all.size();
 }
 
+// A game that has been changed since it began has its level with it.
+void save_changes(GameSaver& to, const Fixed& fixed) {
+  to.number(fixed.is_changed);
+  if (!fixed.is_changed) return;
+  Level level = *fixed.level;
+  level.kinds = *fixed.written;
+  std::string bytes = bytes_of_level(level);
+  archive(to, bytes);
+  std::vector<Pool> pools = fixed.pools;
+  std::vector<std::uint32_t> generation = fixed.generation;
+  std::vector<char> is_vacant = fixed.is_vacant;
+  archive_all(to, pools, generation, is_vacant);
+}
+
+bool are_right(const std::vector<Pool>& pools, const Level& level) {
+  return std::all_of(pools.begin(), pools.end(), [&](const Pool& pool) {
+    const std::size_t count = level.agents.size();
+    return pool.owner < count && pool.count > 0 && pool.first < count &&
+           pool.count <= count - pool.first;
+  });
+}
+
+/// Reads attacks alone, which are of no use without a level.
+class PoolLoader : public Loader {
+ public:
+  using Loader::Loader;
+  void attack(AttackId& attack) {
+    number(attack.kind);
+    number(attack.number);
+  }
+};
+
+std::shared_ptr<const Fixed> loaded_changes(PoolLoader& from, const Simulation::State& state) {
+  bool is_changed = false;
+  archive(from, is_changed);
+  if (!is_changed) return state.begun;
+  std::string bytes;
+  archive(from, bytes);
+  auto level = std::make_shared<Level>(level_of_bytes(bytes));
+  level->name = state.level().name;
+  if (!validate(*level).empty()) throw Damaged{};
+  auto written = std::make_shared<const std::vector<Kind>>(level->kinds);
+  complete(*level);
+  auto fixed = changed(*state.begun, std::move(level));
+  fixed->written = std::move(written);
+  archive_all(from, fixed->pools, fixed->generation, fixed->is_vacant);
+  const std::size_t count = fixed->level->agents.size();
+  const bool is_right = are_right(fixed->pools, *fixed->level) &&
+                        fixed->generation.size() == count && fixed->is_vacant.size() == count;
+  if (!is_right) throw Damaged{};
+  return fixed;
+}
+
 std::string bytes_of(const Simulation::State& state) {
   std::string bytes;
-  GameSaver saver(bytes, state);
+  GameSaver saver(bytes);
+  save_changes(saver, state.fixed);
   // What is written is not changed; one function serves both directions.
   archive_game(saver, const_cast<Simulation::State&>(state));
   return bytes;
@@ -114,28 +171,14 @@ std::string_view checked(std::string_view save, const Fixed& fixed) {
 
 }  // namespace
 
-void GameSaver::attack(const Attack* attack) {
-  std::uint32_t number_of = 0;
-  for (const Kind& kind : state_.level().kinds) {
-    for (const Attack& own : kind.attacks) {
-      if (&own == attack) return number(number_of);
-      ++number_of;
-    }
-    if (kind.thing && &kind.thing->flight == attack) return number(number_of);
-    ++number_of;
-  }
-  throw std::logic_error("an attack that is none of the level");
-}
-
-const Attack* GameLoader::attack() {
-  std::uint32_t left = 0;
-  number(left);
-  for (const Kind& kind : state_.level().kinds) {
-    if (left < kind.attacks.size()) return &kind.attacks[left];
-    left -= static_cast<std::uint32_t>(kind.attacks.size());
-    if (left-- == 0) return kind.thing ? &kind.thing->flight : throw Damaged{};
-  }
-  throw Damaged{};
+void GameLoader::attack(AttackId& attack) {
+  const std::vector<Kind>& kinds = state_.level().kinds;
+  index(attack.kind, kinds.size());
+  number(attack.number);
+  const Kind& kind = kinds[attack.kind];
+  const bool is_one = attack.number == AttackId::kFlight ? kind.thing.has_value()
+                                                         : attack.number < kind.attacks.size();
+  if (!is_one) throw Damaged{};
 }
 
 // Names of attacks and noises are the level's, or those that the host has made up.
@@ -143,11 +186,8 @@ std::string_view GameLoader::kept_text() {
   std::string text;
   archive(*this, text);
   if (text.empty()) return {};
-  for (const Kind& kind : state_.level().kinds) {
-    for (const Attack& attack : kind.attacks) {
-      if (attack.name == text) return attack.name;
-    }
-    if (kind.thing && kind.thing->flight.name == text) return kind.thing->flight.name;
+  for (const KindLinks& kind : state_.fixed.links.kinds) {
+    if (kind.name == text) return kind.name;
   }
   for (const std::string_view noise : state_.fixed.links.noises) {
     if (noise == text) return noise;
@@ -189,11 +229,18 @@ std::vector<std::byte> Simulation::save() const {
 void Simulation::restore(std::span<const std::byte> save) {
   const std::string bytes = text_of(save);
   const std::string_view game = checked(bytes, state_->fixed);
-  auto restored = std::make_unique<State>(state_->shared, state_->world.whole(), state_->meshes);
+  std::unique_ptr<State> restored;
   try {
-    GameLoader loader(game, *restored);
+    PoolLoader changes(game);
+    auto fixed = loaded_changes(changes, *state_);
+    restored = std::make_unique<State>(state_->begun, std::move(fixed), state_->world.whole(),
+                                       state_->meshes);
+    GameLoader loader(game.substr(game.size() - changes.left()), *restored);
     archive_game(loader, *restored);
     if (loader.left() > 0) throw Damaged{};
+    if (restored->fixed.is_changed) {  // meshes of bodies that have come since
+      add_meshes(restored->meshes, restored->fixed, restored->world, 0, restored->agent_count());
+    }
   } catch (const Damaged&) {
     throw SaveError("a damaged save: it holds what cannot be");
   }

@@ -89,10 +89,22 @@ double gathered_share(const Simulation::State& state, AgentId looker, AgentId ot
 }  // namespace
 
 std::uint32_t Simulation::State::index_of(AgentId id) const {
-  if (id.index < agent_count()) return id.index;
+  if (id.index < agent_count()) {
+    if (id.generation == fixed.generation[id.index]) return id.index;
+    throw UsageError(
+        fmt::format("the agent of number {} that is meant is no longer there: it was "
+                    "the {}. of that number",
+                    id.index, id.generation + 1));
+  }
   if (id.index == kNobody) throw UsageError("the agent is nobody: its number was never set");
   throw UsageError(fmt::format("there is no agent of number {}; there are {}, from 0 on", id.index,
                                agent_count()));
+}
+
+std::uint32_t Simulation::State::known_index(AgentId id) const {
+  const bool has_just_gone = id.index < agent_count() && agent(id.index).is_spare &&
+                             id.generation + 1 == fixed.generation[id.index];
+  return has_just_gone ? id.index : index_of(id);
 }
 
 Simulation::Simulation(const Prepared& prepared) {
@@ -173,13 +185,28 @@ std::vector<Event> Simulation::events(const EventFilter& filter) const {
 }
 
 std::size_t Simulation::agent_count() const noexcept {
-  return state_->agent_count();
+  std::size_t count = 0;
+  for (Index who = 0; who < state_->agent_count(); ++who) count += state_->is_in_game(who);
+  return count;
+}
+
+std::vector<AgentId> Simulation::agents() const {
+  std::vector<AgentId> all;
+  for (Index who = 0; who < state_->agent_count(); ++who) {
+    if (state_->is_in_game(who)) all.push_back(state_->id_of(who));
+  }
+  return all;
+}
+
+bool Simulation::is_there(AgentId agent) const noexcept {
+  return agent.index < state_->agent_count() && state_->is_in_game(agent.index) &&
+         state_->id_of(agent.index) == agent;
 }
 
 std::optional<AgentId> Simulation::find_agent(std::string_view id) const {
   const std::vector<Agent>& agents = state_->level().agents;
   for (Index i = 0; i < agents.size(); ++i) {
-    if (agents[i].id == id) return AgentId{i};
+    if (agents[i].id == id && !state_->fixed.is_vacant[i]) return state_->id_of(i);
   }
   return std::nullopt;
 }
@@ -190,7 +217,7 @@ AgentId Simulation::agent(std::string_view id) const {
 }
 
 const std::string& Simulation::id_of(AgentId agent) const {
-  return state_->agent(state_->index_of(agent)).id;
+  return state_->agent(state_->known_index(agent)).id;
 }
 
 AgentState Simulation::state(AgentId agent) const {
@@ -210,11 +237,11 @@ AgentState Simulation::state(AgentId agent) const {
     if ((state_->knowledge.tags[i] >> bit & 1U) != 0)
       result.tags.push_back(state_->fixed.openings.tag_names[bit]);
   }
-  if (const auto target = state_->target_agent(i)) result.target = AgentId{*target};
+  if (const auto target = state_->target_agent(i)) result.target = state_->id_of(*target);
   const Presence presence = state_->lives.presence[i];
   result.is_there = presence != Presence::away;
   result.is_alive |= presence == Presence::carried || presence == Presence::thrown;
-  if (presence == Presence::carried) result.carrier = AgentId{state_->lives.carrier[i]};
+  if (presence == Presence::carried) result.carrier = state_->id_of(state_->lives.carrier[i]);
   for (std::size_t n = 0; n < state_->fights.pockets[i].size(); ++n) {
     result.pockets.push_back(state_->fights.pockets[i][n]);
   }

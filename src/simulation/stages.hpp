@@ -15,6 +15,14 @@ void move_doors(Simulation::State& state);
 /// Defeats those who have left the level, or puts them back.
 void keep_in_bounds(Simulation::State& state);
 
+/// Adds all agents to the parts of a game that have been added to its level, from the first on.
+void add_agents(Simulation::State& state, std::uint32_t first);
+/// Puts an agent into play as if it had done nothing yet.
+void appear(Simulation::State& state, std::uint32_t who, const Vector3d& feet,
+            const Vector2d& facing);
+/// Takes an agent out of everybody's account, by the flags of those that go.
+void strike_out(Simulation::State& state, const std::vector<char>& goes);
+
 /// Puts an agent back to where it began. It forgets what it noticed.
 void put_back(Simulation::State& state, std::uint32_t who);
 /// Brings back one who was defeated, to where it began.

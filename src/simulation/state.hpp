@@ -46,17 +46,37 @@ struct RoundState {
 
 /// A running game: what never changes, what goes on over all rounds, and the round.
 struct Simulation::State : Asking<Simulation::State>, RunState, RoundState {
-  std::shared_ptr<const Fixed> shared;
-  const Fixed& fixed;  ///< The same.
+  std::shared_ptr<const Fixed> begun;   ///< Of the level with which the game began.
+  std::shared_ptr<const Fixed> shared;  ///< As it is now.
+  const Fixed& fixed;                   ///< The same.
 
   State(std::shared_ptr<const Fixed> the_fixed, World the_world, Meshes the_meshes)
-      : RunState(*the_fixed, std::move(the_meshes)),
-        RoundState(*the_fixed, std::move(the_world), *this),
-        shared(std::move(the_fixed)),
+      : State(the_fixed, the_fixed, std::move(the_world), std::move(the_meshes)) {}
+  State(std::shared_ptr<const Fixed> at_begin, std::shared_ptr<const Fixed> now, World the_world,
+        Meshes the_meshes)
+      : RunState(*now, std::move(the_meshes)),
+        RoundState(*now, std::move(the_world), *this),
+        begun(std::move(at_begin)),
+        shared(std::move(now)),
         fixed(*shared) {}
+  /// A game that goes on with something changed.
+  State(State&& game, std::shared_ptr<const Fixed> now)
+      : RunState(static_cast<RunState&&>(game)),
+        RoundState(static_cast<RoundState&&>(game)),
+        begun(std::move(game.begun)),
+        shared(std::move(now)),
+        fixed(*shared) {}
+  State(const State&) = default;
 
-  /// The index of an agent that a host names. Throws UsageError if there is no such agent.
+  /// The index of an agent that a host names. Throws UsageError if there is no such agent, or it is
+  /// no longer there.
   std::uint32_t index_of(AgentId id) const;
+  /// The same of one that may have been taken out, as long as nobody else has its number.
+  std::uint32_t known_index(AgentId id) const;
+  /// True if it is in the game: not kept for something to leave behind, nor taken out.
+  bool is_in_game(std::uint32_t who) const {
+    return lives.presence[who] != Presence::away && !fixed.is_vacant[who];
+  }
 };
 
 /// The parts of a running game.
@@ -74,8 +94,5 @@ struct Prepared::Data {
 [[nodiscard]] inline const Prepared::Data& data_of(const Prepared& prepared) noexcept {
   return *prepared.data_;
 }
-
-/// All that follows from a level before anything moves, with agents for what may be left behind.
-[[nodiscard]] std::shared_ptr<const Fixed> make_fixed(std::shared_ptr<const Level> level);
 
 }  // namespace gaze

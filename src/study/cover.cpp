@@ -79,21 +79,21 @@ void Cover::add(const Simulation& simulation, std::uint32_t looked_for) {
   ++moments_;
   std::fill(now_.begin(), now_.end(), std::uint16_t{0});
   Outlines seen_now;
-  for (std::uint32_t i = 0; i < simulation.agent_count(); ++i) {
-    const Kind& kind = level.kind_of(level.agents[i]);
+  for (const AgentId agent : simulation.agents()) {
+    const Kind& kind = level.kind_of(level.agents[agent.index]);
     const bool counts = looked_for == kNoTeam || is_hostile(level, kind.team, looked_for);
     if (!kind.sight || !counts) continue;
-    auto known = std::find(agent_index_.begin(), agent_index_.end(), i);
-    if (known == agent_index_.end()) {
-      known = agent_index_.insert(agent_index_.end(), i);
+    auto known = std::find(agents_.begin(), agents_.end(), agent);
+    if (known == agents_.end()) {
+      known = agents_.insert(agents_.end(), agent);
       agent_sum_.push_back(0.0);
       seen_by_.emplace_back(floor_.grid.count(), false);
     }
-    const AgentState state = simulation.state({i});
+    const AgentState state = simulation.state(agent);
     if (!state.is_alive || !state.is_awake) continue;
-    const Outline outline = outline_of(seen_area(simulation.world(), simulation.looker({i})));
+    const Outline outline = outline_of(seen_area(simulation.world(), simulation.looker(agent)));
     const Outlines on_floor = part_on_floor(floor_, outline);
-    const auto number = static_cast<std::size_t>(known - agent_index_.begin());
+    const auto number = static_cast<std::size_t>(known - agents_.begin());
     agent_sum_[number] += area_of(on_floor);
     mark_spots(floor_.grid, {outline}, [&](std::size_t spot) {
       ++now_[spot];
@@ -112,8 +112,8 @@ void Cover::add(const Simulation& simulation, std::uint32_t looked_for) {
 
 std::vector<CoverAgent> Cover::agents() const {
   std::vector<CoverAgent> result;
-  for (std::size_t i = 0; i < agent_index_.size(); ++i) {
-    result.push_back({AgentId{agent_index_[i]}, agent_sum_[i] / std::max(1, moments_)});
+  for (std::size_t i = 0; i < agents_.size(); ++i) {
+    result.push_back({agents_[i], agent_sum_[i] / std::max(1, moments_)});
   }
   return result;
 }

@@ -21,7 +21,8 @@ void find_meshes(Ways& ways, Meshes& meshes, const Fixed& fixed, const Knowledge
   constexpr std::uint32_t kUnknown = 0xFFFFFFFF;
   const Level& level = *fixed.level;
   std::vector<std::uint32_t> of_kind(level.kinds.size(), kUnknown);
-  for (std::uint32_t who = 0; who < level.agents.size(); ++who) {
+  const auto first = static_cast<std::uint32_t>(ways.mesh_of.size());
+  for (std::uint32_t who = first; who < level.agents.size(); ++who) {
     const std::uint32_t kind = fixed.kind_index[who];
     if (!goes_as_kind(fixed, who) || of_kind[kind] == kUnknown) {
       const Somebody somebody{who, kind, knowledge.tags[who]};
@@ -69,10 +70,10 @@ void for_all_tags(std::span<const std::uint64_t> changing, std::uint64_t own, Us
   }
 }
 
-void reserve_scratch(Ways& ways, std::size_t count) {
+void reserve_scratch(Ways& ways, std::size_t first, std::size_t count) {
   constexpr std::size_t kUsualTurns = 48;
   constexpr std::size_t kUsualNeighbours = 20;
-  for (Route& route : ways.route) route.points.reserve(kUsualTurns);
+  for (std::size_t who = first; who < count; ++who) ways.route[who].points.reserve(kUsualTurns);
   ways.asked.reserve(count);
   ways.in_the_way.reserve(count);
   ways.neighbours.reserve(kUsualNeighbours);
@@ -91,12 +92,18 @@ std::uint32_t Meshes::number_of(const BodySize& body) {
 }
 
 Meshes make_meshes(const Fixed& fixed, const World& world) {
-  const Level& level = *fixed.level;
   Meshes meshes;
-  if (!has_ways(level)) return meshes;
+  add_meshes(meshes, fixed, world, 0, static_cast<std::uint32_t>(fixed.level->agents.size()));
+  return meshes;
+}
+
+void add_meshes(Meshes& meshes, const Fixed& fixed, const World& world, std::uint32_t first,
+                std::uint32_t end) {
+  const Level& level = *fixed.level;
+  if (!has_ways(level)) return;
   const std::vector<std::uint64_t> changing = changing_tags(fixed);
   std::set<std::pair<std::uint32_t, std::uint32_t>> done;
-  for (std::uint32_t who = 0; who < level.agents.size(); ++who) {
+  for (std::uint32_t who = first; who < end; ++who) {
     if (!may_need_mesh(fixed, who)) continue;
     const std::uint32_t own = goes_as_kind(fixed, who) ? 0 : who + 1;
     if (!done.insert({fixed.kind_index[who], own}).second) continue;
@@ -107,66 +114,82 @@ Meshes make_meshes(const Fixed& fixed, const World& world) {
       if (!mesh) mesh.emplace(level, world, meshes.bodies[number]);
     });
   }
-  return meshes;
 }
 
-Bodies make_bodies(const Fixed& fixed) {
+void add_agents(Bodies& bodies, const Fixed& fixed) {
   const Level& level = *fixed.level;
   const std::size_t count = level.agents.size();
-  Bodies bodies;
-  for (const Agent& agent : level.agents) {
-    bodies.position.push_back(agent.position);
-    bodies.position.back().z() = altitude_of(level, level.kind_of(agent), agent.position);
-    const SineCosine facing = sine_cosine(agent.facing);
-    bodies.facing.push_back({facing.cosine, facing.sine});
+  for (std::size_t who = bodies.position.size(); who < count; ++who) {
+    const Agent& agent = level.agents[who];
+    Vector3d feet = agent.position;
+    feet.z() = altitude_of(level, level.kind_of(agent), feet);
+    const SineCosine turn = sine_cosine(agent.facing);
+    const Vector2d facing{turn.cosine, turn.sine};
+    for (auto* places : {&bodies.position, &bodies.previous, &bodies.seen_position, &bodies.post}) {
+      places->push_back(feet);
+    }
+    for (auto* ways : {&bodies.facing, &bodies.head, &bodies.previous_head, &bodies.placed_facing,
+                       &bodies.rest_facing}) {
+      ways->push_back(facing);
+    }
   }
-  bodies.previous = bodies.seen_position = bodies.post = bodies.position;
-  bodies.last_move.assign(count, Vector3d{0.0, 0.0, 0.0});
-  bodies.head = bodies.previous_head = bodies.facing;
-  bodies.placed_facing = bodies.rest_facing = bodies.facing;
+  bodies.last_move.resize(count, Vector3d{0.0, 0.0, 0.0});
   bodies.head_deg.resize(count);
   bodies.is_airborne.resize(count);
   bodies.has_come.resize(count);
   bodies.trigger.resize(count);
   bodies.leader.resize(count);
-  return bodies;
 }
 
-Ways make_ways(Meshes& meshes, const Fixed& fixed, const Bodies& bodies,
-               const Knowledge& knowledge) {
+void add_agents(Ways& ways, Meshes& meshes, const Fixed& fixed, const Bodies& bodies,
+                const Knowledge& knowledge) {
   const Level& level = *fixed.level;
+  const std::size_t first = ways.course.size();
   const std::size_t count = level.agents.size();
   const Vector3d still{0.0, 0.0, 0.0};
-  Ways ways;
+  const Vector2d no_pace{0.0, 0.0};
+  for (std::size_t who = first; who < count; ++who) {
+    ways.home.push_back(bodies.position[who]);
+    ways.stride_left.push_back(level.kind_of(level.agents[who]).move->stride);
+  }
   ways.course.resize(count);
   ways.left_course.resize(count);
-  ways.home = bodies.position;
-  ways.wander_goal.assign(count, still);
+  ways.wander_goal.resize(count, still);
   ways.script_facing.resize(count);
   ways.quiet.resize(count);
-  for (const Agent& agent : level.agents) {
-    ways.stride_left.push_back(level.kind_of(agent).move->stride);
-  }
-  ways.is_just_placed.assign(count, 1);
+  ways.is_just_placed.resize(count, 1);
   ways.has_settled.resize(count);
   ways.highest_of_fall.resize(count);
-  ways.velocity.assign(count, still);
-  ways.air_share.assign(count, 1.0);
-  ways.hangs.assign(count, 1);
+  ways.velocity.resize(count, still);
+  ways.air_share.resize(count, 1.0);
+  ways.hangs.resize(count, 1);
   ways.leap.resize(count);
   ways.rests_until.resize(count);
-  ways.pushed.assign(count, still);
+  ways.pushed.resize(count, still);
   ways.route.resize(count);
-  ways.pace.assign(count, Vector2d{0.0, 0.0});
+  ways.pace.resize(count, no_pace);
   ways.pace_length.resize(count);
   ways.gathered.resize(count);
-  ways.wish = ways.next_wish = ways.pace;
+  ways.wish.resize(count, no_pace);
+  ways.next_wish.resize(count, no_pace);
   ways.line.resize(count);
   ways.next_line.resize(count);
   ways.is_on_way.resize(count);
   ways.goes_on_way.resize(count);
   find_meshes(ways, meshes, fixed, knowledge);
-  reserve_scratch(ways, count);
+  reserve_scratch(ways, first, count);
+}
+
+Bodies make_bodies(const Fixed& fixed) {
+  Bodies bodies;
+  add_agents(bodies, fixed);
+  return bodies;
+}
+
+Ways make_ways(Meshes& meshes, const Fixed& fixed, const Bodies& bodies,
+               const Knowledge& knowledge) {
+  Ways ways;
+  add_agents(ways, meshes, fixed, bodies, knowledge);
   return ways;
 }
 

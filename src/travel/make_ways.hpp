@@ -14,6 +14,14 @@ namespace gaze {
 /// tried in all ways that a level can bring about.
 [[nodiscard]] Meshes make_meshes(const Fixed& fixed, const World& world);
 
+/// Agents that have been added to the level since, as they begin.
+void add_agents(Bodies& bodies, const Fixed& fixed);
+void add_agents(Ways& ways, Meshes& meshes, const Fixed& fixed, const Bodies& bodies,
+                const Knowledge& knowledge);
+/// The meshes that agents may need who have these numbers, from the first to before the end.
+void add_meshes(Meshes& meshes, const Fixed& fixed, const World& world, std::uint32_t first,
+                std::uint32_t end);
+
 /// Puts a body somewhere else, which goes on with what it was about.
 void move_body(Bodies& bodies, Ways& ways, std::uint32_t who, const Vector3d& feet,
                const Vector2d& facing);

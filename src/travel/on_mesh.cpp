@@ -81,7 +81,10 @@ void mend_routes(Travelling& state, std::uint32_t solid) {
 }
 
 void change_body(Travelling& state, std::uint32_t who) {
-  if (!state.fixed.openings.goes_by_tags()) return;
+  if (state.fixed.openings.goes_by_tags()) find_mesh(state, who);
+}
+
+void find_mesh(Travelling& state, std::uint32_t who) {
   const std::uint32_t mesh =
       state.meshes.number_of(body_size(state.level(), state.fixed.openings, state.somebody(who)));
   if (mesh == state.ways.mesh_of[who]) return;

@@ -27,7 +27,8 @@ FacingWish along(const Travelling& state, std::uint32_t who, const Vector3d& bef
 // the agent is.
 Vector3d somewhere(Travelling& state, std::uint32_t who) {
   constexpr int kTries = 24;
-  const Zone* area = state.links(who).area;
+  const std::uint32_t number = state.links(who).area;
+  const Zone* area = number == kNothing ? nullptr : &state.level().zones[number];
   const Vector3d& post = state.bodies.post[who];
   PlanBox box{{post.x() - kWanderRadius, post.y() - kWanderRadius},
               {post.x() + kWanderRadius, post.y() + kWanderRadius}};

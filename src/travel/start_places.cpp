@@ -121,8 +121,8 @@ void choose_start(Travelling& state, std::uint32_t who) {
 }
 
 void choose_starts(Travelling& state) {
-  for (std::uint32_t who = 0; who < state.fixed.placed && !state.level().starts.empty(); ++who) {
-    choose_start(state, who);
+  for (std::uint32_t who = 0; who < state.agent_count() && !state.level().starts.empty(); ++who) {
+    if (!state.agent(who).is_spare) choose_start(state, who);
   }
 }
 

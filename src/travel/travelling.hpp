@@ -58,6 +58,8 @@ void mend_routes(Travelling& state, std::uint32_t solid);
 /// After the tags of an agent have changed: what it may pass may depend on them, so that its mesh
 /// and its way are looked up anew.
 void change_body(Travelling& state, std::uint32_t who);
+/// Looks up on which mesh an agent finds its ways, because its body is another.
+void find_mesh(Travelling& state, std::uint32_t who);
 
 /// The friend that an agent mirrors now: of those that are driven the nearest, if it is within the
 /// radius.

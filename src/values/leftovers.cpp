@@ -72,7 +72,7 @@ void check_leftovers(FaultList& faults, const Level& level) {
   Leftovers leftovers(level);
   std::size_t sum = level.agents.size();
   for (const Agent& agent : level.agents) {
-    if (agent.kind >= level.kinds.size() || agent.is_leftover) continue;
+    if (agent.kind >= level.kinds.size() || agent.is_spare) continue;
     const auto own = leftovers.of(agent.kind);
     const std::string path = fmt::format("agent.{}.defeat.leaves", agent.id);
     if (!own) {

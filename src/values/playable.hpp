@@ -1,6 +1,7 @@
 #pragma once
 
 #include <memory>
+#include <vector>
 
 #include "gaze/level.hpp"
 
@@ -11,6 +12,9 @@ namespace gaze {
 [[nodiscard]] std::shared_ptr<const Level> playable(std::shared_ptr<const Level> level);
 /// The same of a level that is somebody else's, and is copied.
 [[nodiscard]] std::shared_ptr<const Level> playable(const Level& level);
+
+/// What is wrong with an agent that is to come into a level.
+[[nodiscard]] std::vector<Fault> faults_of(const Level& level, const Agent& agent);
 
 /// Throws LevelError where a world cannot be made of the solids of a level.
 void need_solids(const Level& level);

@@ -22,6 +22,11 @@ class Whole {
     return faults_.take();
   }
 
+  std::vector<Fault> check_agent(const Agent& agent) {
+    named("agent", agent.id, kAgentKeys, agent.place, agent);
+    return faults_.take();
+  }
+
   std::vector<Fault> check() {
     check_counts();
     Validator(faults_, level_, "", kLevelKeys, level_.place).check(level_);
@@ -148,6 +153,10 @@ class Whole {
 
 std::vector<Fault> validate(const Level& level) {
   return Whole(level).check();
+}
+
+std::vector<Fault> faults_of(const Level& level, const Agent& agent) {
+  return Whole(level).check_agent(agent);
 }
 
 void need_solids(const Level& level) {

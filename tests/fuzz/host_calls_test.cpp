@@ -30,7 +30,7 @@ class WildHost {
 
  private:
   void call_any() {
-    switch (random_.next() % 29) {
+    switch (random_.next() % 34) {
       case 0:
         return static_cast<void>(game_.advance(random_.between(-0.01, 0.1)));
       case 1:
@@ -90,9 +90,33 @@ class WildHost {
       case 26:
         return game_.set_gone({static_cast<std::uint32_t>(random_.next() % 40)},
                               random_.next() % 2 == 0);
+      case 27:
+        return spawn_any();
+      case 28:
+        return game_.despawn(agent());
+      case 29:
+        return game_.set_kind(agent(), name());
+      case 30:
+        return game_.set_value(
+            "kind." + name() + (random_.next() % 2 == 0 ? ".health" : ".sight.range"), number());
       default:
         return game_.step();
     }
+  }
+
+  void spawn_any() {
+    if (game_.agent_count() > 90) return;
+    if (random_.next() % 2 == 0) {
+      static_cast<void>(game_.spawn(name(), place(), Angle::from_degrees(number())));
+      return;
+    }
+    Agent wished;
+    wished.id = "new-" + std::to_string(random_.next() % 5);
+    wished.kind = static_cast<std::uint32_t>(random_.next() % (game_.level().kinds.size() + 1));
+    wished.position = place();
+    if (random_.next() % 2 == 0) wished.patrol = {place(), place()};
+    if (random_.next() % 3 == 0) wished.driver = Driver::host;
+    static_cast<void>(game_.spawn(wished));
   }
 
   void describe_any() {
@@ -119,7 +143,13 @@ class WildHost {
 
   AgentId agent() {
     if (random_.next() % 10 == 0) return {};
-    return {static_cast<std::uint32_t>(random_.next() % (game_.agent_count() + 1))};
+    const auto number =
+        static_cast<std::uint32_t>(random_.next() % (game_.level().agents.size() + 1));
+    if (number == game_.level().agents.size() || random_.next() % 10 == 0) return {number, 1};
+    for (const AgentId one : game_.agents()) {
+      if (one.index == number) return one;
+    }
+    return {number};
   }
   std::optional<AgentId> maybe_agent() {
     return random_.next() % 2 == 0 ? std::optional(agent()) : std::nullopt;
@@ -171,9 +201,15 @@ TEST(HostCalls, OfAnySortNeverBreakAGame) {
     WildHost host(*level, seed);
     for (int call = 0; call < 1500; ++call) host.call();
     refused += host.refused();
-    for (std::uint32_t who = 0; who < host.game().agent_count(); ++who) {
-      ASSERT_TRUE(host.game().state({who}).position.allFinite()) << seed;
+    for (const AgentId who : host.game().agents()) {
+      ASSERT_TRUE(host.game().state(who).position.allFinite()) << seed;
     }
+    // What has come of it can be begun anew, and saved.
+    const Simulation anew(host.game().level());
+    EXPECT_EQ(anew.agent_count(), Simulation(anew.level()).agent_count()) << seed;
+    Simulation restored(*level);
+    restored.restore(host.game().save());
+    EXPECT_EQ(restored.digest(), host.game().digest()) << seed;
   }
   EXPECT_GT(refused, 50 * games);
 }

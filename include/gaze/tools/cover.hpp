@@ -83,7 +83,7 @@ class Cover {
   FreeFloor floor_;
   int moments_ = 0;
   double seen_sum_ = 0.0;
-  std::vector<std::uint32_t> agent_index_;
+  std::vector<AgentId> agents_;
   std::vector<double> agent_sum_;
   std::vector<std::vector<bool>> seen_by_;  ///< By agent and spot.
   std::vector<std::vector<Vector2d>> ever_seen_;

@@ -1,0 +1,227 @@
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <string>
+
+#include "agents/pools.hpp"
+#include "combat/cooldown.hpp"
+#include "combat/damage.hpp"
+#include "combat/make_fights.hpp"
+#include "combat/things.hpp"
+#include "level/spelling.hpp"
+#include "mind/deciding.hpp"
+#include "simulation/change.hpp"
+#include "simulation/make_fixed.hpp"
+#include "simulation/stages.hpp"
+#include "travel/make_ways.hpp"
+#include "travel/travelling.hpp"
+#include "values/playable.hpp"
+
+/// Agents that come into a running game, leave it, or become others.
+namespace gaze {
+namespace {
+
+using Index = std::uint32_t;
+
+// The agent with all that was left out. Throws where it may not be in the level.
+Agent checked(const Level& level, const Agent& wished) {
+  if (wished.kind >= level.kinds.size()) {
+    throw UsageError(fmt::format("there is no kind of number {}", wished.kind));
+  }
+  if (!wished.script.empty() || wished.driver == Driver::script) {
+    throw UsageError("who is put into a running game has no script");
+  }
+  if (level.agents.size() >= LevelLimits::agents) {
+    throw UsageError(fmt::format("{} agents; at most so many are allowed", level.agents.size()));
+  }
+  const auto faults = faults_of(level, wished);
+  if (!faults.empty()) throw UsageError(faults.front().message);
+  Agent agent = wished;
+  if (!agent.driver) agent.driver = Driver::mind;
+  agent.is_spare = false;
+  return agent;
+}
+
+bool is_in_use(const Simulation::State& state, const std::string& id) {
+  for (Index who = 0; who < state.agent_count(); ++who) {
+    if (!state.fixed.is_vacant[who] && state.agent(who).id == id) return true;
+  }
+  return false;
+}
+
+std::string next_id(const Simulation::State& state, const Kind& kind) {
+  for (std::size_t number = 1;; ++number) {
+    std::string id = fmt::format("{}-{}", kind.name, number);
+    if (!is_in_use(state, id)) return id;
+  }
+}
+
+// A number that is free is given to one of the same kind alone: what is kept for it to leave behind
+// serves the next one.
+std::optional<Index> vacant_number(const Simulation::State& state, Index kind) {
+  for (Index who = 0; who < state.agent_count(); ++who) {
+    if (state.fixed.is_vacant[who] && state.fixed.kind_index[who] == kind) return who;
+  }
+  return std::nullopt;
+}
+
+// Those that were taken out have given up their ids.
+void free_id(Level& level, const Fixed& fixed, const std::string& id) {
+  for (Index who = 0; who < level.agents.size(); ++who) {
+    if (fixed.is_vacant[who] && level.agents[who].id == id) {
+      level.agents[who].id = fmt::format("{}-{}-gone", id, who);
+    }
+  }
+}
+
+Index add(std::unique_ptr<Simulation::State>& state, const Agent& agent) {
+  Changing change(state);
+  const auto vacant = vacant_number(*state, agent.kind);
+  free_id(change.level, change.fixed, agent.id);
+  if (vacant) {
+    change.level.agents[*vacant] = agent;
+    change.fixed.is_vacant[*vacant] = 0;
+    put_agent(change.fixed, *vacant);
+    return *vacant;
+  }
+  const auto who = static_cast<Index>(change.level.agents.size());
+  change.level.agents.push_back(agent);
+  add_pools(change.level, change.fixed.pools, who,
+            [&](const std::string& id) { return is_in_use(*state, id); });
+  put_agents(change.fixed, who);
+  add_agents(*state, who);
+  return who;
+}
+
+// If there is no mesh for its body yet, it is made here and not in the midst of a step.
+void look_for_mesh(Simulation::State& state, Index who) {
+  Travelling travelling(state);
+  find_mesh(travelling, who);
+  add_meshes(state.meshes, state.fixed, state.world, who, who + 1);
+}
+
+// As it is at the beginning of a game: it has always stood there.
+void begin_with(Simulation::State& state, Index who) {
+  const Agent& agent = state.agent(who);
+  Vector3d feet = agent.position;
+  feet.z() = altitude_of(state.level(), state.kind(who), feet);
+  const SineCosine facing = sine_cosine(agent.facing);
+  state.minds.mode[who] = state.fixed.idle[who];
+  state.minds.mode_since[who] = state.now();
+  state.lives.returns_at[who] = kNeverReady;
+  state.lives.defeated_by[who].reset();
+  state.score[who] = 0.0;
+  state.fights.last_blast[who].reset();
+  state.told.last_noise[who].reset();
+  appear(state, who, feet, {facing.cosine, facing.sine});
+  state.minds.awake[who] = !agent.is_asleep;
+  look_for_mesh(state, who);
+  Travelling travelling(state);
+  turn_head(travelling, who);
+  state.bodies.previous_head[who] = state.bodies.head[who];
+}
+
+Index kind_of_name(const Level& level, std::string_view name) {
+  std::vector<std::string> names;
+  const std::size_t named = level.named_kinds == 0 ? level.kinds.size() : level.named_kinds;
+  for (Index i = 0; i < named; ++i) {
+    if (level.kinds[i].name == name) return i;
+    names.push_back(level.kinds[i].name);
+  }
+  throw UsageError(fmt::format("there is no kind '{}'{}", name, suggestion(name, names)));
+}
+
+void put_down_all(Simulation::State& state, Index who) {
+  Fighting fighting(state);
+  Travelling travelling(state);
+  drop_all(fighting, who, state.bodies.position[who]);
+  release_things(fighting);
+  place_things(travelling);
+}
+
+void take_out(Simulation::State& state, Fixed& fixed, Level& level, Index who) {
+  state.lives.alive[who] = 0;
+  state.lives.presence[who] = Presence::away;
+  state.lives.returns_at[who] = kNeverReady;
+  state.minds.mode[who] = Mode::out;
+  state.knowledge.contacts[who].clear();
+  state.knowledge.clue[who].reset();
+  // What was left behind goes on to be kept for the next that is.
+  fixed.is_vacant[who] = !level.agents[who].is_spare;
+  level.agents[who].is_spare = true;
+  ++fixed.generation[who];
+}
+
+}  // namespace
+
+AgentId Simulation::spawn(std::string_view kind, const Vector3d& position, Angle facing,
+                          std::string_view id) {
+  Agent agent;
+  agent.kind = kind_of_name(level(), kind);
+  agent.id = id.empty() ? next_id(*state_, level().kinds[agent.kind]) : std::string(id);
+  agent.position = position;
+  agent.facing = facing;
+  return spawn(agent);
+}
+
+AgentId Simulation::spawn(const Agent& wished) {
+  const Agent agent = checked(level(), wished);
+  if (is_in_use(*state_, agent.id)) {
+    throw UsageError(fmt::format("there is an agent '{}' already", agent.id));
+  }
+  const Index who = add(state_, agent);
+  begin_with(*state_, who);
+  return state_->id_of(who);
+}
+
+void Simulation::despawn(AgentId agent) {
+  despawn(std::span<const AgentId>(&agent, 1));
+}
+
+void Simulation::despawn(std::span<const AgentId> agents) {
+  std::vector<char> goes(state_->agent_count());
+  for (const AgentId& agent : agents) {
+    const Index who = state_->index_of(agent);
+    if (!state_->is_in_game(who)) {
+      throw UsageError(fmt::format("{} is not there", id_of(agent)));
+    }
+    goes[who] = 1;
+  }
+  Changing change(state_);
+  for (Index who = 0; who < goes.size(); ++who) {
+    if (goes[who]) put_down_all(*state_, who);
+  }
+  strike_out(*state_, goes);
+  for (Index who = 0; who < goes.size(); ++who) {
+    if (goes[who]) take_out(*state_, change.fixed, change.level, who);
+  }
+}
+
+void Simulation::set_kind(AgentId agent, std::string_view name) {
+  const Index who = state_->index_of(agent);
+  const Index kind = kind_of_name(level(), name);
+  Agent other = state_->agent(who);
+  other.kind = kind;
+  if (const auto faults = faults_of(level(), other); !faults.empty()) {
+    throw UsageError(faults.front().message);
+  }
+  if (other.is_spare) {
+    throw UsageError(fmt::format("{} was left behind, and stays what it is", other.id));
+  }
+  if (state_->kind(who).thing || level().kinds[kind].thing) {
+    throw UsageError("a thing is always a thing, and nothing else becomes one");
+  }
+  Changing change(state_);
+  const auto first = static_cast<Index>(change.level.agents.size());
+  change.level.agents[who].kind = kind;
+  std::erase_if(change.fixed.pools, [&](const Pool& pool) { return pool.owner == who; });
+  add_pools(change.level, change.fixed.pools, who,
+            [&](const std::string& id) { return is_in_use(*state_, id); });
+  put_agent(change.fixed, who);
+  put_agents(change.fixed, first);
+  add_agents(*state_, first);
+  change_kind(state_->lives, state_->fights, state_->fixed, who);
+  look_for_mesh(*state_, who);
+}
+
+}  // namespace gaze
