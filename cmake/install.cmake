@@ -2,7 +2,11 @@ include(CMakePackageConfigHelpers)
 
 # Each component has targets of its own, so that who asks for one need not have what the others use.
 set(GAZE_CONFIG_FOLDER ${CMAKE_INSTALL_LIBDIR}/cmake/Gaze)
-foreach(component core ${GAZE_COMPONENTS})
+set(GAZE_INSTALLED core ${GAZE_COMPONENTS})
+if(GAZE_C)
+  list(APPEND GAZE_INSTALLED c)
+endif()
+foreach(component ${GAZE_INSTALLED})
   install(TARGETS gaze_${component} EXPORT Gaze_${component} FILE_SET HEADERS)
   install(EXPORT Gaze_${component} NAMESPACE gaze:: DESTINATION ${GAZE_CONFIG_FOLDER})
 endforeach()
@@ -16,7 +20,7 @@ if(GAZE_COMMAND)
 endif()
 
 set(GAZE_CONFIG_LISTS "")
-foreach(component ${GAZE_COMPONENTS})
+foreach(component ${GAZE_INSTALLED})
   string(APPEND GAZE_CONFIG_LISTS "set(Gaze_needs_${component} ${GAZE_NEEDS_${component}})\n"
                                   "set(Gaze_uses_${component} ${GAZE_USES_${component}})\n")
 endforeach()
@@ -45,6 +49,10 @@ foreach(component core ${GAZE_COMPONENTS})
 endforeach()
 set(GAZE_PC_NAME "Gaze")
 configure_file(cmake/gaze.pc.in ${PROJECT_BINARY_DIR}/gaze.pc @ONLY)
+if(GAZE_C)
+  configure_file(cmake/gaze-c.pc.in ${PROJECT_BINARY_DIR}/gaze-c.pc @ONLY)
+  install(FILES ${PROJECT_BINARY_DIR}/gaze-c.pc DESTINATION ${CMAKE_INSTALL_LIBDIR}/pkgconfig)
+endif()
 install(FILES ${PROJECT_BINARY_DIR}/gaze.pc ${PROJECT_BINARY_DIR}/gaze-core.pc
         DESTINATION ${CMAKE_INSTALL_LIBDIR}/pkgconfig)
 

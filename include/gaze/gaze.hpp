@@ -7,6 +7,7 @@
 #include "gaze/attack.hpp"
 #include "gaze/attack_answer.hpp"
 #include "gaze/change.hpp"
+#include "gaze/drawing.hpp"
 #include "gaze/error.hpp"
 #include "gaze/event.hpp"
 #include "gaze/feeling.hpp"

@@ -166,12 +166,12 @@ class Simulation {
 
   /// Puts somebody new into play, who perceives and is perceived from the next step on; its id is
   /// the name of its kind and a number, unless it gets one. The second form takes one with a
-  /// patrol, or that the host drives; it has no script. Allocates; O(1) but where the last copy of
+  /// patrol; none has a script. Allocates; O(1) but where the last copy of
   /// the game shares what it is changed from. If `Prepared` has not made the mesh that it needs, it
   /// is made here. Throws UsageError for an unknown kind, an id that is taken, and what `validate`
   /// would find.
   AgentId spawn(std::string_view kind, const Vector3d& position, Angle facing,
-                std::string_view id = {});
+                std::string_view id = {}, Driver driver = Driver::mind);
   AgentId spawn(const Agent& agent);
 
   /// Takes agents out of the game, with what they have fired; what they carry falls down. Nobody
@@ -210,9 +210,15 @@ class Simulation {
   void give_tag(AgentId agent, std::string_view tag);
   void take_tag(AgentId agent, std::string_view tag);
 
-  /// Takes away a door or what breaks, or puts it back, whole. A door opens and shuts by itself
-  /// from then on. Throws UsageError for any other solid.
+  /// Takes away a door, what breaks or what has `can_go`, or puts it back, whole. A door opens and
+  /// shuts by itself from then on. Ways change with it: meshes know of it beforehand, so that this
+  /// is quick in a level of any size. Throws UsageError for any other solid.
   void set_gone(SolidId solid, bool is_gone);
+  /// Puts a solid into the level; all meshes are made anew, which takes as long as with `Prepared`.
+  /// What comes and goes often is better a part of the level from the beginning, with `can_go`.
+  /// Nobody should stand where it comes to be: who does cannot move. Throws UsageError, and changes
+  /// nothing, for what `validate` would find.
+  SolidId add_solid(const Solid& solid);
 
   /// True once the round has ended in a level that does not begin again: nothing moves any more.
   [[nodiscard]] bool is_over() const noexcept;

@@ -51,6 +51,7 @@ struct Solid {
   std::vector<Triangle> triangles;  ///< Of a mesh, where they stand; anticlockwise from outside.
   std::uint32_t left_out = 0;       ///< Of its file's triangles, those without an area.
   double health = 0.0;              ///< Of what breaks, points; 0: it does not.
+  bool can_go = false;              ///< Of walls and blocks: a host may take it away.
   Door door;                        ///< Of doors, whose path is the leaf when shut.
   Place place;
 };
@@ -60,9 +61,9 @@ struct Solid {
   return form == Solid::Form::floor || form == Solid::Form::ramp || form == Solid::Form::stairs;
 }
 
-/// True for what may go while a level is played: doors, and what breaks.
+/// True for what may go while a level is played: doors, what breaks, and what says so.
 [[nodiscard]] inline bool can_go_away(const Solid& solid) {
-  return solid.form == Solid::Form::door || solid.health > 0.0;
+  return solid.form == Solid::Form::door || solid.health > 0.0 || solid.can_go;
 }
 
 }  // namespace gaze

@@ -60,12 +60,16 @@ Lives make_lives(const Fixed& fixed) {
 Fights make_fights(const Fixed& fixed) {
   Fights fights;
   add_agents(fights, fixed);
-  const std::vector<Solid>& solids = fixed.level->solids;
-  const auto breaks = [](const Solid& solid) { return solid.health > 0.0; };
-  if (std::any_of(solids.begin(), solids.end(), breaks)) {
-    for (const Solid& solid : solids) fights.solid_health.push_back(solid.health);
-  }
+  add_solids(fights, *fixed.level);
   return fights;
+}
+
+void add_solids(Fights& fights, const Level& level) {
+  const auto breaks = [](const Solid& solid) { return solid.health > 0.0; };
+  if (std::none_of(level.solids.begin(), level.solids.end(), breaks)) return;
+  for (std::size_t i = fights.solid_health.size(); i < level.solids.size(); ++i) {
+    fights.solid_health.push_back(level.solids[i].health);
+  }
 }
 
 void reset(Lives& lives, Fights& fights, const Fixed& fixed, std::uint32_t who) {

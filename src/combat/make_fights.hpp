@@ -12,6 +12,9 @@ namespace gaze {
 void add_agents(Lives& lives, const Fixed& fixed);
 void add_agents(Fights& fights, const Fixed& fixed);
 
+/// Solids that have been added to the level since, whole.
+void add_solids(Fights& fights, const Level& level);
+
 /// Puts an agent into play, with all that its kind has.
 void reset(Lives& lives, Fights& fights, const Fixed& fixed, std::uint32_t who);
 /// An agent is of another kind from now on: it has what that has, and does nothing of what it was

@@ -72,8 +72,18 @@ class LabelPlacer {
   std::vector<Rectangle> taken_;
 };
 
-double half_size(const AgentShape& agent, const MapView& view) {
-  return std::max(6.0, (agent.high - agent.low).maxCoeff() * view.scale / 2.0);
+double half_size(const Mark& words, const MapView& view) {
+  return std::max(6.0, words.radius * view.scale);
+}
+
+std::vector<std::string> lines_of(const std::string& text) {
+  std::vector<std::string> lines;
+  for (std::size_t at = 0; at <= text.size();) {
+    const std::size_t end = std::min(text.find('\n', at), text.size());
+    lines.push_back(text.substr(at, end - at));
+    at = end + 1;
+  }
+  return lines;
 }
 
 // A line from what is named to the nearest point of its label.
@@ -84,17 +94,18 @@ void line_to(Canvas& canvas, const Vector2d& place, const Rectangle& label) {
   canvas.stroke(kInk.with_opacity(0.6), 0.9);
 }
 
-void label_agent(Canvas& canvas, LabelPlacer& placer, const AgentShape& agent,
-                 const MapView& view) {
+void label_agent(Canvas& canvas, LabelPlacer& placer, const Mark& words, const MapView& view) {
+  const std::vector<std::string> lines = lines_of(words.text);
   canvas.font(13.0, true);
-  const std::string health = fmt::format("{}, {:.0f} %", agent.mode, agent.health_share * 100.0);
-  const double id_width = canvas.text_width(agent.id);
+  double width = canvas.text_width(lines[0]);
   canvas.font(12.0);
-  const double width =
-      std::max({id_width, canvas.text_width(health), canvas.text_width(agent.note)}) + 4.0;
-  const double height = agent.note.empty() ? 31.0 : 45.0;
-  const Vector2d place = view(agent.place);
-  const double away = half_size(agent, view) + 12.0;
+  for (std::size_t i = 1; i < lines.size(); ++i) {
+    width = std::max(width, canvas.text_width(lines[i]));
+  }
+  width += 4.0;
+  const double height = 3.0 + 14.0 * double(lines.size());
+  const Vector2d place = view(words.points[0]);
+  const double away = half_size(words, view) + 12.0;
   auto corner = placer.place(place, away, width, height);
   if (!corner) {
     corner = placer.place_apart(place, away, width, height);
@@ -102,34 +113,34 @@ void label_agent(Canvas& canvas, LabelPlacer& placer, const AgentShape& agent,
     line_to(canvas, place, {corner->x(), corner->y(), width, height});
   }
   canvas.font(13.0, true);
-  canvas.rimmed_text(*corner + Vector2d{2.0, 12.0}, agent.id, team_colour(agent.team));
+  canvas.rimmed_text(*corner + Vector2d{2.0, 12.0}, lines[0], team_colour(words.number));
   canvas.font(12.0);
-  canvas.rimmed_text(*corner + Vector2d{2.0, 27.0}, health, kInk);
-  canvas.rimmed_text(*corner + Vector2d{2.0, 41.0}, agent.note, kInk);
+  for (std::size_t i = 1; i < lines.size(); ++i) {
+    canvas.rimmed_text(*corner + Vector2d{2.0, 13.0 + 14.0 * double(i)}, lines[i], kInk);
+  }
 }
 
-void label_line(Canvas& canvas, LabelPlacer& placer, const SightLine& line, const MapView& view) {
+void label_line(Canvas& canvas, LabelPlacer& placer, const Mark& words, const MapView& view) {
   canvas.font(11.5);
-  const double width = canvas.text_width(line.label) + 4.0;
-  const Vector2d from = view(line.from);
-  const Vector2d to = view(line.to);
+  const double width = canvas.text_width(words.text) + 4.0;
+  const Vector2d from = view(words.points[0]);
+  const Vector2d to = view(words.points[1]);
   if ((to - from).norm() < 70.0) return;
   for (const double share : {0.5, 0.4, 0.6, 0.3, 0.7}) {
     const auto corner = placer.place(from + (to - from) * share, 6.0, width, 14.0);
     if (!corner) continue;
-    canvas.rimmed_text(*corner + Vector2d{2.0, 11.0}, line.label, kInk);
+    canvas.rimmed_text(*corner + Vector2d{2.0, 11.0}, words.text, kInk);
     return;
   }
 }
 
-void label_solid(Canvas& canvas, LabelPlacer& placer, const SolidShape& solid,
-                 const MapView& view) {
+void label_solid(Canvas& canvas, LabelPlacer& placer, const Mark& words, const MapView& view) {
   canvas.font(11.0);
-  const double width = canvas.text_width(solid.label) + 4.0;
-  const Vector2d middle = view(solid.middle);
-  if (solid.least_extent * view.scale > 20.0) {
+  const double width = canvas.text_width(words.text) + 4.0;
+  const Vector2d middle = view(words.points[0]);
+  if (2.0 * words.radius * view.scale > 20.0) {
     if (!placer.take_centred(middle, width, 14.0)) return;
-    canvas.rimmed_text(middle + Vector2d{2.0 - width / 2, 4.0}, solid.label, kInk);
+    canvas.rimmed_text(middle + Vector2d{2.0 - width / 2, 4.0}, words.text, kInk);
     return;
   }
   auto corner = placer.place(middle, 10.0, width, 14.0);
@@ -138,24 +149,40 @@ void label_solid(Canvas& canvas, LabelPlacer& placer, const SolidShape& solid,
     if (!corner) return;
     line_to(canvas, middle, {corner->x(), corner->y(), width, 14.0});
   }
-  canvas.rimmed_text(*corner + Vector2d{2.0, 11.0}, solid.label, kInk);
+  canvas.rimmed_text(*corner + Vector2d{2.0, 11.0}, words.text, kInk);
 }
 
-void label_zone(Canvas& canvas, LabelPlacer& placer, const ZoneShape& zone, const MapView& view) {
+void label_zone(Canvas& canvas, LabelPlacer& placer, const Mark& words, const MapView& view) {
   canvas.font(11.0);
-  const double width = canvas.text_width(zone.label) + 4.0;
-  Vector2d middle = view(zone.middle);
+  const double width = canvas.text_width(words.text) + 4.0;
+  const Vector2d middle = view(words.points[0]);
   if (!placer.take_centred(middle, width, 14.0)) return;
-  canvas.rimmed_text(middle + Vector2d{2.0 - width / 2, 4.0}, zone.label, kInk);
+  canvas.rimmed_text(middle + Vector2d{2.0 - width / 2, 4.0}, words.text, kInk);
 }
 
 // Puts the label of a ring at its upper right, or wherever there is room.
-void label_ring(Canvas& canvas, LabelPlacer& placer, const RingShape& ring, const MapView& view) {
-  if (ring.label.empty()) return;
+void label_ring(Canvas& canvas, LabelPlacer& placer, const Mark& words, const MapView& view) {
   canvas.font(11.0);
-  const double width = canvas.text_width(ring.label) + 4.0;
-  const auto corner = placer.place(view(ring.middle), 9.0, width, 14.0);
-  if (corner) canvas.rimmed_text(*corner + Vector2d{2.0, 11.0}, ring.label, kShot);
+  const double width = canvas.text_width(words.text) + 4.0;
+  const auto corner = placer.place(view(words.points[0]), 9.0, width, 14.0);
+  if (corner) canvas.rimmed_text(*corner + Vector2d{2.0, 11.0}, words.text, kShot);
+}
+
+void label(Canvas& canvas, LabelPlacer& placer, const Mark& words, const MapView& view) {
+  switch (words.meaning) {
+    case Meaning::body:
+      return label_agent(canvas, placer, words, view);
+    case Meaning::noise:
+    case Meaning::blast:
+      return label_ring(canvas, placer, words, view);
+    case Meaning::zone:
+      return label_zone(canvas, placer, words, view);
+    case Meaning::solid:
+    case Meaning::walkway:
+      return label_solid(canvas, placer, words, view);
+    default:
+      return label_line(canvas, placer, words, view);
+  }
 }
 
 }  // namespace
@@ -163,22 +190,17 @@ void label_ring(Canvas& canvas, LabelPlacer& placer, const RingShape& ring, cons
 void paint_labels(Canvas& canvas, const Scene& scene, const MapView& view) {
   LabelPlacer placer(view.frame);
   placer.keep_free({view.frame.x, view.frame.y + view.frame.height - 44.0, 240.0, 44.0});
-  for (const AgentShape& agent : scene.agents) {
-    const Vector2d middle = view(agent.place);
-    const double half = half_size(agent, view) + 3.0;
+  std::vector<const Mark*> texts;
+  for (const Mark& mark : scene.marks) {
+    if (mark.form == Mark::Form::text) texts.push_back(&mark);
+  }
+  for (const Mark* words : texts) {
+    if (words->meaning != Meaning::body) continue;
+    const Vector2d middle = view(words->points[0]);
+    const double half = half_size(*words, view) + 3.0;
     placer.keep_free({middle.x() - half, middle.y() - half, 2 * half, 2 * half});
   }
-  for (const AgentShape& agent : scene.agents) label_agent(canvas, placer, agent, view);
-  for (const RingShape& ring : scene.rings) label_ring(canvas, placer, ring, view);
-  for (const BlastShape& blast : scene.blasts) {
-    const RingShape rim{RingShape::What::noise, blast.clear.eye, blast.clear.range, blast.label};
-    label_ring(canvas, placer, rim, view);
-  }
-  for (const SightLine& line : scene.lines) label_line(canvas, placer, line, view);
-  for (const SolidShape& solid : scene.solids) {
-    if (!solid.pieces.empty()) label_solid(canvas, placer, solid, view);
-  }
-  for (const ZoneShape& zone : scene.zones) label_zone(canvas, placer, zone, view);
+  for (const Mark* words : texts) label(canvas, placer, *words, view);
 }
 
 void paint_scale_bar(Canvas& canvas, const MapView& view) {

@@ -40,11 +40,6 @@ class Legend {
   double y_ = frame_.y + 6.0;
 };
 
-bool has_ring(const Scene& scene, RingShape::What what) {
-  return std::any_of(scene.rings.begin(), scene.rings.end(),
-                     [&](const RingShape& ring) { return ring.what == what; });
-}
-
 void add_agents(Canvas& canvas, Legend& legend, const Scene& scene) {
   legend.heading("Agents");
   const auto body = [&](std::uint32_t team, bool is_alive) {
@@ -61,15 +56,11 @@ void add_agents(Canvas& canvas, Legend& legend, const Scene& scene) {
     canvas.disc(p, 11.0);
     canvas.stroke(kAlert, 2.0);
   });
-  const bool any_out = std::any_of(scene.agents.begin(), scene.agents.end(),
-                                   [](const AgentShape& agent) { return !agent.is_alive; });
-  if (any_out) legend.row("out: defeated", body(0, false));
+  if (scene.has(Meaning::body_out)) legend.row("out: defeated", body(0, false));
   legend.row("where it has been", [&](const Vector2d& p) {
     paint_trail(canvas, 1, {p - Vector2d{kSwatch / 2, 0}, p + Vector2d{kSwatch / 2, 0}});
   });
-  const bool any_way = std::any_of(scene.agents.begin(), scene.agents.end(),
-                                   [](const AgentShape& agent) { return !agent.way.empty(); });
-  if (any_way) {
+  if (scene.has(Meaning::way)) {
     legend.row("its way ahead", [&](const Vector2d& p) {
       paint_way(canvas, 1, {p - Vector2d{kSwatch / 2, 0}, p + Vector2d{kSwatch / 2 - 4, 0}});
     });
@@ -77,26 +68,24 @@ void add_agents(Canvas& canvas, Legend& legend, const Scene& scene) {
 }
 
 void add_harm(Canvas& canvas, Legend& legend, const Scene& scene) {
-  if (!scene.shots.empty()) {
+  if (scene.has(Meaning::shot)) {
     legend.row("a shot in flight", [&](const Vector2d& p) {
       paint_shot(canvas, p + Vector2d{9, 0}, {1, 0}, 3.5);
     });
   }
-  if (!scene.beams.empty()) {
+  if (scene.has(Meaning::beam)) {
     legend.row("a beam that is on", [&](const Vector2d& p) {
       paint_beam(canvas, p - Vector2d{16, 0}, p + Vector2d{9, 0}, 3.0);
     });
   }
-  const bool any_hit = std::any_of(scene.tracks.begin(), scene.tracks.end(),
-                                   [](const TrackShape& track) { return !track.hits.empty(); });
-  if (any_hit) {
+  if (scene.has(Meaning::hit)) {
     legend.row("a hit of the last 1.5 s", [&](const Vector2d& p) {
       canvas.line(p - Vector2d{16, 0}, p + Vector2d{9, 0});
       canvas.stroke(kShot.with_opacity(0.7), 1.0);
       paint_hit(canvas, p + Vector2d{9, 0});
     });
   }
-  if (!scene.blasts.empty()) {
+  if (scene.has(Meaning::blast)) {
     legend.row("a blast just now", [&](const Vector2d& p) {
       canvas.disc(p, 10.0);
       canvas.set(kStopped.with_opacity(0.25));
@@ -124,49 +113,52 @@ void add_seen(Canvas& canvas, Legend& legend) {
   }
   legend.row("field of view, were nothing in the way", [&](const Vector2d& p) {
     canvas.line(p - Vector2d{16, 0}, p + Vector2d{16, 0});
-    canvas.stroke(kFaintInk, 1.0, {1.5, 4.0});
+    paint_field_edge(canvas);
   });
 }
 
 void add_lines(Canvas& canvas, Legend& legend) {
   legend.heading("Lines of sight (distance, angle)");
-  const auto line = [&](SightLine::Outcome outcome) {
-    return [&canvas, outcome](const Vector2d& p) {
-      paint_sight_line(canvas, outcome, p - Vector2d{17, 0}, p + Vector2d{2, 0},
-                       p + Vector2d{17, 0});
+  const auto line = [&](Meaning meaning) {
+    return [&canvas, meaning](const Vector2d& p) {
+      paint_sight_line(canvas, meaning, p - Vector2d{17, 0}, p + Vector2d{17, 0});
     };
   };
-  legend.row("sees it", line(SightLine::Outcome::seen));
-  legend.row("outside its field of view", line(SightLine::Outcome::outside_field));
-  legend.row("stopped there, by what is named", line(SightLine::Outcome::stopped));
+  legend.row("sees it", line(Meaning::sight_clear));
+  legend.row("outside its field of view", line(Meaning::sight_outside));
+  legend.row("stopped there, by what is named", [&](const Vector2d& p) {
+    paint_sight_line(canvas, Meaning::sight_stopped, p - Vector2d{17, 0}, p + Vector2d{2, 0});
+    paint_sight_line(canvas, Meaning::sight_beyond, p + Vector2d{2, 0}, p + Vector2d{17, 0});
+  });
 }
 
 // The legend explains only what there is in the picture.
 void add_other_senses(Canvas& canvas, Legend& legend, const Scene& scene) {
-  const bool has_nearness = has_ring(scene, RingShape::What::nearness);
-  const bool has_noise = has_ring(scene, RingShape::What::noise);
-  if (scene.feelers.empty() && !has_nearness && !has_noise && scene.zones.empty()) return;
+  const bool has_nearness = scene.has(Meaning::nearness);
+  const bool has_noise = scene.has(Meaning::noise);
+  const bool has_feelers = scene.has(Meaning::feeler_reach);
+  const bool has_zones = scene.has(Meaning::zone);
+  if (!has_feelers && !has_nearness && !has_noise && !has_zones) return;
   legend.heading("Other senses");
-  if (!scene.feelers.empty()) {
+  if (has_feelers) {
     legend.row("feeler that finds what it looks for", [&](const Vector2d& p) {
-      paint_feeler_line(canvas, p - Vector2d{16, 0}, p + Vector2d{4, 0}, p + Vector2d{16, 0}, 3.0,
-                        true);
+      paint_feeler_reach(canvas, p - Vector2d{16, 0}, p + Vector2d{16, 0}, 3.0, true);
+      paint_feeler(canvas, p - Vector2d{16, 0}, p + Vector2d{4, 0}, true);
     });
     legend.row("feeler that does not", [&](const Vector2d& p) {
-      paint_feeler_line(canvas, p - Vector2d{16, 0}, p + Vector2d{16, 0}, p + Vector2d{16, 0}, 3.0,
-                        false);
+      paint_feeler_reach(canvas, p - Vector2d{16, 0}, p + Vector2d{16, 0}, 3.0, false);
+      paint_feeler(canvas, p - Vector2d{16, 0}, p + Vector2d{16, 0}, false);
     });
   }
   if (has_nearness) {
-    legend.row("nearness", [&](const Vector2d& p) {
-      paint_ring_at(canvas, RingShape::What::nearness, p, 9.0);
-    });
+    legend.row("nearness",
+               [&](const Vector2d& p) { paint_ring(canvas, Meaning::nearness, p, 9.0); });
   }
   if (has_noise) {
     legend.row("a noise just made, and its reach",
-               [&](const Vector2d& p) { paint_ring_at(canvas, RingShape::What::noise, p, 10.0); });
+               [&](const Vector2d& p) { paint_ring(canvas, Meaning::noise, p, 10.0); });
   }
-  if (scene.zones.empty()) return;
+  if (!has_zones) return;
   legend.row("zone; the darker, the dimmer", [&](const Vector2d& p) {
     cairo_rectangle(canvas.raw(), p.x() - 16, p.y() - 8, 32, 16);
     canvas.set(kInk.with_opacity(0.14));
@@ -176,7 +168,7 @@ void add_other_senses(Canvas& canvas, Legend& legend, const Scene& scene) {
 }
 
 void add_edge(Canvas& canvas, Legend& legend, const Scene& scene) {
-  if (scene.bounds.empty()) return;
+  if (!scene.has(Meaning::bounds)) return;
   legend.heading("Level");
   legend.row("its edge", [&](const Vector2d& p) {
     canvas.line(p - Vector2d{16, 0}, p + Vector2d{16, 0});

@@ -354,11 +354,11 @@ void show_all_of(const Path& path, Plane plane, Scene& scene) {
 
 std::string draw(const Simulation& simulation, const MeshPicture& picture,
                  const PictureOptions& options) {
-  Scene scene = make_scene(simulation, Trails(simulation));
-  leave_out_senses(scene);
-  if (picture.path != nullptr) scene.agents.clear();
-  scene.moment = picture.path != nullptr ? "a path" : "mesh";
-  if (picture.path != nullptr) show_all_of(*picture.path, simulation.level().plane, scene);
+  const bool is_path = picture.path != nullptr;
+  const Layers layers = is_path ? Layers(Layer::level) : Layer::level | Layer::agents;
+  Scene scene = make_scene(simulation, Trails(simulation), layers);
+  scene.moment = is_path ? "a path" : "mesh";
+  if (is_path) show_all_of(*picture.path, simulation.level().plane, scene);
   Canvas canvas(options);
   const Sheet sheet = lay_out(canvas, scene);
   MeshPainter painter(canvas, picture, sheet.view);

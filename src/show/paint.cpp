@@ -2,7 +2,9 @@
 
 #include <algorithm>
 #include <cmath>
+#include <span>
 
+#include "geometry/plan_grid.hpp"
 #include "show/palette.hpp"
 
 namespace gaze {
@@ -22,31 +24,12 @@ void paint_grid(Canvas& canvas, const MapView& view) {
   canvas.stroke(kGridInk, 1.0);
 }
 
-void paint_ground(Canvas& canvas, const Scene& scene, const MapView& view) {
-  if (!scene.is_upright || !scene.ground_height) return;
-  const double y = view({0.0, *scene.ground_height}).y();
+void paint_ground(Canvas& canvas, double height, const MapView& view) {
+  const double y = view({0.0, height}).y();
   const double bottom = view.frame.y + view.frame.height;
   canvas.fill_rectangle({view.frame.x, y, view.frame.width, bottom - y}, kPlate);
   canvas.line({view.frame.x, y}, {view.frame.x + view.frame.width, y});
   canvas.stroke(kInk, 2.0);
-}
-
-void paint_seen(Canvas& canvas, const SeenShape& seen, const MapView& view) {
-  if (seen.area.edges.empty()) return;
-  area_path(canvas, seen.area, seen.half_field_deg < 180.0, view);
-  paint_seen_edge(canvas, seen.is_alert);
-}
-
-// The field of view as it would be with nothing in the way.
-void paint_field(Canvas& canvas, const SeenShape& seen, const MapView& view) {
-  const Vector2d eye = view(seen.area.eye);
-  const double facing = angle_of(seen.middle).radians();
-  const double half = Angle::from_degrees(seen.half_field_deg).radians();
-  cairo_new_sub_path(canvas.raw());
-  if (seen.half_field_deg < 180.0) cairo_move_to(canvas.raw(), eye.x(), eye.y());
-  arc_path(canvas, eye, seen.area.range * view.scale, facing - half, facing + half);
-  if (seen.half_field_deg < 180.0) cairo_close_path(canvas.raw());
-  canvas.stroke(kFaintInk, 1.0, {1.5, 4.0});
 }
 
 // Seen from the side, nothing is seen in the ground, and no blast goes into it.
@@ -58,30 +41,15 @@ void clip_to_air(Canvas& canvas, const Scene& scene, const MapView& view) {
   cairo_clip(canvas.raw());
 }
 
-void paint_senses(Canvas& canvas, const Scene& scene, const MapView& view) {
-  cairo_save(canvas.raw());
-  clip_to_air(canvas, scene, view);
-  for (const SeenShape& seen : scene.seen) paint_seen(canvas, seen, view);
-  for (const SeenShape& seen : scene.seen) paint_field(canvas, seen, view);
-  cairo_restore(canvas.raw());
+bool ends_at_ground(Meaning meaning) {
+  return meaning == Meaning::seen_calm || meaning == Meaning::seen_alert ||
+         meaning == Meaning::field || meaning == Meaning::blast || meaning == Meaning::blast_clear;
 }
 
-// What is walked on is pale; an arrow runs up what rises, steps are drawn across.
-void paint_walkway(Canvas& canvas, const SolidShape& solid, const MapView& view) {
-  const Colour colour = material_colour(solid.material);
-  for (const Polygon& piece : solid.pieces) {
-    std::vector<Vector2d> corners;
-    for (const Vector2d& corner : piece) corners.push_back(view(corner));
-    canvas.polygon(corners);
-  }
-  canvas.set(colour.with_opacity(0.10));
-  cairo_fill_preserve(canvas.raw());
-  canvas.stroke(colour.with_opacity(0.5), 0.8);
-  for (const auto& [from, to] : solid.rim) canvas.line(view(from), view(to));
-  canvas.stroke(colour, 1.4, {9.0, 2.5});
-  if (!solid.upward) return;
-  const Vector2d low = view(solid.upward->first);
-  const Vector2d way = view(solid.upward->second) - low;
+// An arrow runs up what rises.
+void paint_arrow_up(Canvas& canvas, const Vector2d& low, const Vector2d& high,
+                    const Colour& colour) {
+  const Vector2d way = high - low;
   const Vector2d tip = low + way * 0.86;
   const Vector2d back = way * (9.0 / std::sqrt(way.squaredNorm()));
   const Vector2d side{-back.y() * 0.6, back.x() * 0.6};
@@ -91,52 +59,165 @@ void paint_walkway(Canvas& canvas, const SolidShape& solid, const MapView& view)
   canvas.stroke(colour, 1.8);
 }
 
-void paint_solid(Canvas& canvas, const SolidShape& solid, const MapView& view, bool stops_sight) {
-  if (solid.is_gone) {
-    for (const auto& [from, to] : solid.rim) canvas.line(view(from), view(to));
-    canvas.stroke(material_colour(solid.material).with_opacity(0.6), 1.0, {2.0, 3.0});
-    return;
+// Marks of one meaning that follow each other and are about the same are one stroke.
+bool go_together(const Mark& a, const Mark& b) {
+  return a.meaning == b.meaning && a.form == b.form && a.solid && a.solid == b.solid;
+}
+
+/// Paints the marks of a map, each in the way of its meaning.
+class MarkPainter {
+ public:
+  MarkPainter(Canvas& canvas, const Scene& scene, const MapView& view)
+      : canvas_(canvas), scene_(scene), view_(view) {}
+
+  void paint_all() {
+    const std::vector<Mark>& marks = scene_.marks;
+    for (std::size_t i = 0; i < marks.size() && marks[i].form != Mark::Form::text;) {
+      std::size_t end = i + 1;
+      while (end < marks.size() && go_together(marks[i], marks[end])) ++end;
+      cairo_save(canvas_.raw());
+      if (ends_at_ground(marks[i].meaning)) clip_to_air(canvas_, scene_, view_);
+      cairo_new_path(canvas_.raw());
+      paint({marks.data() + i, end - i});
+      cairo_restore(canvas_.raw());
+      i = end;
+    }
   }
-  for (const Polygon& piece : solid.pieces) {
-    std::vector<Vector2d> corners;
-    for (const Vector2d& corner : piece) corners.push_back(view(corner));
-    canvas.polygon(corners);
+
+ private:
+  std::vector<Vector2d> points(const Mark& mark) const {
+    std::vector<Vector2d> on_sheet;
+    for (const Vector2d& p : mark.points) on_sheet.push_back(view_(p));
+    return on_sheet;
   }
-  fill_as_material(canvas, solid.material, stops_sight);
-  for (const auto& [from, to] : solid.rim) canvas.line(view(from), view(to));
-  canvas.stroke(material_colour(solid.material), 1.4);
-}
+  double size(double metres) const { return metres * view_.scale; }
 
-void paint_zone(Canvas& canvas, const ZoneShape& zone, const MapView& view) {
-  std::vector<Vector2d> corners;
-  for (const Vector2d& corner : zone.outline) corners.push_back(view(corner));
-  canvas.polygon(corners);
-  canvas.set(kInk.with_opacity(0.04 + 0.16 * zone.dimness));
-  cairo_fill_preserve(canvas.raw());
-  canvas.stroke(kInk.with_opacity(0.55), 1.0, {3.0, 3.0});
-}
+  void trace(std::span<const Mark> marks) {
+    for (const Mark& mark : marks) {
+      if (mark.form == Mark::Form::area) {
+        canvas_.polygon(points(mark));
+      } else {
+        canvas_.line(view_(mark.points[0]), view_(mark.points[1]));
+      }
+    }
+  }
 
-void paint_feeler(Canvas& canvas, const FeelerShape& feeler, const MapView& view) {
-  paint_feeler_line(canvas, view(feeler.from), view(feeler.stop), view(feeler.to),
-                    feeler.thickness * view.scale, feeler.is_yes);
-}
+  void paint(std::span<const Mark> marks) {
+    switch (marks[0].layer) {
+      case Layer::level:
+        return paint_level(marks);
+      case Layer::senses:
+        return paint_sense(marks[0]);
+      case Layer::ways:
+        return marks[0].meaning == Meaning::way
+                   ? paint_way(canvas_, marks[0].number, points(marks[0]))
+                   : paint_trail(canvas_, marks[0].number, points(marks[0]));
+      case Layer::harm:
+        return paint_harm(marks[0]);
+      case Layer::agents:
+        return paint_agent(marks[0]);
+    }
+  }
 
-void paint_ring(Canvas& canvas, const RingShape& ring, const MapView& view) {
-  paint_ring_at(canvas, ring.what, view(ring.middle), ring.radius * view.scale);
-}
+  // What is walked on is pale.
+  void paint_level(std::span<const Mark> marks) {
+    const Mark& first = marks[0];
+    const Colour colour = material_colour(first.number);
+    if (first.meaning == Meaning::ground) return paint_ground(canvas_, first.points[0].y(), view_);
+    if (first.meaning == Meaning::walkway_up) {
+      return paint_arrow_up(canvas_, view_(first.points[0]), view_(first.points[1]), colour);
+    }
+    trace(marks);
+    switch (first.meaning) {
+      case Meaning::bounds:
+        return paint_bounds(canvas_);
+      case Meaning::zone:
+        canvas_.set(kInk.with_opacity(0.04 + 0.16 * first.share));
+        cairo_fill_preserve(canvas_.raw());
+        return canvas_.stroke(kInk.with_opacity(0.55), 1.0, {3.0, 3.0});
+      case Meaning::walkway:
+        canvas_.set(colour.with_opacity(0.10));
+        cairo_fill_preserve(canvas_.raw());
+        return canvas_.stroke(colour.with_opacity(0.5), 0.8);
+      case Meaning::walkway_rim:
+        return canvas_.stroke(colour, 1.4, {9.0, 2.5});
+      case Meaning::solid:
+        return fill_as_material(canvas_, first.number, scene_.stops_sight[first.number]);
+      case Meaning::solid_rim:
+        return canvas_.stroke(colour, 1.4);
+      default:
+        return canvas_.stroke(colour.with_opacity(0.6), 1.0, {2.0, 3.0});
+    }
+  }
 
-void paint_agent(Canvas& canvas, const AgentShape& agent, const MapView& view) {
-  const Vector2d middle = view(agent.place);
-  const Vector2d half = (agent.high - agent.low) * (view.scale / 2.0);
-  const Vector2d at_least = half.cwiseMax(Vector2d{6.0, 6.0});
-  paint_body(canvas, agent.team, middle - at_least, middle + at_least, agent.is_alive);
-  if (!agent.is_alive) return;
-  paint_nose(canvas, middle, {agent.facing.x(), -agent.facing.y()},
-             std::min(at_least.x(), at_least.y()));
-  if (!agent.has_target) return;
-  canvas.disc(middle, at_least.maxCoeff() + 4.0);
-  canvas.stroke(kAlert, 2.0);
-}
+  void paint_sense(const Mark& mark) {
+    const std::vector<Vector2d> at = points(mark);
+    switch (mark.meaning) {
+      case Meaning::seen_calm:
+      case Meaning::seen_alert:
+        canvas_.polygon(at);
+        return paint_seen_edge(canvas_, mark.meaning == Meaning::seen_alert);
+      case Meaning::field:
+        canvas_.polygon(at);
+        return paint_field_edge(canvas_);
+      case Meaning::nearness:
+      case Meaning::noise:
+        return paint_ring(canvas_, mark.meaning, at[0], size(mark.radius));
+      case Meaning::feeler_reach:
+        return paint_feeler_reach(canvas_, at[0], at[1], size(2.0 * mark.radius), mark.share > 0.0);
+      case Meaning::feeler:
+      case Meaning::feeler_finds:
+        return paint_feeler(canvas_, at[0], at[1], mark.meaning == Meaning::feeler_finds);
+      default:
+        return paint_sight_line(canvas_, mark.meaning, at[0], at[1]);
+    }
+  }
+
+  void paint_harm(const Mark& mark) {
+    const std::vector<Vector2d> at = points(mark);
+    switch (mark.meaning) {
+      case Meaning::blast:
+        return paint_blast(canvas_, at[0], size(mark.radius));
+      case Meaning::blast_clear:
+        canvas_.polygon(at);
+        return paint_blast_clear(canvas_);
+      case Meaning::track:
+        return paint_track(canvas_, at, size(2.0 * mark.radius));
+      case Meaning::hit:
+        return paint_hit(canvas_, at[0]);
+      case Meaning::beam:
+        return paint_beam(canvas_, at[0], at[1], size(2.0 * mark.radius));
+      default:
+        return paint_shot(canvas_, at[0], at[0] - at[1], size(mark.radius));
+    }
+  }
+
+  void paint_agent(const Mark& mark) {
+    constexpr double kLeast = 6.0;  // pixels
+    const std::vector<Vector2d> at = points(mark);
+    constexpr double kBeyond = 0.2;  // metres: so far the drawing has tips and rings beyond bodies
+    if (mark.meaning == Meaning::facing) {
+      const Vector2d way = at[1] - at[0];
+      const double length = std::sqrt(way.squaredNorm());
+      return paint_nose(canvas_, at[0], way / length, std::max(kLeast, length - size(kBeyond)));
+    }
+    if (mark.meaning == Meaning::target) {
+      canvas_.disc(at[0], std::max(kLeast, size(mark.radius - kBeyond)) + 4.0);
+      return canvas_.stroke(kAlert, 2.0);
+    }
+    const double radius = std::max(kLeast, size(mark.radius));
+    const Vector2d corner{radius, radius};
+    const PlanBox box =
+        mark.form == Mark::Form::circle ? PlanBox{at[0] - corner, at[0] + corner} : box_around(at);
+    const Vector2d middle = (box.low + box.high) / 2.0;
+    const Vector2d half = ((box.high - box.low) / 2.0).cwiseMax(Vector2d{kLeast, kLeast});
+    paint_body(canvas_, mark.number, middle - half, middle + half, mark.meaning == Meaning::body);
+  }
+
+  Canvas& canvas_;
+  const Scene& scene_;
+  const MapView& view_;
+};
 
 MapView fit(const Scene& scene, const Rectangle& frame) {
   constexpr double kMargin = 0.8;  // metres around what there is
@@ -152,27 +233,6 @@ MapView fit(const Scene& scene, const Rectangle& frame) {
 }
 
 }  // namespace
-
-// Angles of the plan grow anticlockwise, those of the sheet clockwise.
-void arc_path(Canvas& canvas, const Vector2d& middle, double radius, double start, double end) {
-  cairo_arc_negative(canvas.raw(), middle.x(), middle.y(), radius, -start, -end);
-}
-
-void area_path(Canvas& canvas, const SeenArea& area, bool from_eye, const MapView& view) {
-  const Vector2d eye = view(area.eye);
-  if (from_eye) cairo_move_to(canvas.raw(), eye.x(), eye.y());
-  for (const SeenEdge& edge : area.edges) {
-    const Vector2d from = view(edge.from);
-    const Vector2d to = view(edge.to);
-    cairo_line_to(canvas.raw(), from.x(), from.y());
-    if (edge.at_range) {
-      arc_path(canvas, eye, area.range * view.scale, edge.start.radians(), edge.end.radians());
-    } else {
-      cairo_line_to(canvas.raw(), to.x(), to.y());
-    }
-  }
-  cairo_close_path(canvas.raw());
-}
 
 Colour team_colour(std::uint32_t team) {
   return team == kNoTeam ? kInk : kTeams[team % kTeams.size()];
@@ -220,49 +280,48 @@ void paint_seen_edge(Canvas& canvas, bool is_alert) {
   }
 }
 
-void paint_feeler_line(Canvas& canvas, const Vector2d& from, const Vector2d& stop,
-                       const Vector2d& to, double thickness, bool is_yes) {
-  const Colour colour = is_yes ? kAlert : kCalm;
+void paint_field_edge(Canvas& canvas) {
+  canvas.stroke(kFaintInk, 1.0, {1.5, 4.0});
+}
+
+void paint_feeler_reach(Canvas& canvas, const Vector2d& from, const Vector2d& to, double thickness,
+                        bool finds) {
   canvas.line(from, to);
-  canvas.stroke(colour.with_opacity(0.25), std::max(3.0, thickness));
-  canvas.line(from, stop);
-  canvas.stroke(colour, is_yes ? 2.4 : 1.4);
-  canvas.disc(stop, is_yes ? 4.0 : 2.5);
+  canvas.stroke((finds ? kAlert : kCalm).with_opacity(0.25), std::max(3.0, thickness));
+}
+
+void paint_feeler(Canvas& canvas, const Vector2d& from, const Vector2d& to, bool finds) {
+  const Colour colour = finds ? kAlert : kCalm;
+  canvas.line(from, to);
+  canvas.stroke(colour, finds ? 2.4 : 1.4);
+  canvas.disc(to, finds ? 4.0 : 2.5);
   canvas.set(colour);
   cairo_fill(canvas.raw());
 }
 
-void paint_ring_at(Canvas& canvas, RingShape::What what, const Vector2d& middle, double radius) {
+void paint_ring(Canvas& canvas, Meaning meaning, const Vector2d& middle, double radius) {
   canvas.disc(middle, radius);
-  if (what == RingShape::What::nearness) {
-    canvas.stroke(kCalm, 1.4, {2.0, 4.0});
-    return;
-  }
+  if (meaning == Meaning::nearness) return canvas.stroke(kCalm, 1.4, {2.0, 4.0});
   canvas.stroke(kShot.with_opacity(0.7), 1.6, {10.0, 4.0});
   canvas.disc(middle, 5.0);
   canvas.stroke(kShot, 1.4);
 }
 
-void paint_sight_line(Canvas& canvas, SightLine::Outcome outcome, const Vector2d& from,
-                      const Vector2d& stop, const Vector2d& to) {
-  switch (outcome) {
-    case SightLine::Outcome::seen:
-      canvas.line(from, to);
-      canvas.stroke(kAlert, 2.2);
-      return;
-    case SightLine::Outcome::outside_field:
-      canvas.line(from, to);
-      canvas.stroke(kInk, 1.2, {8.0, 3.0, 2.0, 3.0});
-      return;
-    case SightLine::Outcome::stopped:
+void paint_sight_line(Canvas& canvas, Meaning meaning, const Vector2d& from, const Vector2d& to) {
+  canvas.line(from, to);
+  switch (meaning) {
+    case Meaning::sight_clear:
+      return canvas.stroke(kAlert, 2.2);
+    case Meaning::sight_outside:
+      return canvas.stroke(kInk, 1.2, {8.0, 3.0, 2.0, 3.0});
+    case Meaning::sight_beyond:
+      return canvas.stroke(kStopped.with_opacity(0.6), 1.2, {1.0, 4.0});
+    default:
       break;
   }
-  canvas.line(from, stop);
   canvas.stroke(kStopped, 1.6, {6.0, 3.0});
-  canvas.line(stop, to);
-  canvas.stroke(kStopped.with_opacity(0.6), 1.2, {1.0, 4.0});
   for (const double side : {-1.0, 1.0}) {
-    canvas.line(stop - Vector2d{5.0, 5.0 * side}, stop + Vector2d{5.0, 5.0 * side});
+    canvas.line(to - Vector2d{5.0, 5.0 * side}, to + Vector2d{5.0, 5.0 * side});
   }
   canvas.stroke(kStopped, 2.4);
 }
@@ -328,48 +387,8 @@ void paint_map(Canvas& canvas, const Scene& scene, const MapView& view) {
   cairo_save(raw);
   cairo_rectangle(raw, view.frame.x, view.frame.y, view.frame.width, view.frame.height);
   cairo_clip(raw);
-  paint_ground(canvas, scene, view);
   paint_grid(canvas, view);
-  if (!scene.bounds.empty()) {
-    std::vector<Vector2d> corners;
-    for (const Vector2d& corner : scene.bounds) corners.push_back(view(corner));
-    canvas.polygon(corners);
-    paint_bounds(canvas);
-  }
-  for (const ZoneShape& zone : scene.zones) paint_zone(canvas, zone, view);
-  paint_senses(canvas, scene, view);
-  for (const SolidShape& solid : scene.solids) {
-    if (solid.is_walkway) paint_walkway(canvas, solid, view);
-  }
-  for (const SolidShape& solid : scene.solids) {
-    if (!solid.is_walkway) paint_solid(canvas, solid, view, scene.stops_sight[solid.material]);
-  }
-  for (const AgentShape& agent : scene.agents) {
-    std::vector<Vector2d> way;
-    for (const Vector2d& point : agent.way) way.push_back(view(point));
-    paint_way(canvas, agent.team, way);
-    std::vector<Vector2d> points;
-    for (const Vector2d& point : agent.trail) points.push_back(view(point));
-    paint_trail(canvas, agent.team, points);
-  }
-  cairo_save(raw);
-  clip_to_air(canvas, scene, view);
-  for (const BlastShape& blast : scene.blasts) paint_blast(canvas, blast, view);
-  cairo_restore(raw);
-  for (const TrackShape& track : scene.tracks) paint_track(canvas, track, view);
-  for (const RingShape& ring : scene.rings) paint_ring(canvas, ring, view);
-  for (const FeelerShape& feeler : scene.feelers) paint_feeler(canvas, feeler, view);
-  for (const SightLine& line : scene.lines) {
-    paint_sight_line(canvas, line.outcome, view(line.from), view(line.stop), view(line.to));
-  }
-  for (const BeamShape& beam : scene.beams) {
-    paint_beam(canvas, view(beam.from), view(beam.to), beam.thickness * view.scale);
-  }
-  for (const AgentShape& agent : scene.agents) paint_agent(canvas, agent, view);
-  for (const ShotShape& shot : scene.shots) {
-    paint_shot(canvas, view(shot.place), {shot.velocity.x(), -shot.velocity.y()},
-               shot.radius * view.scale);
-  }
+  MarkPainter(canvas, scene, view).paint_all();
   cairo_restore(raw);
 }
 

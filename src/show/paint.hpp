@@ -44,19 +44,19 @@ void paint_nose(Canvas& canvas, const Vector2d& middle, const Vector2d& facing, 
 /// Fills the current path as the material is filled, leaving no path.
 void fill_as_material(Canvas& canvas, std::uint32_t material, bool stops_sight);
 
-void paint_sight_line(Canvas& canvas, SightLine::Outcome outcome, const Vector2d& from,
-                      const Vector2d& stop, const Vector2d& to);
-/// A feeler up to what it meets, and how far it would reach.
-void paint_feeler_line(Canvas& canvas, const Vector2d& from, const Vector2d& stop,
-                       const Vector2d& to, double thickness, bool is_yes);
-void paint_ring_at(Canvas& canvas, RingShape::What what, const Vector2d& middle, double radius);
+void paint_sight_line(Canvas& canvas, Meaning meaning, const Vector2d& from, const Vector2d& to);
+/// How far a feeler reaches, and up to where it meets something.
+void paint_feeler_reach(Canvas& canvas, const Vector2d& from, const Vector2d& to, double thickness,
+                        bool finds);
+void paint_feeler(Canvas& canvas, const Vector2d& from, const Vector2d& to, bool finds);
+void paint_ring(Canvas& canvas, Meaning meaning, const Vector2d& middle, double radius);
 void paint_seen_edge(Canvas& canvas, bool is_alert);  ///< Fills and strokes the current path.
-/// The path of an area about its eye; from the eye if it is no whole round.
-void area_path(Canvas& canvas, const SeenArea& area, bool from_eye, const MapView& view);
-void arc_path(Canvas& canvas, const Vector2d& middle, double radius, double start, double end);
-void paint_track(Canvas& canvas, const TrackShape& track, const MapView& view);
+void paint_field_edge(Canvas& canvas);                ///< Strokes it.
+void paint_track(Canvas& canvas, const std::vector<Vector2d>& points, double thickness);
 void paint_hit(Canvas& canvas, const Vector2d& place);
-void paint_blast(Canvas& canvas, const BlastShape& blast, const MapView& view);
+/// The disc of a blast, which is hatched; and the part that nothing shields, the current path.
+void paint_blast(Canvas& canvas, const Vector2d& middle, double radius);
+void paint_blast_clear(Canvas& canvas);
 /// Hatches the current path, a disc, leaving no path.
 void fill_shadow(Canvas& canvas, const Vector2d& middle, double radius);
 void paint_shot(Canvas& canvas, const Vector2d& place, const Vector2d& direction, double radius);

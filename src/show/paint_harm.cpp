@@ -30,23 +30,17 @@ void paint_beam(Canvas& canvas, const Vector2d& from, const Vector2d& to, double
   }
 }
 
-// A track: as wide as what flew there, with a cross where it met something.
-void paint_track(Canvas& canvas, const TrackShape& track, const MapView& view) {
+// A track: as wide as what flew there.
+void paint_track(Canvas& canvas, const std::vector<Vector2d>& points, double thickness) {
   cairo_t* raw = canvas.raw();
-  cairo_new_path(raw);
-  for (const Vector2d& point : track.points) {
-    const Vector2d at = view(point);
-    cairo_line_to(raw, at.x(), at.y());
-  }
-  cairo_save(raw);
   cairo_set_line_join(raw, CAIRO_LINE_JOIN_ROUND);
-  cairo_path_t* path = cairo_copy_path(raw);
-  canvas.stroke(kShot.with_opacity(0.18), std::max(4.0, 2.0 * track.radius * view.scale));
-  cairo_append_path(raw, path);
-  cairo_path_destroy(path);
+  const auto trace = [&] {
+    for (const Vector2d& point : points) cairo_line_to(raw, point.x(), point.y());
+  };
+  trace();
+  canvas.stroke(kShot.with_opacity(0.18), std::max(4.0, thickness));
+  trace();
   canvas.stroke(kShot.with_opacity(0.7), 1.0);
-  cairo_restore(raw);
-  for (const Vector2d& hit : track.hits) paint_hit(canvas, view(hit));
 }
 
 void paint_hit(Canvas& canvas, const Vector2d& place) {
@@ -60,22 +54,19 @@ void paint_hit(Canvas& canvas, const Vector2d& place) {
   canvas.stroke(kShot, 1.8);
 }
 
-// A blast: its disc is hatched, and the part that nothing shields is filled.
-void paint_blast(Canvas& canvas, const BlastShape& blast, const MapView& view) {
-  const Vector2d middle = view(blast.clear.eye);
-  const double radius = blast.clear.range * view.scale;
+void paint_blast(Canvas& canvas, const Vector2d& middle, double radius) {
   canvas.disc(middle, radius);
   fill_shadow(canvas, middle, radius);
-  if (!blast.clear.edges.empty()) {
-    area_path(canvas, blast.clear, false, view);
-    canvas.set(kPaper);
-    cairo_fill_preserve(canvas.raw());
-    canvas.set(kStopped.with_opacity(0.25));
-    cairo_fill_preserve(canvas.raw());
-    canvas.stroke(kStopped, 1.6);
-  }
   canvas.disc(middle, radius);
   canvas.stroke(kStopped, 1.8, {1.0, 3.0});
+}
+
+void paint_blast_clear(Canvas& canvas) {
+  canvas.set(kPaper);
+  cairo_fill_preserve(canvas.raw());
+  canvas.set(kStopped.with_opacity(0.25));
+  cairo_fill_preserve(canvas.raw());
+  canvas.stroke(kStopped, 1.6);
 }
 
 void fill_shadow(Canvas& canvas, const Vector2d& middle, double radius) {

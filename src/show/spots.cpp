@@ -62,8 +62,9 @@ void paint_numbers(Canvas& canvas, const SpotPicture& spots, const Scene& scene,
                    const MapView& view) {
   // Agents, and what is written beside them, take their room first.
   const auto is_taken = [&](const Vector2d& at) {
-    return std::any_of(scene.agents.begin(), scene.agents.end(), [&](const AgentShape& agent) {
-      const Vector2d way = view(agent.place) - at;
+    return std::any_of(scene.marks.begin(), scene.marks.end(), [&](const Mark& mark) {
+      if (mark.form != Mark::Form::text || mark.meaning != Meaning::body) return false;
+      const Vector2d way = view(mark.points[0]) - at;
       return std::abs(way.x()) < 130.0 && std::abs(way.y()) < 30.0;
     });
   };
@@ -135,8 +136,7 @@ void paint_spot_legend(Canvas& canvas, const SpotPicture& spots, const Rectangle
 
 std::string draw(const Simulation& simulation, const SpotPicture& spots,
                  const PictureOptions& options) {
-  Scene scene = make_scene(simulation, Trails(simulation));
-  leave_out_senses(scene);
+  Scene scene = make_scene(simulation, Trails(simulation), Layer::level | Layer::agents);
   if (!spots.seen_time.empty()) scene.moment = "over the run";
   Canvas canvas(options);
   const Sheet sheet = lay_out(canvas, scene);

@@ -191,7 +191,8 @@ void Simulation::set_gone(SolidId solid, bool is_gone) {
   }
   if (!can_go_away(solids[solid.index])) {
     throw UsageError(
-        fmt::format("'{}' is there to stay: doors and what breaks can go", solids[solid.index].id));
+        fmt::format("'{}' is there to stay: doors, what breaks and what has `can_go` can go",
+                    solids[solid.index].id));
   }
   if (state_->world.is_gone(solid) == is_gone) return;
   Fighting fighting(*state_);

@@ -233,8 +233,13 @@ void Simulation::restore(std::span<const std::byte> save) {
   try {
     PoolLoader changes(game);
     auto fixed = loaded_changes(changes, *state_);
-    restored = std::make_unique<State>(state_->begun, std::move(fixed), state_->world.whole(),
-                                       state_->meshes);
+    const std::size_t begun = state_->begun->level->solids.size();
+    const bool has_same_solids =
+        fixed->level->solids.size() == begun && state_->level().solids.size() == begun;
+    World world = has_same_solids ? state_->world.whole() : World(*fixed->level);
+    Meshes meshes = has_same_solids ? state_->meshes : make_meshes(*fixed, world);
+    restored = std::make_unique<State>(state_->begun, std::move(fixed), std::move(world),
+                                       std::move(meshes));
     GameLoader loader(game.substr(game.size() - changes.left()), *restored);
     archive_game(loader, *restored);
     if (loader.left() > 0) throw Damaged{};

@@ -155,8 +155,9 @@ void take_out(Simulation::State& state, Fixed& fixed, Level& level, Index who) {
 }  // namespace
 
 AgentId Simulation::spawn(std::string_view kind, const Vector3d& position, Angle facing,
-                          std::string_view id) {
+                          std::string_view id, Driver driver) {
   Agent agent;
+  agent.driver = driver;
   agent.kind = kind_of_name(level(), kind);
   agent.id = id.empty() ? next_id(*state_, level().kinds[agent.kind]) : std::string(id);
   agent.position = position;

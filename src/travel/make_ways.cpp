@@ -226,6 +226,13 @@ void reset_body(Bodies& bodies, Ways& ways, const Fixed& fixed, std::uint32_t wh
   ways.script_facing[who].reset();
 }
 
+void forget_way(Ways& ways, std::uint32_t who) {
+  Route& route = ways.route[who];
+  route.is_made = false;
+  route.own_face = 0;
+  route.goal_face = 0;
+}
+
 void reset_course(Bodies& bodies, Ways& ways, std::uint32_t who) {
   bodies.trigger[who] = {};
   bodies.has_come[who] = 0;

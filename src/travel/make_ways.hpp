@@ -28,6 +28,8 @@ void move_body(Bodies& bodies, Ways& ways, std::uint32_t who, const Vector3d& fe
 /// Puts a body somewhere, as if it had always stood there: it begins there.
 void reset_body(Bodies& bodies, Ways& ways, const Fixed& fixed, std::uint32_t who,
                 const Vector3d& feet, const Vector2d& facing);
+/// Its way is looked for anew, on a mesh that is another.
+void forget_way(Ways& ways, std::uint32_t who);
 /// Resets what travel knows of an agent: it has not set out yet.
 void reset_course(Bodies& bodies, Ways& ways, std::uint32_t who);
 

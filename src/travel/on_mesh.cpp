@@ -1,6 +1,7 @@
 #include "geometry/plan_grid.hpp"
 #include "navigation/body_size.hpp"
 #include "travel/find_way.hpp"
+#include "travel/make_ways.hpp"
 
 /// Where a body can be and go, according to the mesh for bodies of its size.
 namespace gaze {
@@ -89,10 +90,7 @@ void find_mesh(Travelling& state, std::uint32_t who) {
       state.meshes.number_of(body_size(state.level(), state.fixed.openings, state.somebody(who)));
   if (mesh == state.ways.mesh_of[who]) return;
   state.ways.mesh_of[who] = mesh;
-  Route& route = state.ways.route[who];
-  route.is_made = false;
-  route.own_face = 0;
-  route.goal_face = 0;
+  forget_way(state.ways, who);
 }
 
 }  // namespace gaze

@@ -416,11 +416,13 @@ void fields(Visit& visit, Of& solid) {
       visit.outline("path", solid.points);
       visit("thickness", solid.thickness);
       visit.rise(solid.base, solid.height);
+      if (solid.form == Form::wall) visit("can_go", solid.can_go);
       break;
     case Form::block:
       visit.outline("outline", solid.points);
       visit.rise(solid.base, solid.height);
       visit("health", solid.health);
+      visit("can_go", solid.can_go);
       break;
     case Form::floor:
       visit.outline("outline", solid.points);

@@ -23,7 +23,11 @@ constexpr Key kFrom = other("from", Sort::point3, kMustBeGiven, "the middle of o
 constexpr Key kTo = other("to", Sort::point3, kMustBeGiven, "the middle of the other end, on top");
 constexpr Key kWidth = number("width", kSize, kMustBeGiven, "across the way up");
 
-constexpr Key kWallRows[] = {kId, kMaterial, kPath, kThickness, kBase, kHeight};
+constexpr Key kCanGo =
+    other("can_go", Sort::truth, "false", "a program may take it away and put it back")
+        .with("Ways then lead through where it was. Nobody walks on top of what can go.");
+
+constexpr Key kWallRows[] = {kId, kMaterial, kPath, kThickness, kBase, kHeight, kCanGo};
 
 constexpr Key kBlockRows[] = {
     kId,
@@ -34,6 +38,7 @@ constexpr Key kBlockRows[] = {
     number("health", {0.0, 1e9, "points", true}, "never breaks", "what it takes to break it")
         .with("Shots, beams and blasts that meet it take their damage from its health. At 0 it "
               "`broke`, and is gone."),
+    kCanGo,
 };
 
 constexpr Key kDoorRows[] = {

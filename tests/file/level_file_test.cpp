@@ -251,7 +251,7 @@ TEST(Planes, SayHowManyNumbersAPointHas) {
   EXPECT_EQ(faults_of("plane = \"upright\"\n[[block]]\nid = \"b\"\nmaterial = \"brick\"\n"
                       "outline = [[0, 0], [1, 0], [1, 1]]\nheight = 2\n"),
             "bad.toml:6:1: error: unknown key 'height' in block.b; allowed: id, material, outline, "
-            "health\n");
+            "health, can_go\n");
 }
 
 TEST(ReadLevel, NeverCrashesOnRandomBytes) {

@@ -52,6 +52,22 @@ for one in $compilers; do
   needs_only_the_core "$work/looks"
 done
 
+# From C and from Python, with nothing but the installed library and its header; and the game with a screen of its own,
+# where somebody walks in, throws a pebble and asks for the senses to be shown.
+if [ -e "$pc/gaze-c.pc" ] && [[ $flags != *-fsanitize* ]]; then
+  examples=$here/../../examples
+  demo=$(find "$work/moved" -name propagation_house.toml)
+  from_c() { gcc -std=c11 -Wall -Wextra -Wpedantic -Werror "$examples/$1/main.c" -o "$work/$1" $(pkg-config --cflags --libs gaze-c "${@:2}") -lm; }
+  from_c from_c
+  "$work/from_c" >"$work/log"
+  grep -q "pruner-1 noticed player by sight" "$work/log"
+  grep -q "pruner-1 has 100 health again" "$work/log"
+  if ldd "$work/from_c" | grep -q 'gaze_core'; then [ -e "$pc/../libgaze_core.so" ]; fi
+  python3 "$examples/from_python/main.py" "$pc/../libgaze_c.so" "$demo" 3 | grep -x "13 of 13 agents are up after 3 s"
+  from_c house sdl2
+  "$here/play_house.sh" "$work/house" "$demo"
+fi
+
 cmake -S "$here/inside" -B "$work/inside" -G Ninja -DGAZE="$here/../.." >/dev/null
 cmake --install "$work/inside" --prefix "$work/nothing" >/dev/null
 if [ -e "$work/nothing" ]; then echo "as a part of other sources Gaze installs something" >&2; exit 1; fi

@@ -56,9 +56,11 @@ TEST(Prepared, PlayMakesNoMeshes) {
       const auto mesh = simulation.mesh({who});
       return mesh ? std::optional(mesh->polygon_count()) : std::nullopt;
     };
-    for (std::uint32_t who = 0; who < simulation.agent_count(); ++who) before.push_back(faces(who));
+    for (std::uint32_t who = 0; who < simulation.level().agents.size(); ++who) {
+      before.push_back(faces(who));
+    }
     for (int step = 0; step < 1200; ++step) simulation.step();
-    for (std::uint32_t who = 0; who < simulation.agent_count(); ++who) {
+    for (std::uint32_t who = 0; who < before.size(); ++who) {
       EXPECT_EQ(faces(who).has_value(), before[who].has_value())
           << name << " " << simulation.id_of({who});
     }
