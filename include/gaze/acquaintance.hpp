@@ -51,6 +51,10 @@ struct Acquaintance {
 /// Throws UsageError for ids that do not exist.
 [[nodiscard]] Acquaintance acquaintance(const Simulation& simulation, AgentId agent, AgentId other);
 
+/// What the feelers of an agent say now, in the order of its kind. Throws UsageError for an unknown
+/// id.
+[[nodiscard]] std::vector<FeelerAnswer> feelers(const Simulation& simulation, AgentId agent);
+
 /// What would turn whether one sees another now. Nothing if it has no sight, or does not look for
 /// it at all. Throws UsageError for an unknown id.
 [[nodiscard]] std::optional<Remedy> remedy(const Simulation& simulation, AgentId agent,

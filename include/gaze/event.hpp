@@ -78,7 +78,8 @@ struct Event {
   Side side = Side::front;
   std::int64_t projectile = -1;  ///< Its number, of what was fired and what it hit; -1: of none.
   std::uint32_t team = kNoTeam;  ///< All of which are out, so that the round ended.
-  bool is_outside = false;       ///< What is spent got out of the level; who left stays out.
+  std::uint64_t host_id = 0;  ///< Of what was hit in a host's own world, where `solid` is kOfHost.
+  bool is_outside = false;    ///< What is spent got out of the level; who left stays out.
   Vector3d place{0.0, 0.0, 0.0};
   Mode from = Mode::post;
   Mode to = Mode::post;

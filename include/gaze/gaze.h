@@ -77,8 +77,26 @@ GAZE_CALL void gaze_level_free(gaze_level* level);
 GAZE_CALL gaze_status gaze_prepare(const gaze_level* level, gaze_prepared** prepared);
 GAZE_CALL void gaze_prepared_free(gaze_prepared* prepared);
 
+/* A world of the host's own: it is asked where each line is stopped first, all in one call. */
+typedef struct gaze_segment {
+  gaze_vector from, to;
+} gaze_segment;
+
+typedef struct gaze_hit {
+  int32_t is_hit;
+  uint64_t id; /* the host's own */
+  gaze_vector place;
+} gaze_hit;
+
+typedef void (*gaze_rays)(void* host, const gaze_segment* segments, gaze_hit* hits, size_t count);
+
 /* Games. A copy is a snapshot; assigning over an old copy of the same game reuses its memory. */
 GAZE_CALL gaze_status gaze_begin(const gaze_prepared* prepared, gaze_game** game);
+/* The same in a world of the host's own beside the solids of the level: what agents see, feel and
+ * hear, and what shots meet, is asked of `rays` too. The function and `host` have to be there
+ * as long as the game and its copies. */
+GAZE_CALL gaze_status gaze_begin_in(const gaze_prepared* prepared, gaze_rays rays, void* host,
+                                    gaze_game** game);
 GAZE_CALL gaze_status gaze_copy(const gaze_game* game, gaze_game** copy);
 GAZE_CALL gaze_status gaze_assign(gaze_game* to, const gaze_game* from);
 GAZE_CALL void gaze_game_free(gaze_game* game);
@@ -244,19 +262,6 @@ GAZE_CALL gaze_status gaze_explain(const gaze_game* game, gaze_agent looker, gaz
 /* How far a body gets on a straight way, as a share of it: 1 where no solid stops it. */
 GAZE_CALL gaze_status gaze_sweep(const gaze_game* game, gaze_vector feet, double radius,
                                  double height, gaze_vector motion, double* share);
-
-/* A world of the host's own: it is asked where each line is stopped first, all in one call. */
-typedef struct gaze_segment {
-  gaze_vector from, to;
-} gaze_segment;
-
-typedef struct gaze_hit {
-  int32_t is_hit;
-  uint64_t id; /* the host's own */
-  gaze_vector place;
-} gaze_hit;
-
-typedef void (*gaze_rays)(void* host, const gaze_segment* segments, gaze_hit* hits, size_t count);
 
 typedef enum gaze_plane { GAZE_GROUND, GAZE_UPRIGHT, GAZE_SPACE } gaze_plane;
 

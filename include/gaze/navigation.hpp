@@ -4,6 +4,7 @@
 #include <cstdint>
 #include <memory>
 #include <optional>
+#include <span>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -112,6 +113,13 @@ class NavigationMesh {
   /// Throws UsageError for a body of no size, or with a number that is not finite.
   /// @param most_looks  0: no sights are kept, for a mesh that is made for few searches.
   NavigationMesh(const Level& level, const World& world, const BodySize& body,
+                 std::size_t most_looks = kMostLooks);
+
+  /// A mesh of a host's own: convex polygons in space on which the middle of the body may be, flat
+  /// within 1 cm, given either way round. They join where their sides lie on one another and the
+  /// body steps from one to the other; they may overlap and lie above each other. Of hops, drops
+  /// and solids it knows nothing. Throws UsageError for other polygons, and as above.
+  NavigationMesh(std::span<const std::vector<Vector3d>> polygons, const BodySize& body,
                  std::size_t most_looks = kMostLooks);
 
   const BodySize& body() const noexcept;

@@ -2,7 +2,9 @@
 
 #include <memory>
 #include <optional>
+#include <string>
 #include <string_view>
+#include <vector>
 
 #include "gaze/face.hpp"
 #include "gaze/level.hpp"
@@ -19,7 +21,9 @@ class Prepared {
  public:
   /// Throws LevelError with all that `validate` finds. Takes as long as the meshes do: 0.02 s among
   /// 200 solids, 0.3 s among 2,000.
-  explicit Prepared(const Level& level);
+  /// @param to_come  Kinds that nobody has yet and that will be spawned: their meshes are made too.
+  ///                 Throws UsageError for a name that no kind has.
+  explicit Prepared(const Level& level, const std::vector<std::string>& to_come = {});
   /// The same with a world that is there already. Throws UsageError if it is none of the level.
   Prepared(std::shared_ptr<const Level> level, const World& world);
 

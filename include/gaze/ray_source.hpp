@@ -8,29 +8,13 @@
 
 #include "gaze/face.hpp"
 #include "gaze/feeling.hpp"
+#include "gaze/hearing.hpp"
+#include "gaze/host_world.hpp"
+#include "gaze/seen_area.hpp"
 #include "gaze/sight.hpp"
 
 /// Looking for many pairs at once, in Gaze's own world or in the host's.
 namespace GAZE_FACE gaze {
-
-/// What stops a line of sight in a host's own world, if anything does.
-struct RayHit {
-  bool is_hit = false;
-  Vector3d place{0.0, 0.0, 0.0};
-  std::string name;      ///< For people; may be empty.
-  std::uint64_t id = 0;  ///< The host's own, of what stops it.
-};
-
-/// A host's own world, in the place of Gaze's: it answers lines of sight, a whole batch in one
-/// call. What lets sight through, and whether bodies count, is for the host to say; a line that
-/// starts at an eye should not be stopped by the looker's own body.
-class RaySource {
- public:
-  virtual ~RaySource() = default;
-
-  /// Where each segment is first stopped; `hits` has as many places as there are segments.
-  virtual void first_hits(std::span<const Segment> segments, std::span<RayHit> hits) const = 0;
-};
 
 /// The compact answer about one pair.
 struct QuickVerdict {
@@ -86,5 +70,14 @@ struct HostFelt {
 /// being in the way is for the host to say. Equal lengths.
 void feel(const RaySource& world, Plane plane, std::span<const FeelerQuestion> questions,
           LookScratch& scratch, std::span<HostFelt> felt);
+
+/// What is heard in a host's world: as in Gaze's, by the straight way alone.
+[[nodiscard]] HearingVerdict listen(const RaySource& world, Plane plane, const Listener& listener,
+                                    const Noise& noise);
+
+/// What a looker can see in a host's world, by so many rays in one virtual call: between two of
+/// them the edge is taken to be straight, or the arc at the range. Rays from 3 on, else UsageError.
+[[nodiscard]] SeenArea seen_area(const RaySource& world, Plane plane, const Looker& looker,
+                                 int rays = 360);
 
 }  // namespace gaze

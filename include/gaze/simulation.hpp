@@ -77,6 +77,11 @@ class Simulation {
  public:
   /// Places all agents and lets them look once, at tick 0.
   explicit Simulation(const Prepared& prepared);
+  /// The same in a host's own world beside the solids of the level: what agents see, feel and hear,
+  /// and what shots and beams meet, is asked of both, one by one. Bodies are moved among the
+  /// level's solids, on its meshes, or by the host. Copies share the host's world; a save goes on
+  /// alike where that is the same.
+  Simulation(const Prepared& prepared, std::shared_ptr<const RaySource> host);
   /// The same for one game alone: the level is made ready first. Throws LevelError with all that
   /// `validate` finds.
   explicit Simulation(const Level& level);

@@ -9,6 +9,7 @@
 
 #include "gaze/face.hpp"
 #include "gaze/geometry.hpp"
+#include "gaze/host_world.hpp"
 #include "gaze/level.hpp"
 
 namespace GAZE_FACE gaze {
@@ -18,13 +19,17 @@ struct SolidId {
   bool operator==(const SolidId&) const = default;
 };
 
+/// Stands for what is in a host's own world.
+inline constexpr SolidId kOfHost{0xFFFFFFFE};
+
 /// Where something that moves along a segment first meets a solid.
 struct Touch {
-  double share = 0.0;             ///< Of the way, in [0, 1).
-  SolidId solid;                  ///< The first in the level of those met at that share.
+  double share = 0.0;  ///< Of the way, in [0, 1).
+  SolidId solid;  ///< The first in the level of those met at that share; kOfHost: none of these.
   Vector3d place{0.0, 0.0, 0.0};  ///< Of the point, the ball's centre or the cylinder's feet.
   Vector3d normal{0.0, 0.0,
-                  0.0};  ///< Of cylinders and balls: away from the solid, unit; zero inside.
+                  0.0};       ///< Of cylinders and balls: away from the solid, unit; zero inside.
+  std::uint64_t host_id = 0;  ///< Of what is in the host's world.
 };
 
 /// The solids of a level, indexed by a bounding-volume tree. Immutable; copies share the index, and
@@ -90,6 +95,12 @@ class World {
   bool is_gone(SolidId solid) const noexcept;
   World whole() const;  ///< The same with all that has gone.
 
+  /// The same, where a host's own world is asked as well: segments, rays, and balls by the way of
+  /// their middles, the nearer touch counts; of the host's there is no normal. Cylinders meet the
+  /// level's solids alone.
+  World with_host(std::shared_ptr<const RaySource> host) const;
+  const std::shared_ptr<const RaySource>& host() const noexcept { return host_; }
+
   struct Index;
 
  private:
@@ -98,6 +109,7 @@ class World {
 
   std::shared_ptr<const Index> index_;
   std::vector<char> gone_;  ///< By solid; empty while all are there.
+  std::shared_ptr<const RaySource> host_;
 };
 
 }  // namespace gaze

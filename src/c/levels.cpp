@@ -1,4 +1,4 @@
-#include "c/calls.hpp"
+#include "c/host_rays.hpp"
 #include "gaze/level_file.hpp"
 
 /// Levels, and games begun from them, saved and copied.
@@ -41,6 +41,17 @@ gaze_status gaze_begin(const gaze_prepared* prepared, gaze_game** game) {
   return guarded([&] {
     need(game, "where the game goes") = nullptr;
     *game = new gaze_game{Simulation(need(prepared, "the prepared level").prepared)};
+    return GAZE_OK;
+  });
+}
+
+gaze_status gaze_begin_in(const gaze_prepared* prepared, gaze_rays rays, void* host,
+                          gaze_game** game) {
+  return guarded([&] {
+    need(game, "where the game goes") = nullptr;
+    if (rays == nullptr) throw UsageError("the ray function is null");
+    *game = new gaze_game{Simulation(need(prepared, "the prepared level").prepared,
+                                     std::make_shared<const HostRays>(rays, host))};
     return GAZE_OK;
   });
 }

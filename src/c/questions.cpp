@@ -1,4 +1,5 @@
 #include "c/calls.hpp"
+#include "c/host_rays.hpp"
 #include "gaze/ray_source.hpp"
 
 /// Who sees whom, in a game and in a world of the host's.
@@ -10,30 +11,6 @@ static_assert(GAZE_UPRIGHT == static_cast<int>(Plane::upright) &&
 static_assert(GAZE_REMEMBERS == static_cast<int>(Awareness::remembers));
 
 namespace {
-
-/// A host's function as a world.
-class HostRays : public RaySource {
- public:
-  HostRays(gaze_rays rays, void* host) : rays_(rays), host_(host) {}
-
-  void first_hits(std::span<const Segment> segments, std::span<RayHit> hits) const override {
-    asked_.clear();
-    for (const Segment& one : segments) {
-      asked_.push_back({vector_of(one.from), vector_of(one.to)});
-    }
-    told_.assign(segments.size(), gaze_hit{});
-    if (!asked_.empty()) rays_(host_, asked_.data(), told_.data(), asked_.size());
-    for (std::size_t i = 0; i < hits.size(); ++i) {
-      hits[i] = {told_[i].is_hit != 0, vector_of(told_[i].place), {}, told_[i].id};
-    }
-  }
-
- private:
-  gaze_rays rays_;
-  void* host_;
-  mutable std::vector<gaze_segment> asked_;
-  mutable std::vector<gaze_hit> told_;
-};
 
 Looker looker_of(const gaze_looker& looker) {
   if (!(looker.range > 0.0 && looker.field_deg > 0.0 && looker.field_deg <= 360.0)) {

@@ -154,7 +154,8 @@ void look_ahead_again(Fights& fights) {
 }
 
 void wear_down(Fighting& state, std::uint32_t solid, double damage, std::uint32_t by) {
-  if (state.fights.solid_health.empty() || !(state.level().solids[solid].health > 0.0)) return;
+  const bool may_break = solid < state.fights.solid_health.size();  // what is the host's does not
+  if (!may_break || !(state.level().solids[solid].health > 0.0)) return;
   if (state.world.is_gone({solid})) return;
   state.fights.solid_health[solid] = std::max(0.0, state.fights.solid_health[solid] - damage);
   if (state.fights.solid_health[solid] > 0.0) return;

@@ -46,7 +46,7 @@ void meet_bodies(const Fighting& state, const Shell& shell, const BallPath& ball
     const bool is_first =
         share && (*share < meeting.share ||
                   (*share == meeting.share && meeting.body && other < *meeting.body));
-    if (is_first) meeting = {*share, std::nullopt, other, {0.0, 0.0, 0.0}};
+    if (is_first) meeting = {*share, std::nullopt, other, {0.0, 0.0, 0.0}, 0};
   });
 }
 
@@ -57,13 +57,13 @@ Meeting first_meeting(const Fighting& state, const Shell& shell, const BallPath&
   Meeting meeting;
   if (!is_clear) {
     if (const auto touch = state.world.first_touch(ball, Stops::shots)) {
-      meeting = {touch->share, touch->solid, std::nullopt, touch->normal};
+      meeting = {touch->share, touch->solid, std::nullopt, touch->normal, touch->host_id};
     }
   }
   if (state.level().ground_height) {
     const auto share = first_touch_of_floor(ball, *state.level().ground_height);
     if (share && *share < meeting.share) {
-      meeting = {*share, std::nullopt, std::nullopt, {0.0, 0.0, 1.0}};
+      meeting = {*share, std::nullopt, std::nullopt, {0.0, 0.0, 1.0}, 0};
     }
   }
   meet_bodies(state, shell, ball, stretch, meeting);
@@ -75,6 +75,7 @@ Event& tell_hit(const Fighting& state, const Shell& shell, const Meeting& meetin
   Event& event = tell_attack(state, Event::What::hit, shell.shooter, shell.attack);
   event.place = place;
   event.solid = meeting.solid;
+  event.host_id = meeting.host_id;
   if (meeting.body) event.other = state.id_of(*meeting.body);
   event.projectile = shell.number;
   return event;

@@ -12,6 +12,7 @@ struct Meeting {
   std::optional<SolidId> solid;
   std::optional<std::uint32_t> body;
   Vector3d normal{0.0, 0.0, 0.0};  ///< Away from a solid or the ground.
+  std::uint64_t host_id = 0;       ///< Of what is in the host's world.
 
   bool is_something() const { return share < 1.0; }
 };

@@ -116,6 +116,7 @@ void look_ahead(const Fighting& state, Shell& shell, double fall) {
   constexpr double kSlack = 1e-6;  // metres: rounding
   const Attack& attack = state.attack(shell.attack);
   if (attack.drag > 0.0 || attack.homing_rate.degrees() > 0.0) return;
+  if (state.world.host()) return;  // which may be another in the next step
   const double seconds = static_cast<double>(kSteps) / state.level().ticks_per_second;
   const FlightState to = flown({shell.position, shell.velocity}, fall, 0.0, seconds);
   const double sag = std::abs(fall) * seconds * seconds / 8.0;

@@ -127,21 +127,12 @@ void mark_noise(MarkList& list, AgentId id) {
       .who = id;
 }
 
-// Feelers are asked about somebody; whom does not matter here.
-AgentId neighbour(const Simulation& simulation, AgentId id) {
-  for (const AgentId other : simulation.agents()) {
-    if (other != id) return other;
-  }
-  return id;
-}
-
 void mark_feelers(MarkList& list, AgentId id, const Kind& kind, const AgentState& state) {
-  if (kind.feelers.empty()) return;
-  const Acquaintance knows = acquaintance(list.simulation, id, neighbour(list.simulation, id));
+  const std::vector<FeelerAnswer> answers = feelers(list.simulation, id);
   for (std::size_t i = 0; i < kind.feelers.size(); ++i) {
     const BallPath path = feeler_path(list.level.plane, kind.feelers[i], state.position,
                                       kind.feelers[i].turns_with_head ? state.head : state.facing);
-    const FeelerAnswer& answer = knows.feelers[i];
+    const FeelerAnswer& answer = answers[i];
     const Vector2d from = list.plan(path.path.from);
     const auto line = [&](Meaning meaning, const Vector2d& to) {
       Mark& mark = list.add(Mark::Form::line, Layer::senses, meaning, {from, to},

@@ -1,4 +1,5 @@
 #include "gaze/acquaintance.hpp"
+#include "level/solid_name.hpp"
 
 #include <fmt/format.h>
 
@@ -79,6 +80,17 @@ void add_noise(const Explaining& state, Index who, Index other, Acquaintance& re
 
 }  // namespace
 
+std::vector<FeelerAnswer> feelers(const Simulation& simulation, AgentId agent) {
+  const Simulation::State& all = state_of(simulation);
+  const Explaining state(all);
+  const Index who = all.index_of(agent);
+  std::vector<FeelerAnswer> answers;
+  for (const Feeler& feeler : state.kind(who).feelers) {
+    answers.push_back(ask_feeler(state, feeler, who, kNobody));
+  }
+  return answers;
+}
+
 Acquaintance acquaintance(const Simulation& simulation, AgentId agent, AgentId other) {
   const Simulation::State& all = state_of(simulation);
   const Explaining state(all);
@@ -98,7 +110,7 @@ std::string explain(const FeelerAnswer& answer, const Simulation& simulation) {
   if (answer.felt.distance) {
     const Level& level = simulation.level();
     const std::string& name = answer.felt.body    ? level.agents[*answer.felt.body].id
-                              : answer.felt.solid ? level.solids[answer.felt.solid->index].id
+                              : answer.felt.solid ? solid_name(level, answer.felt.solid->index)
                                                   : "the ground";
     what = fmt::format("{} after {:.2f} of {} m", name, *answer.felt.distance,
                        number_text(answer.length));

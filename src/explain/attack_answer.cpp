@@ -1,4 +1,5 @@
 #include "gaze/attack_answer.hpp"
+#include "level/solid_name.hpp"
 
 #include <fmt/format.h>
 
@@ -94,12 +95,12 @@ AttackAnswer tilted_too_far(const State& state, Index who, const Shortfall& tilt
 }
 
 std::string in_the_way(const State& state, const std::optional<Touch>& touch) {
-  return touch ? state.level().solids[touch->solid.index].id + " is in the way"
+  return touch ? solid_name(state.level(), touch->solid.index) + " is in the way"
                : "its arc is not free";
 }
 
 std::string shielded(const State& state, const std::optional<Touch>& touch) {
-  return touch ? state.level().solids[touch->solid.index].id + " shields it from the blast"
+  return touch ? solid_name(state.level(), touch->solid.index) + " shields it from the blast"
                : "something shields it from the blast";
 }
 

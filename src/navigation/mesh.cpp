@@ -7,19 +7,21 @@
 #include <limits>
 
 #include "geometry/plan.hpp"
+#include "navigation/polygon_surfaces.hpp"
 
 namespace gaze {
 namespace {
 
 std::shared_ptr<const NavigationMesh::Data> make_mesh(const Level& level, const World& world,
                                                       const BodySize& body,
+                                                      std::vector<Surface> surfaces,
                                                       std::size_t most_looks) {
   auto mesh = std::make_shared<NavigationMesh::Data>();
   mesh->body = body;
   mesh->plane = level.plane;
   mesh->is_side_on = level.plane == Plane::upright && body.altitude.has_value();
   mesh->gravity = level.gravity;
-  mesh->surfaces = surfaces_of(level, world, body);
+  mesh->surfaces = std::move(surfaces);
   find_areas(*mesh, level);
   cover_surfaces(*mesh, level, world);
   join_surfaces(*mesh);
@@ -139,7 +141,18 @@ double squared_distance(const NavigationMesh::Data& mesh, std::uint32_t face, co
 NavigationMesh::NavigationMesh(const Level& level, const World& world, const BodySize& body,
                                std::size_t most_looks) {
   need_body(body);
-  data_ = make_mesh(level, world.whole(), body, most_looks);
+  const World whole = world.whole();
+  data_ = make_mesh(level, whole, body, surfaces_of(level, whole, body), most_looks);
+}
+
+NavigationMesh::NavigationMesh(std::span<const std::vector<Vector3d>> polygons,
+                               const BodySize& body, std::size_t most_looks) {
+  need_body(body);
+  Level nothing;
+  nothing.plane = Plane::space;
+  nothing.ground_height.reset();
+  nothing.gravity = 0.0;  // neither hops nor drops
+  data_ = make_mesh(nothing, World(nothing), body, surfaces_of(polygons), most_looks);
 }
 
 std::size_t NavigationMesh::corner_count() const noexcept {

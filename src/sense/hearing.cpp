@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "gaze/ray_source.hpp"
 #include "sense/listen.hpp"
 #include "sense/open_way.hpp"
 #include "world/index.hpp"
@@ -45,27 +46,50 @@ std::optional<double> way_around(const World& world, const Listener& listener, c
 
 }  // namespace
 
-void listen_into(const World& world, const Level& level, const Listener& listener,
-                 const Noise& noise, HearingVerdict& verdict) {
+namespace {
+
+// The part that needs no world.
+bool is_in_reach(Plane plane, const Listener& listener, const Noise& noise,
+                 HearingVerdict& verdict) {
   const Hearing& hearing = listener.hearing;
-  verdict.distance = plane_distance(world.plane(), noise.place, listener.feet);
+  verdict.distance = plane_distance(plane, noise.place, listener.feet);
   verdict.range = hearing.range;
   verdict.reach = noise.reach * hearing.acuity;
   verdict.let_through = 1.0;
   verdict.muffled_by.clear();
   verdict.around.reset();
-  const double open_limit = std::min(verdict.range, verdict.reach);
   verdict.hears = false;
-  if (!(verdict.distance <= open_limit)) return;
+  return verdict.distance <= std::min(verdict.range, verdict.reach);
+}
+
+}  // namespace
+
+void listen_into(const World& world, const Level& level, const Listener& listener,
+                 const Noise& noise, HearingVerdict& verdict) {
+  if (!is_in_reach(world.plane(), listener, noise, verdict)) return;
+  const double open_limit = std::min(verdict.range, verdict.reach);
   find_walls(world, {noise.place, ear_of(listener)}, verdict.muffled_by);
   for (const SolidId wall : verdict.muffled_by) {
     verdict.let_through *= 1.0 - level.materials[level.solids[wall.index].material].muffles;
   }
+  if (world.host()) {
+    verdict.let_through *= world.host()->sound_through({noise.place, ear_of(listener)});
+  }
   verdict.reach *= verdict.let_through;
   verdict.hears = verdict.distance <= verdict.reach;
-  if (verdict.hears || !hearing.around_corners) return;
+  if (verdict.hears || !listener.hearing.around_corners) return;
   verdict.around = way_around(world, listener, noise, open_limit);
   verdict.hears = verdict.around.has_value();
+}
+
+HearingVerdict listen(const RaySource& world, Plane plane, const Listener& listener,
+                      const Noise& noise) {
+  HearingVerdict verdict;
+  if (!is_in_reach(plane, listener, noise, verdict)) return verdict;
+  verdict.let_through = world.sound_through({noise.place, ear_of(listener)});
+  verdict.reach *= verdict.let_through;
+  verdict.hears = verdict.distance <= verdict.reach;
+  return verdict;
 }
 
 HearingVerdict listen(const World& world, const Level& level, const Listener& listener,

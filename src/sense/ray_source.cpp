@@ -1,5 +1,6 @@
 #include "gaze/ray_source.hpp"
 
+#include "sense/field.hpp"
 #include "sense/look.hpp"
 #include "world/lengths.hpp"
 
@@ -153,6 +154,74 @@ void feel(const RaySource& world, Plane plane, std::span<const FeelerQuestion> q
       felt[i].distance = (scratch.hits[i].place - scratch.segments[i].from).norm();
     }
   }
+}
+
+namespace {
+
+/// The directions in which a seen area is asked for, degrees, one after the other.
+struct Fan {
+  double first = 0.0;
+  double step = 0.0;
+  int count = 0;  ///< One more than gaps, but all round.
+  bool is_round = false;
+
+  double degrees(int i) const { return first + step * i; }
+};
+
+Fan fan_of(const PlanField& field, int rays) {
+  const double middle = angle_of(field.middle).degrees();
+  if (field.half->degrees() >= 180.0) return {middle, 360.0 / rays, rays, true};
+  const double half = field.half->degrees();
+  return {middle - half, 2.0 * half / (rays - 1), rays, false};
+}
+
+SeenEdge edge_between(const SeenArea& area, const Fan& fan, int i, const Vector2d& from,
+                      const Vector2d& to, bool at_range) {
+  SeenEdge edge{from, to, at_range, {}, {}, kOfHost};
+  if (!at_range) return edge;
+  double start = std::remainder(fan.degrees(i), 360.0);
+  if (start < 0.0) start += 360.0;
+  edge.start = Angle::from_degrees(start);
+  edge.end = Angle::from_degrees(start + fan.step);
+  const auto on_arc = [&](const Angle& at) {
+    const SineCosine way = sine_cosine(at);
+    return Vector2d(area.eye + area.range * Vector2d{way.cosine, way.sine});
+  };
+  edge.from = on_arc(edge.start);
+  edge.to = on_arc(edge.end);
+  return edge;
+}
+
+}  // namespace
+
+SeenArea seen_area(const RaySource& world, Plane plane, const Looker& looker, int rays) {
+  if (rays < 3) throw UsageError("a seen area of less than 3 rays");
+  const Vector3d eye = eye_of(plane, looker);
+  SeenArea area;
+  area.eye = plan_part(plane, eye);
+  area.range = range_of(looker);
+  const PlanField field = plan_field(plane, looker);
+  if (!field.half) return area;
+  const Fan fan = fan_of(field, rays);
+  std::vector<Segment> segments;
+  for (int i = 0; i < fan.count; ++i) {
+    const SineCosine way = sine_cosine(Angle::from_degrees(fan.degrees(i)));
+    const Vector3d along = plane == Plane::upright ? Vector3d{way.cosine, 0.0, way.sine}
+                                                   : Vector3d{way.cosine, way.sine, 0.0};
+    segments.push_back({eye, eye + along * area.range});
+  }
+  std::vector<RayHit> hits(segments.size());
+  world.first_hits(segments, hits);
+  const auto place = [&](std::size_t i) {
+    return plan_part(plane, hits[i].is_hit ? hits[i].place : segments[i].to);
+  };
+  for (int i = 0; i + (fan.is_round ? 0 : 1) < fan.count; ++i) {
+    const auto own = static_cast<std::size_t>(i);
+    const std::size_t next = (own + 1) % hits.size();
+    const bool at_range = !hits[own].is_hit && !hits[next].is_hit;
+    area.edges.push_back(edge_between(area, fan, i, place(own), place(next), at_range));
+  }
+  return area;
 }
 
 }  // namespace gaze

@@ -1,4 +1,5 @@
 #include "gaze/sight.hpp"
+#include "level/solid_name.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -117,7 +118,8 @@ LineTest test_line(const World& world, const Level& level, const Looker& looker,
   const auto stopped = rays[middle].touch ? rays.begin() + static_cast<std::ptrdiff_t>(middle)
                                           : std::find_if_not(rays.begin(), rays.end(), arrives);
   if (stopped != rays.end()) {
-    test.blocked_by = level.solids[stopped->touch->solid.index].id;
+    test.blocked_by = solid_name(level, stopped->touch->solid.index);
+    test.blocked_by_id = stopped->touch->host_id;
     test.blocked_at = stopped->touch->place;
   }
   return test;

@@ -7,6 +7,7 @@
 #include "gaze/tools/duel.hpp"
 #include "gaze/tools/report.hpp"
 #include "level/rounded.hpp"
+#include "level/solid_name.hpp"
 
 namespace gaze {
 namespace {
@@ -29,7 +30,7 @@ void add_names(Json& json, const Simulation& simulation, const Event& event) {
   const bool is_of_solid =
       event.what == Event::What::broke || (event.what == Event::What::hit && !event.other);
   if (is_of_solid) {
-    json["solid"] = event.solid ? simulation.level().solids[event.solid->index].id : "ground";
+    json["solid"] = event.solid ? solid_name(simulation.level(), event.solid->index) : "ground";
   }
   if (!event.attack.empty()) json["attack"] = event.attack;
   if (!event.noise.empty()) json["noise"] = event.noise;
@@ -173,9 +174,9 @@ void add_other_senses(Json& tests, const Simulation& simulation, const Acquainta
     Json json = number_json("feeler " + feeler.name, feeler.felt.distance.value_or(feeler.length),
                             feeler.length, feeler.is_yes);
     if (feeler.felt.body) {
-      json["finds"] = simulation.id_of(AgentId{*feeler.felt.body});
+      json["finds"] = simulation.level().agents[*feeler.felt.body].id;
     } else if (feeler.felt.solid) {
-      json["finds"] = simulation.level().solids[feeler.felt.solid->index].id;
+      json["finds"] = solid_name(simulation.level(), feeler.felt.solid->index);
     } else if (feeler.felt.distance) {
       json["finds"] = "ground";
     }

@@ -11,7 +11,7 @@ namespace {
 using Index = std::uint32_t;
 
 World world_with_gone(const Level& level, const World& before) {
-  World world(level);
+  World world = World(level).with_host(before.host());
   for (Index i = 0; i + 1 < level.solids.size(); ++i) {
     if (before.is_gone({i})) world.set_gone({i}, true);
   }

@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "level/numbers.hpp"
+#include "level/solid_name.hpp"
 #include "simulation/stages.hpp"
 
 namespace gaze {
@@ -28,7 +29,7 @@ struct Describer {
   std::string place() const { return place_text(level.plane, event.place); }
   std::string what_was_hit() const {
     if (event.other) return other();
-    return event.solid ? level.solids[event.solid->index].id : "the ground";
+    return event.solid ? solid_name(level, event.solid->index) : "the ground";
   }
 
   std::string what_made_it() const {
@@ -157,7 +158,8 @@ std::string Simulation::describe(const Event& event) const {
   static_cast<void>(state_->known_index(event.agent));
   if (event.other) static_cast<void>(state_->known_index(*event.other));
   if (event.teller) static_cast<void>(state_->known_index(*event.teller));
-  const bool is_of_level = (!event.solid || event.solid->index < level.solids.size()) &&
+  const bool is_of_level = (!event.solid || event.solid->index < level.solids.size() ||
+                            (event.solid == kOfHost && event.what != Event::What::broke)) &&
                            (!event.zone || *event.zone < level.zones.size()) &&
                            (event.team == kNoTeam || event.team < level.teams.size());
   if (!is_of_level || !makes_sense(event)) {

@@ -8,6 +8,7 @@
 #include "combat/damage.hpp"
 #include "combat/things.hpp"
 #include "gaze/simulation.hpp"
+#include "level/named_kind.hpp"
 #include "level/spelling.hpp"
 #include "mind/deciding.hpp"
 #include "simulation/stages.hpp"
@@ -115,15 +116,12 @@ bool Simulation::take(AgentId agent, AgentId thing) {
 bool Simulation::throw_thing(AgentId agent, std::string_view kind, const Vector3d& place) {
   static_cast<void>(state_->index_of(agent));
   need_place(place, "the place to throw to");
-  const std::vector<Kind>& kinds = state_->level().kinds;
-  for (Index i = 0; i < state_->level().named_kinds; ++i) {
-    if (kinds[i].name != kind) continue;
-    if (!kinds[i].thing) throw UsageError(fmt::format("a {} is no thing", kind));
-    Fighting fighting(*state_);
-    const Vector3d& feet = state_->bodies.position[agent.index];
-    return state_->is_up(agent.index) && gaze::throw_thing(fighting, agent.index, feet, i, place);
-  }
-  throw UsageError(fmt::format("there is no kind '{}'", kind));
+  const Index number = kind_called(level(), kind);
+  if (!level().kinds[number].thing) throw UsageError(fmt::format("a {} is no thing", kind));
+  Fighting fighting(*state_);
+  const Vector3d& feet = state_->bodies.position[agent.index];
+  return state_->is_up(agent.index) &&
+         gaze::throw_thing(fighting, agent.index, feet, number, place);
 }
 
 void Simulation::drop(AgentId agent) {

@@ -236,7 +236,8 @@ void Simulation::restore(std::span<const std::byte> save) {
     const std::size_t begun = state_->begun->level->solids.size();
     const bool has_same_solids =
         fixed->level->solids.size() == begun && state_->level().solids.size() == begun;
-    World world = has_same_solids ? state_->world.whole() : World(*fixed->level);
+    World world = has_same_solids ? state_->world.whole()
+                                  : World(*fixed->level).with_host(state_->world.host());
     Meshes meshes = has_same_solids ? state_->meshes : make_meshes(*fixed, world);
     restored = std::make_unique<State>(state_->begun, std::move(fixed), std::move(world),
                                        std::move(meshes));

@@ -4,6 +4,7 @@
 #include <string>
 #include <vector>
 
+#include "level/named_kind.hpp"
 #include "level/spelling.hpp"
 #include "level/whom.hpp"
 #include "simulation/change.hpp"
@@ -34,15 +35,6 @@ ValuePath parts_of(std::string_view path) {
         "'{}' leads to no value; kind.NAME.KEY and agent.ID.KEY do, as in a level file", path));
   }
   return {owner, path.substr(first + 1, second - first - 1), path.substr(second + 1)};
-}
-
-Index kind_called(const Level& level, std::string_view name) {
-  std::vector<std::string> names;
-  for (Index i = 0; i < level.named_kinds; ++i) {
-    if (level.kinds[i].name == name) return i;
-    names.push_back(level.kinds[i].name);
-  }
-  throw UsageError(fmt::format("there is no kind '{}'{}", name, suggestion(name, names)));
 }
 
 const NamedNumber& find(const std::vector<NamedNumber>& numbers, const ValuePath& path) {

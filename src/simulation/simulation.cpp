@@ -113,6 +113,12 @@ Simulation::Simulation(const Prepared& prepared) {
   begin(*state_);
 }
 
+Simulation::Simulation(const Prepared& prepared, std::shared_ptr<const RaySource> host) {
+  const Prepared::Data& data = data_of(prepared);
+  state_ = std::make_unique<State>(data.fixed, data.world.with_host(std::move(host)), data.meshes);
+  begin(*state_);
+}
+
 Simulation::Simulation(const Level& level) : Simulation(Prepared(level)) {}
 
 Simulation::Simulation(std::shared_ptr<const Level> level, const World& world)

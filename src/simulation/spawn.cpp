@@ -8,7 +8,7 @@
 #include "combat/damage.hpp"
 #include "combat/make_fights.hpp"
 #include "combat/things.hpp"
-#include "level/spelling.hpp"
+#include "level/named_kind.hpp"
 #include "mind/deciding.hpp"
 #include "simulation/change.hpp"
 #include "simulation/make_fixed.hpp"
@@ -121,16 +121,6 @@ void begin_with(Simulation::State& state, Index who) {
   state.bodies.previous_head[who] = state.bodies.head[who];
 }
 
-Index kind_of_name(const Level& level, std::string_view name) {
-  std::vector<std::string> names;
-  const std::size_t named = level.named_kinds == 0 ? level.kinds.size() : level.named_kinds;
-  for (Index i = 0; i < named; ++i) {
-    if (level.kinds[i].name == name) return i;
-    names.push_back(level.kinds[i].name);
-  }
-  throw UsageError(fmt::format("there is no kind '{}'{}", name, suggestion(name, names)));
-}
-
 void put_down_all(Simulation::State& state, Index who) {
   Fighting fighting(state);
   Travelling travelling(state);
@@ -158,7 +148,7 @@ AgentId Simulation::spawn(std::string_view kind, const Vector3d& position, Angle
                           std::string_view id, Driver driver) {
   Agent agent;
   agent.driver = driver;
-  agent.kind = kind_of_name(level(), kind);
+  agent.kind = kind_called(level(), kind);
   agent.id = id.empty() ? next_id(*state_, level().kinds[agent.kind]) : std::string(id);
   agent.position = position;
   agent.facing = facing;
@@ -200,7 +190,7 @@ void Simulation::despawn(std::span<const AgentId> agents) {
 
 void Simulation::set_kind(AgentId agent, std::string_view name) {
   const Index who = state_->index_of(agent);
-  const Index kind = kind_of_name(level(), name);
+  const Index kind = kind_called(level(), name);
   Agent other = state_->agent(who);
   other.kind = kind;
   if (const auto faults = faults_of(level(), other); !faults.empty()) {

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "geometry/plan.hpp"
 #include "world/index.hpp"
 #include "world/lengths.hpp"
 #include "world/walk.hpp"
@@ -81,6 +82,33 @@ std::optional<Touch> to_touch(const Nearest& nearest, const Segment& way) {
   return touch;
 }
 
+RayHit host_hit(const World& world, const Segment& segment, Stops what) {
+  RayHit hit;
+  if (what == Stops::sight) {
+    world.host()->first_hits({&segment, 1}, {&hit, 1});
+  } else {
+    world.host()->first_hits_of(what, {&segment, 1}, {&hit, 1});
+  }
+  return hit;
+}
+
+// The nearer of a touch among the level's solids and one in the host's world.
+std::optional<Touch> with_hosts(const World& world, const Segment& way, Stops what,
+                                const std::optional<Touch>& own) {
+  if (world.host() == nullptr) return own;
+  const RayHit hit = host_hit(world, way, what);
+  const double length = length_of(Vector3d(way.to - way.from));
+  if (!hit.is_hit || !(length > 0.0)) return own;
+  const double share = length_of(Vector3d(hit.place - way.from)) / length;
+  if (!(share < 1.0) || (own && own->share <= share)) return own;
+  Touch touch;
+  touch.share = share;
+  touch.solid = kOfHost;
+  touch.place = way.from + (way.to - way.from) * share;
+  touch.host_id = hit.id;
+  return touch;
+}
+
 template <typename Question, typename Answer, typename Ask>
 void ask_each(std::span<const Question> questions, std::span<Answer> answers, Ask&& ask) {
   need_as_many(questions.size(), answers.size());
@@ -105,6 +133,12 @@ World World::whole() const {
   return world;
 }
 
+World World::with_host(std::shared_ptr<const RaySource> host) const {
+  World world = *this;
+  world.host_ = std::move(host);
+  return world;
+}
+
 bool World::is_gone(SolidId solid) const noexcept {
   return solid.index < gone_.size() && gone_[solid.index] != 0;
 }
@@ -112,9 +146,12 @@ bool World::is_gone(SolidId solid) const noexcept {
 bool World::is_clear(const Segment& segment, Stops what) const noexcept {
   if (!is_askable(segment)) return true;
   const PlanSegment way = to_plan(index_->plane, segment);
-  return !walk_any(index_->tree, Walker(way, around(0.0)), [&](std::uint32_t piece) {
-    return stops(*this, piece, what) && gaze::first_touch(index_->prism(piece), way).has_value();
-  });
+  const bool is_stopped =
+      walk_any(index_->tree, Walker(way, around(0.0)), [&](std::uint32_t piece) {
+        return stops(*this, piece, what) &&
+               gaze::first_touch(index_->prism(piece), way).has_value();
+      });
+  return !is_stopped && !(host_ != nullptr && host_hit(*this, segment, what).is_hit);
 }
 
 bool World::is_clear(const Ray& ray, Stops what) const noexcept {
@@ -124,10 +161,12 @@ bool World::is_clear(const Ray& ray, Stops what) const noexcept {
 bool World::is_clear(const BallPath& ball, Stops what) const noexcept {
   if (!is_askable(ball)) return true;
   const PlanSegment way = to_plan(index_->plane, ball.path);
-  return !walk_any(index_->tree, Walker(way, around(ball.radius)), [&](std::uint32_t piece) {
-    return stops(*this, piece, what) &&
-           gaze::first_touch(index_->prism(piece), way, ball.radius).has_value();
-  });
+  const bool is_stopped =
+      walk_any(index_->tree, Walker(way, around(ball.radius)), [&](std::uint32_t piece) {
+        return stops(*this, piece, what) &&
+               gaze::first_touch(index_->prism(piece), way, ball.radius).has_value();
+      });
+  return !is_stopped && !(host_ != nullptr && host_hit(*this, ball.path, what).is_hit);
 }
 
 std::optional<Touch> World::first_touch(const Segment& segment, Stops what) const noexcept {
@@ -136,7 +175,7 @@ std::optional<Touch> World::first_touch(const Segment& segment, Stops what) cons
   const Nearest nearest = nearest_touch(*this, way, around(0.0), what, [&](std::uint32_t piece) {
     return gaze::first_touch(index_->prism(piece), way);
   });
-  return to_touch(nearest, segment);
+  return with_hosts(*this, segment, what, to_touch(nearest, segment));
 }
 
 std::optional<Touch> World::first_touch(const Ray& ray, Stops what) const noexcept {
@@ -150,8 +189,8 @@ std::optional<Touch> World::first_touch(const BallPath& ball, Stops what) const 
       nearest_touch(*this, way, around(ball.radius), what, [&](std::uint32_t piece) {
         return gaze::first_touch(index_->prism(piece), way, ball.radius);
       });
-  auto touch = to_touch(nearest, ball.path);
-  if (!touch) return touch;
+  auto touch = with_hosts(*this, ball.path, what, to_touch(nearest, ball.path));
+  if (!touch || touch->solid == kOfHost) return touch;
   const Vector3d away = from_plan(
       index_->plane,
       gaze::offset_from(index_->prism(nearest.piece), to_plan(index_->plane, touch->place)));
@@ -206,6 +245,9 @@ std::optional<Touch> World::sweep(const Cylinder& cylinder, const Vector3d& moti
 
 void World::are_clear(std::span<const Segment> segments, Stops what,
                       std::span<std::uint8_t> clear) const {
+  if (host_ != nullptr) {
+    return ask_each(segments, clear, [&](const Segment& one) { return is_clear(one, what); });
+  }
   need_as_many(segments.size(), clear.size());
   if (index_->tree.nodes.empty()) {
     std::fill(clear.begin(), clear.end(), std::uint8_t{1});

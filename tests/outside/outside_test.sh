@@ -52,6 +52,14 @@ for one in $compilers; do
   needs_only_the_core "$work/looks"
 done
 
+if [[ $flags != *-fsanitize* ]]; then
+  hosts=$(by_cmake hosts "$compiler")
+  for host in made_in_code waves tuning rollback own_world own_mover overlay; do
+    "$hosts/$host" | grep -x "$host works"
+    needs_only_the_core "$hosts/$host"
+  done
+fi
+
 # From C and from Python, with nothing but the installed library and its header; and the game with a screen of its own,
 # where somebody walks in, throws a pebble and asks for the senses to be shown.
 if [ -e "$pc/gaze-c.pc" ] && [[ $flags != *-fsanitize* ]]; then
