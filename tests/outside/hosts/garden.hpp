@@ -27,6 +27,7 @@ inline gaze::Kind pruner() {
   shears.name = "shears";
   shears.range = 1.0;
   shears.damage = 10.0;
+  shears.cooldown = gaze::Duration::from_seconds(0.5);
   kind.attacks = {shears};
   gaze::Rule chase;
   chase.cause = gaze::Cause::sees;

@@ -27,7 +27,7 @@ int main() {
   const gaze::Sight& sight = *game.level().kinds[0].sight;
   need(*sight.keep_range == 8.0, "the range in which it goes on seeing follows its range");
   need(sight.eye->z() > 1.0, "its eye is not at its feet");
-  need(game.level().kinds[0].attacks[0].cooldown->seconds() == 1.0, "its attack has a cooldown");
+  need(game.level().kinds[0].attacks[0].muzzle->z() > 0.8, "its attack comes from its middle");
 
   const gaze::AgentId player = game.agent("player");
   bool is_noticed = false;
