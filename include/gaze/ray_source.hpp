@@ -39,6 +39,15 @@ struct LookScratch {
 void look(const World& world, std::span<const Looker> lookers, std::span<const LookedAt> others,
           LookScratch& scratch, std::span<QuickVerdict> sighted);
 
+/// Each looker looks at each other: the answer for looker i and other j goes to place i times the
+/// number of others, plus j.
+void look_all(const World& world, std::span<const Looker> lookers, std::span<const LookedAt> others,
+              LookScratch& scratch, std::span<QuickVerdict> sighted);
+/// The same in a host's world, with one virtual call for all lines of sight.
+void look_all(const RaySource& world, Plane plane, std::span<const Looker> lookers,
+              std::span<const LookedAt> others, LookScratch& scratch,
+              std::span<QuickVerdict> sighted);
+
 /// Whether looker i sees other i, and no more: 1 for yes. As quick as `can_see` one by one.
 void can_see(const World& world, std::span<const Looker> lookers, std::span<const LookedAt> others,
              std::span<std::uint8_t> sees);

@@ -17,43 +17,88 @@ void add_rays(Plane plane, const Looker& looker, const LookedAt& other, std::siz
   }
 }
 
-// Lines of sight of the pairs that pass the other tests; what these measure is kept for all.
-void gather(Plane plane, std::span<const Looker> lookers, std::span<const LookedAt> others,
-            LookScratch& scratch, std::span<QuickVerdict> sighted) {
+/// Pairs of lookers and others: one looker with one other, or each with each.
+struct Pairs {
+  std::span<const Looker> lookers;
+  std::span<const LookedAt> others;
+  bool is_each_with_each = false;
+
+  std::size_t count() const {
+    return is_each_with_each ? lookers.size() * others.size() : lookers.size();
+  }
+  const Looker& looker(std::size_t pair) const {
+    return lookers[is_each_with_each ? pair / others.size() : pair];
+  }
+  const LookedAt& other(std::size_t pair) const {
+    return others[is_each_with_each ? pair % others.size() : pair];
+  }
+};
+
+Pairs one_by_one(std::span<const Looker> lookers, std::span<const LookedAt> others) {
   need_as_many(lookers.size(), others.size());
-  need_as_many(lookers.size(), sighted.size());
+  return {lookers, others, false};
+}
+
+// Lines of sight of the pairs that pass the other tests; what these measure is kept for all.
+void gather(Plane plane, const Pairs& pairs, LookScratch& scratch,
+            std::span<QuickVerdict> sighted) {
+  need_as_many(pairs.count(), sighted.size());
   scratch.segments.clear();
   scratch.pairs.clear();
-  for (std::uint32_t i = 0; i < lookers.size(); ++i) {
-    const DistanceAndAngle measured = measure(plane, lookers[i], others[i]);
+  for (std::size_t i = 0; i < pairs.count(); ++i) {
+    const DistanceAndAngle measured = measure(plane, pairs.looker(i), pairs.other(i));
     sighted[i] = {false, 0.0, measured.distance, measured.angle_deg};
-    if (!may_see(plane, lookers[i], others[i])) continue;
-    add_rays(plane, lookers[i], others[i], i, scratch);
+    if (may_see(plane, pairs.looker(i), pairs.other(i))) {
+      add_rays(plane, pairs.looker(i), pairs.other(i), i, scratch);
+    }
   }
 }
 
 template <typename IsClear>
-void count(std::span<const Looker> lookers, std::span<const LookedAt> others,
-           const LookScratch& scratch, std::span<QuickVerdict> sighted, IsClear&& is_clear) {
+void count(const Pairs& pairs, const LookScratch& scratch, std::span<QuickVerdict> sighted,
+           IsClear&& is_clear) {
   for (std::size_t ray = 0; ray < scratch.segments.size();) {
     const std::uint32_t pair = scratch.pairs[ray];
-    const std::size_t points = others[pair].body_points.size();
+    const std::size_t points = pairs.other(pair).body_points.size();
     std::size_t reached = 0;
     for (std::size_t i = 0; i < points; ++i, ++ray) reached += is_clear(ray);
     sighted[pair].visible = static_cast<double>(reached) / static_cast<double>(points);
-    sighted[pair].sees = is_enough(lookers[pair], sighted[pair].visible);
+    sighted[pair].sees = is_enough(pairs.looker(pair), sighted[pair].visible);
   }
+}
+
+void look_at(const World& world, const Pairs& pairs, LookScratch& scratch,
+             std::span<QuickVerdict> sighted) {
+  gather(world.plane(), pairs, scratch, sighted);
+  scratch.clear.resize(scratch.segments.size());
+  world.are_clear(std::span<const Segment>(scratch.segments), Stops::sight, scratch.clear);
+  count(pairs, scratch, sighted, [&](std::size_t ray) { return scratch.clear[ray] != 0; });
+}
+
+void look_at(const RaySource& world, Plane plane, const Pairs& pairs, LookScratch& scratch,
+             std::span<QuickVerdict> sighted) {
+  gather(plane, pairs, scratch, sighted);
+  scratch.hits.assign(scratch.segments.size(), {});
+  world.first_hits(scratch.segments, scratch.hits);
+  count(pairs, scratch, sighted, [&](std::size_t ray) { return !scratch.hits[ray].is_hit; });
 }
 
 }  // namespace
 
 void look(const World& world, std::span<const Looker> lookers, std::span<const LookedAt> others,
           LookScratch& scratch, std::span<QuickVerdict> sighted) {
-  gather(world.plane(), lookers, others, scratch, sighted);
-  scratch.clear.resize(scratch.segments.size());
-  world.are_clear(std::span<const Segment>(scratch.segments), Stops::sight, scratch.clear);
-  count(lookers, others, scratch, sighted,
-        [&](std::size_t ray) { return scratch.clear[ray] != 0; });
+  look_at(world, one_by_one(lookers, others), scratch, sighted);
+}
+
+void look_all(const World& world, std::span<const Looker> lookers, std::span<const LookedAt> others,
+              LookScratch& scratch, std::span<QuickVerdict> sighted) {
+  look_at(world, {lookers, others, true}, scratch, sighted);
+}
+
+void look_all(const RaySource& world, Plane plane, std::span<const Looker> lookers,
+              std::span<const LookedAt> others, LookScratch& scratch,
+              std::span<QuickVerdict> sighted) {
+  look_at(world, plane, {lookers, others, true}, scratch, sighted);
 }
 
 void can_see(const World& world, std::span<const Looker> lookers, std::span<const LookedAt> others,
@@ -100,11 +145,7 @@ void can_see_all(const RaySource& world, Plane plane, std::span<const Looker> lo
 
 void look(const RaySource& world, Plane plane, std::span<const Looker> lookers,
           std::span<const LookedAt> others, LookScratch& scratch, std::span<QuickVerdict> sighted) {
-  gather(plane, lookers, others, scratch, sighted);
-  scratch.hits.assign(scratch.segments.size(), {});
-  world.first_hits(scratch.segments, scratch.hits);
-  count(lookers, others, scratch, sighted,
-        [&](std::size_t ray) { return !scratch.hits[ray].is_hit; });
+  look_at(world, plane, one_by_one(lookers, others), scratch, sighted);
 }
 
 Verdict look(const RaySource& world, Plane plane, const Looker& looker, const LookedAt& other) {

@@ -1,5 +1,7 @@
 #include "simulation/change.hpp"
 
+#include <atomic>
+
 #include "simulation/make_fixed.hpp"
 
 namespace gaze {
@@ -8,6 +10,8 @@ namespace {
 // The game's own account, made for it alone and shared with nobody.
 Fixed& own(std::unique_ptr<Simulation::State>& state) {
   const bool is_own = state->fixed.is_changed && state->shared.use_count() == 1;
+  // Whoever shared it before, on whatever thread, has done with it.
+  std::atomic_thread_fence(std::memory_order_acquire);
   if (!is_own) {
     go_on_with(state, std::make_shared<Level>(state->level()), state->fixed.written,
                state->fixed.pools);

@@ -83,6 +83,20 @@ TEST_F(Batches, OfAllAtAllAnswerLikeOneByOne) {
   }
   EXPECT_GT(seen, 0U);
   EXPECT_EQ(host_sees, sees);
+  std::vector<QuickVerdict> sighted(sees.size());
+  std::vector<QuickVerdict> theirs(sees.size());
+  std::vector<QuickVerdict> one(1);
+  look_all(world, some, all, scratch, sighted);
+  look_all(HostWorld(world, level), world.plane(), some, all, scratch, theirs);
+  for (std::size_t pair = 0; pair < sees.size(); ++pair) {
+    look(world, some.subspan(pair / all.size(), 1), all.subspan(pair % all.size(), 1), scratch,
+         one);
+    EXPECT_EQ(sighted[pair].sees, sees[pair] != 0);
+    EXPECT_EQ(theirs[pair].sees, sighted[pair].sees);
+    EXPECT_EQ(sighted[pair].distance, one[0].distance);
+    EXPECT_EQ(sighted[pair].visible, one[0].visible);
+  }
+  EXPECT_THROW(look_all(world, some, all, scratch, one), UsageError);
 }
 
 TEST_F(Batches, AnswerLikeOneByOne) {

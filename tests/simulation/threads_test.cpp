@@ -46,6 +46,26 @@ TEST(Threads, PlayCopiesOfOneSimulationAlike) {
   for (const std::string& one : told) EXPECT_EQ(one, alone);
 }
 
+// What a game changes of what it shares with its copies, it makes its own first.
+TEST(Threads, ChangeCopiesOfOneSimulationAlike) {
+  Simulation simulation(read_level(GAZE_DEMO));
+  simulation.spawn("pruner", {5.0, 5.0, 0.0}, {});
+  const auto changed = [](Simulation game) {
+    for (int i = 0; i < 20; ++i) {
+      const AgentId one = game.spawn("pruner", {4.0 + 0.2 * i, 5.0, 0.0}, {});
+      for (int step = 0; step < 5; ++step) game.step();
+      if (i % 2 == 0) game.despawn(one);
+      if (i % 5 == 0) game.set_value("kind.pruner.health", 40.0 + i);
+    }
+    return game.digest();
+  };
+  std::vector<std::uint64_t> digests(4);
+  std::vector<std::thread> threads;
+  for (std::uint64_t& digest : digests) threads.emplace_back([&] { digest = changed(simulation); });
+  for (std::thread& thread : threads) thread.join();
+  for (const std::uint64_t digest : digests) EXPECT_EQ(digest, changed(simulation));
+}
+
 // Whatever does not change a game may be asked of it by all at once.
 TEST(Threads, AskOneGameAtOnce) {
   Simulation simulation(read_level(GAZE_DEMO));

@@ -11,14 +11,9 @@
 /// Small levels for tests, written as a designer would.
 namespace gaze::testing {
 
-#if defined(__SANITIZE_ADDRESS__)
+/// True if what is tested is built with sanitizers; the tests themselves are not.
+#if defined(GAZE_SANITIZED)
 inline constexpr bool kIsSanitized = true;
-#elif defined(__has_feature)
-#if __has_feature(address_sanitizer)
-inline constexpr bool kIsSanitized = true;
-#else
-inline constexpr bool kIsSanitized = false;
-#endif
 #else
 inline constexpr bool kIsSanitized = false;
 #endif
