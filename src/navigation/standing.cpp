@@ -42,13 +42,15 @@ bool Standing::bars(const MeshPoint& from, const MeshPoint& to, Ends ends) const
     } else if (const double length = length_of(way); length > 0.0) {
       out = Vector2d{-way.y() / length, way.x() / length};
     }
-    return !has_room(near, body, out) && !has_room(near, body, -out);
+    const auto beside = mesh_.find({near.x(), near.y(), body.feet.z()});
+    return !beside || (!has_room(*beside, near, body, out) && !has_room(*beside, near, body, -out));
   });
 }
 
 // The first place beyond a body in a direction that is also beyond all other bodies that stand
 // there. It takes at most as many steps as there are bodies.
-bool Standing::has_room(const Vector2d& near, const Cylinder& body, const Vector2d& out) const {
+bool Standing::has_room(const MeshPlace& from, const Vector2d& near, const Cylinder& body,
+                        const Vector2d& out) const {
   double beyond = dot(place_of(body) - near, out) + gap(body);
   for (std::size_t round = 0; round < bodies_.size(); ++round) {
     double next = beyond;
@@ -67,9 +69,8 @@ bool Standing::has_room(const Vector2d& near, const Cylinder& body, const Vector
     beyond = next;
   }
   const Vector2d place = near + out * beyond;
-  const auto from = mesh_.find({near.x(), near.y(), body.feet.z()});
-  const auto to = mesh_.find({place.x(), place.y(), body.feet.z()});
-  return from && to && mesh_.is_free(*from, *to);
+  const auto to = mesh_.find({place.x(), place.y(), body.feet.z()}, from.polygon);
+  return to && mesh_.is_free(from, *to);
 }
 
 }  // namespace gaze

@@ -31,7 +31,8 @@ class Standing {
  private:
   /// How near two bodies come to each other at the least: the sum of both radii.
   double gap(const Cylinder& body) const { return body.radius + mesh_.body().radius; }
-  bool has_room(const Vector2d& near, const Cylinder& body, const Vector2d& out) const;
+  bool has_room(const MeshPlace& from, const Vector2d& near, const Cylinder& body,
+                const Vector2d& out) const;
 
   const NavigationMesh& mesh_;
   std::span<const Cylinder> bodies_;

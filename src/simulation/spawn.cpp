@@ -1,6 +1,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <charconv>
 #include <string>
 
 #include "agents/pools.hpp"
@@ -49,11 +50,21 @@ bool is_in_use(const Simulation::State& state, const std::string& id) {
   return false;
 }
 
+// The name of the kind with the first number that is free.
 std::string next_id(const Simulation::State& state, const Kind& kind) {
-  for (std::size_t number = 1;; ++number) {
-    std::string id = fmt::format("{}-{}", kind.name, number);
-    if (!is_in_use(state, id)) return id;
+  const std::string name = kind.name + "-";
+  std::vector<char> is_used(state.agent_count() + 2);
+  for (Index who = 0; who < state.agent_count(); ++who) {
+    const std::string& id = state.agent(who).id;
+    if (state.fixed.is_vacant[who] || !id.starts_with(name)) continue;
+    std::size_t number = 0;
+    const char* end = id.data() + id.size();
+    const auto read = std::from_chars(id.data() + name.size(), end, number);
+    if (read.ec == std::errc{} && read.ptr == end && number < is_used.size()) is_used[number] = 1;
   }
+  std::size_t number = 1;
+  while (is_used[number]) ++number;
+  return name + std::to_string(number);
 }
 
 // A number that is free is given to one of the same kind alone: what is kept for it to leave behind
