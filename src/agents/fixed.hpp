@@ -48,6 +48,9 @@ struct StartChoice {
   Whom apart_from;
 };
 
+/// For whom the number of an agent is free that was taken out.
+enum class Vacancy : std::uint8_t { none, free, of_that_name };
+
 /// Agents kept for what one may leave behind: at its defeat, or where its shots end.
 struct Pool {
   std::uint32_t owner = 0;
@@ -78,7 +81,7 @@ struct Fixed {
   std::vector<Mode> idle;                           ///< By agent: the mode that it begins in.
   std::vector<double> radius;                       ///< By agent, metres.
   std::vector<std::uint32_t> generation;            ///< By agent: so many had its number before it.
-  std::vector<char> is_vacant;                      ///< By agent: whose number is free.
+  std::vector<Vacancy> vacancy;                     ///< By agent: for whom its number is free.
   std::vector<Pool> pools;                          ///< By owner.
   std::vector<std::vector<std::uint32_t>> foes_of;  ///< By team: the agents it is hostile to.
   std::vector<std::uint32_t> touchers;              ///< Agents with an attack by touch.

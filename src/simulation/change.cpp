@@ -30,7 +30,7 @@ void go_on_with(std::unique_ptr<Simulation::State>& state, std::shared_ptr<const
   fixed->written = std::move(written);
   fixed->pools = std::move(pools);
   fixed->generation = state->fixed.generation;
-  fixed->is_vacant = state->fixed.is_vacant;
+  fixed->vacancy = state->fixed.vacancy;
   state = std::make_unique<Simulation::State>(std::move(*state), std::move(fixed));
 }
 

@@ -256,7 +256,7 @@ void put_agent(Fixed& fixed, Index who) {
   put(fixed.radius, who, kind.radius);
   if (who == fixed.generation.size()) {
     fixed.generation.push_back(0);
-    fixed.is_vacant.push_back(0);
+    fixed.vacancy.push_back(Vacancy::none);
   }
   list_if(fixed.things, who, kind.thing.has_value());
   list_if(fixed.healers, who, kind.heals > 0.0);

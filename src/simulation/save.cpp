@@ -83,8 +83,8 @@ void save_changes(GameSaver& to, const Fixed& fixed) {
   archive(to, bytes);
   std::vector<Pool> pools = fixed.pools;
   std::vector<std::uint32_t> generation = fixed.generation;
-  std::vector<char> is_vacant = fixed.is_vacant;
-  archive_all(to, pools, generation, is_vacant);
+  std::vector<Vacancy> vacancy = fixed.vacancy;
+  archive_all(to, pools, generation, vacancy);
 }
 
 bool are_right(const std::vector<Pool>& pools, const Level& level) {
@@ -118,10 +118,10 @@ std::shared_ptr<const Fixed> loaded_changes(PoolLoader& from, const Simulation::
   complete(*level);
   auto fixed = changed(*state.begun, std::move(level));
   fixed->written = std::move(written);
-  archive_all(from, fixed->pools, fixed->generation, fixed->is_vacant);
+  archive_all(from, fixed->pools, fixed->generation, fixed->vacancy);
   const std::size_t count = fixed->level->agents.size();
   const bool is_right = are_right(fixed->pools, *fixed->level) &&
-                        fixed->generation.size() == count && fixed->is_vacant.size() == count;
+                        fixed->generation.size() == count && fixed->vacancy.size() == count;
   if (!is_right) throw Damaged{};
   return fixed;
 }

@@ -212,7 +212,7 @@ bool Simulation::is_there(AgentId agent) const noexcept {
 std::optional<AgentId> Simulation::find_agent(std::string_view id) const {
   const std::vector<Agent>& agents = state_->level().agents;
   for (Index i = 0; i < agents.size(); ++i) {
-    if (agents[i].id == id && !state_->fixed.is_vacant[i]) return state_->id_of(i);
+    if (agents[i].id == id && state_->fixed.vacancy[i] == Vacancy::none) return state_->id_of(i);
   }
   return std::nullopt;
 }

@@ -45,7 +45,7 @@ Agent checked(const Level& level, const Agent& wished) {
 
 bool is_in_use(const Simulation::State& state, const std::string& id) {
   for (Index who = 0; who < state.agent_count(); ++who) {
-    if (!state.fixed.is_vacant[who] && state.agent(who).id == id) return true;
+    if (state.fixed.vacancy[who] == Vacancy::none && state.agent(who).id == id) return true;
   }
   return false;
 }
@@ -56,7 +56,7 @@ std::string next_id(const Simulation::State& state, const Kind& kind) {
   std::vector<char> is_used(state.agent_count() + 2);
   for (Index who = 0; who < state.agent_count(); ++who) {
     const std::string& id = state.agent(who).id;
-    if (state.fixed.is_vacant[who] || !id.starts_with(name)) continue;
+    if (state.fixed.vacancy[who] != Vacancy::none || !id.starts_with(name)) continue;
     std::size_t number = 0;
     const char* end = id.data() + id.size();
     const auto read = std::from_chars(id.data() + name.size(), end, number);
@@ -68,18 +68,54 @@ std::string next_id(const Simulation::State& state, const Kind& kind) {
 }
 
 // A number that is free is given to one of the same kind alone: what is kept for it to leave behind
-// serves the next one.
-std::optional<Index> vacant_number(const Simulation::State& state, Index kind) {
+// serves the next one. One that the level names (a door that opens for it, say) is given to nobody
+// but who bears that name.
+std::optional<Index> vacant_number(const Simulation::State& state, const Agent& agent) {
+  std::optional<Index> free;
   for (Index who = 0; who < state.agent_count(); ++who) {
-    if (state.fixed.is_vacant[who] && state.fixed.kind_index[who] == kind) return who;
+    const Vacancy vacancy = state.fixed.vacancy[who];
+    if (vacancy == Vacancy::none || state.fixed.kind_index[who] != agent.kind) continue;
+    if (state.agent(who).id == agent.id) return who;
+    if (vacancy == Vacancy::free && !free) free = who;
   }
-  return std::nullopt;
+  return free;
+}
+
+// True if something in the level names the agent.
+bool is_named(const Level& level, Index who) {
+  const std::string& id = level.agents[who].id;
+  const auto any = [](const auto& list, auto&& what) {
+    return std::any_of(list.begin(), list.end(), what);
+  };
+  const auto has = [&](const std::vector<std::string>& names) {
+    return std::find(names.begin(), names.end(), id) != names.end();
+  };
+  const auto lists = [&](const std::vector<Index>& agents) {
+    return std::find(agents.begin(), agents.end(), who) != agents.end();
+  };
+  return any(level.zones,
+             [&](const Zone& zone) {
+               return has(zone.triggered_by) || has(zone.closed_to) || lists(zone.tells) ||
+                      lists(zone.wakes);
+             }) ||
+         any(level.solids, [&](const Solid& solid) { return has(solid.door.opens_for); }) ||
+         any(level.starts,
+             [&](const Start& start) { return start.kind == id || start.apart_from == id; }) ||
+         any(level.kinds,
+             [&](const Kind& kind) {
+               return has(kind.defeat.tells) || has(kind.defeat.wakes) || has(kind.move->follows) ||
+                      any(kind.when.rules,
+                          [&](const Rule& rule) { return has(rule.reaction.wakes); });
+             }) ||
+         any(level.agents, [&](const Agent& agent) {
+           return any(agent.script, [&](const ScriptStep& step) { return step.name == id; });
+         });
 }
 
 // Those that were taken out have given up their ids.
 void free_id(Level& level, const Fixed& fixed, const std::string& id) {
   for (Index who = 0; who < level.agents.size(); ++who) {
-    if (fixed.is_vacant[who] && level.agents[who].id == id) {
+    if (fixed.vacancy[who] != Vacancy::none && level.agents[who].id == id) {
       level.agents[who].id = fmt::format("{}-{}-gone", id, who);
     }
   }
@@ -87,11 +123,12 @@ void free_id(Level& level, const Fixed& fixed, const std::string& id) {
 
 Index add(std::unique_ptr<Simulation::State>& state, const Agent& agent) {
   Changing change(state);
-  const auto vacant = vacant_number(*state, agent.kind);
+  const auto vacant = vacant_number(*state, agent);
   free_id(change.level, change.fixed, agent.id);
   if (vacant) {
     change.level.agents[*vacant] = agent;
-    change.fixed.is_vacant[*vacant] = 0;
+    change.fixed.vacancy[*vacant] = Vacancy::none;
+    change.fixed.links.scripts[*vacant].clear();
     put_agent(change.fixed, *vacant);
     return *vacant;
   }
@@ -148,7 +185,9 @@ void take_out(Simulation::State& state, Fixed& fixed, Level& level, Index who) {
   state.knowledge.contacts[who].clear();
   state.knowledge.clue[who].reset();
   // What was left behind goes on to be kept for the next that is.
-  fixed.is_vacant[who] = !level.agents[who].is_spare;
+  if (!level.agents[who].is_spare) {
+    fixed.vacancy[who] = is_named(level, who) ? Vacancy::of_that_name : Vacancy::free;
+  }
   level.agents[who].is_spare = true;
   ++fixed.generation[who];
 }

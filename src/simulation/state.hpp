@@ -75,7 +75,7 @@ struct Simulation::State : Asking<Simulation::State>, RunState, RoundState {
   std::uint32_t known_index(AgentId id) const;
   /// True if it is in the game: not kept for something to leave behind, nor taken out.
   bool is_in_game(std::uint32_t who) const {
-    return lives.presence[who] != Presence::away && !fixed.is_vacant[who];
+    return lives.presence[who] != Presence::away && fixed.vacancy[who] == Vacancy::none;
   }
 };
 

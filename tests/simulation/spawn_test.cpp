@@ -171,6 +171,24 @@ TEST(Spawn, AnOldHandleIsToldFromANewOne) {
   EXPECT_EQ(game.level().agents.size(), numbers);
 }
 
+// A door that opens for the keeper opens for nobody who merely got the keeper's number.
+TEST(Spawn, WhomTheLevelNamesGivesItsNumberToThatNameAlone) {
+  Simulation game(house(testing::placed("guest", "guest", "[20, 0]", "driver = \"host\"") +
+                        testing::placed("keeper", "pruner", "[0, 0]") +
+                        "[[door]]\nid = \"gate\"\nmaterial = \"brick\"\n"
+                        "path = [[4, -1], [4, 1]]\nopens_for = [\"keeper\"]\n"));
+  const AgentId keeper = game.agent("keeper");
+  game.despawn(keeper);
+  const AgentId other = game.spawn("pruner", {3.5, 0.0, 0.0}, {}, "other");
+  EXPECT_NE(other.index, keeper.index);
+  game.step();
+  EXPECT_FALSE(game.world().is_gone({0}));
+  const AgentId again = game.spawn("pruner", {3.5, 0.5, 0.0}, {}, "keeper");
+  EXPECT_EQ(again.index, keeper.index);
+  game.step();
+  EXPECT_TRUE(game.world().is_gone({0}));
+}
+
 TEST(Spawn, NobodyKnowsOfWhoHasGone) {
   Simulation game(one_guest());
   const AgentId guest = game.agent("guest");
