@@ -25,7 +25,7 @@ class Prepared {
   ///                 Throws UsageError for a name that no kind has.
   explicit Prepared(const Level& level, const std::vector<std::string>& to_come = {});
   /// The same with a world that is there already. Throws UsageError if it is none of the level.
-  Prepared(std::shared_ptr<const Level> level, const World& world);
+  Prepared(const std::shared_ptr<const Level>& level, const World& world);
 
   const Level& level() const noexcept;
   const World& world() const noexcept;

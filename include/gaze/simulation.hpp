@@ -85,7 +85,7 @@ class Simulation {
   /// The same for one game alone: the level is made ready first. Throws LevelError with all that
   /// `validate` finds.
   explicit Simulation(const Level& level);
-  Simulation(std::shared_ptr<const Level> level, const World& world);
+  Simulation(const std::shared_ptr<const Level>& level, const World& world);
   Simulation(const Simulation& other);
   Simulation(Simulation&& other) noexcept;
   /// Over an older copy of the same game it allocates nothing but for what has grown since.
@@ -171,10 +171,11 @@ class Simulation {
 
   /// Puts somebody new into play, who perceives and is perceived from the next step on; its id is
   /// the name of its kind and a number, unless it gets one. The second form takes one with a
-  /// patrol; none has a script. Allocates; O(1) but where the last copy of
-  /// the game shares what it is changed from. If `Prepared` has not made the mesh that it needs, it
-  /// is made here. Throws UsageError for an unknown kind, an id that is taken, and what `validate`
-  /// would find.
+  /// patrol; none has a script. Allocates, and looks once through the numbers of all agents; the
+  /// first change of a game, and one after a copy has been made, also makes anew what is shared,
+  /// O(size of the level). If `Prepared` has not made the mesh that it needs, it is made here.
+  /// Throws UsageError, and changes nothing, for an unknown kind, an id that is taken, and what
+  /// `validate` would find.
   AgentId spawn(std::string_view kind, const Vector3d& position, Angle facing,
                 std::string_view id = {}, Driver driver = Driver::mind);
   AgentId spawn(const Agent& agent);

@@ -113,7 +113,8 @@ Vector3d middle_of(const Level& level, const Solid& solid) {
 
 std::string shut_text(const Solid& solid) {
   if (solid.form != Solid::Form::door) {
-    return fmt::format("{} is in the way until it is broken", solid.id);
+    return fmt::format("{} is in the way until it is {}", solid.id,
+                       solid.health > 0.0 ? "broken" : "taken away");
   }
   if (solid.door.opens_for.empty()) return fmt::format("the door {} is shut", solid.id);
   return fmt::format("the door {} opens for {} alone", solid.id,

@@ -55,7 +55,7 @@ Prepared::Prepared(const Level& level, const std::vector<std::string>& to_come) 
   data_ = prepare(std::move(whole), level, std::move(world), to_come);
 }
 
-Prepared::Prepared(std::shared_ptr<const Level> level, const World& world) {
+Prepared::Prepared(const std::shared_ptr<const Level>& level, const World& world) {
   std::shared_ptr<const Level> whole = playable(level);
   check(*whole, world);
   data_ = prepare(std::move(whole), *level, world.whole(), {});

@@ -121,8 +121,8 @@ Simulation::Simulation(const Prepared& prepared, std::shared_ptr<const RaySource
 
 Simulation::Simulation(const Level& level) : Simulation(Prepared(level)) {}
 
-Simulation::Simulation(std::shared_ptr<const Level> level, const World& world)
-    : Simulation(Prepared(std::move(level), world)) {}
+Simulation::Simulation(const std::shared_ptr<const Level>& level, const World& world)
+    : Simulation(Prepared(level, world)) {}
 
 Simulation::Simulation(const Simulation& other)
     : state_(other.state_ ? std::make_unique<State>(*other.state_) : nullptr) {}

@@ -50,7 +50,7 @@ struct Simulation::State : Asking<Simulation::State>, RunState, RoundState {
   std::shared_ptr<const Fixed> shared;  ///< As it is now.
   const Fixed& fixed;                   ///< The same.
 
-  State(std::shared_ptr<const Fixed> the_fixed, World the_world, Meshes the_meshes)
+  State(const std::shared_ptr<const Fixed>& the_fixed, World the_world, Meshes the_meshes)
       : State(the_fixed, the_fixed, std::move(the_world), std::move(the_meshes)) {}
   State(std::shared_ptr<const Fixed> at_begin, std::shared_ptr<const Fixed> now, World the_world,
         Meshes the_meshes)

@@ -452,11 +452,21 @@ TEST(AddSolid, StopsSightAndIsWalkedRound) {
 }
 
 TEST(SetGone, OfWhatCanGoOpensWays) {
-  Simulation game(hall(testing::wall("gate", "[[5, -6], [5, 6]]", "can_go = true")));
+  Simulation game(hall(testing::wall("gate", "[[5, -6], [5, 6]]", "can_go = true") +
+                       testing::wall("west", "[[-5, -6], [-5, 6]]") +
+                       testing::wall("east", "[[15, -6], [15, 6]]")));
   const AgentId pruner = game.agent("pruner-1");
   const AgentId guest = game.agent("guest");
   for (int i = 0; i < 60; ++i) game.step();
   EXPECT_FALSE(game.look(pruner, guest).sees);
+  const Vector3d from{0.0, 0.0, 0.0};
+  const Vector3d to{10.0, 0.0, 0.0};
+  const NavigationMesh mesh = *game.mesh(pruner);
+  const Path path = find_path(mesh, from, to);
+  EXPECT_EQ(path.outcome, Path::Outcome::partial);
+  const auto apart = parting(game.level(), game.world(), mesh, path, from, to);
+  ASSERT_TRUE(apart);
+  EXPECT_EQ(describe(game.level(), *apart), "gate is in the way until it is taken away");
   game.set_gone({2}, true);
   for (int i = 0; i < 240; ++i) game.step();
   EXPECT_GT(game.state(pruner).position.x(), 6.0);  // through it, at 2 m/s
