@@ -17,6 +17,7 @@
 #include <stddef.h>
 #include <stdint.h>
 
+/* Names are those of C: NOLINTBEGIN(readability-identifier-naming) */
 #ifdef __cplusplus
 extern "C" {
 #endif
@@ -325,5 +326,6 @@ GAZE_CALL void gaze_drawing_free(gaze_drawing* drawing);
 #ifdef __cplusplus
 }
 #endif
+/* NOLINTEND(readability-identifier-naming) */
 
 #endif
