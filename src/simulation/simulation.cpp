@@ -101,12 +101,6 @@ std::uint32_t Simulation::State::index_of(AgentId id) const {
                                agent_count()));
 }
 
-std::uint32_t Simulation::State::known_index(AgentId id) const {
-  const bool has_just_gone = id.index < agent_count() && agent(id.index).is_spare &&
-                             id.generation + 1 == fixed.generation[id.index];
-  return has_just_gone ? id.index : index_of(id);
-}
-
 Simulation::Simulation(const Prepared& prepared) {
   const Prepared::Data& data = data_of(prepared);
   state_ = std::make_unique<State>(data.fixed, data.world, data.meshes);

@@ -72,7 +72,11 @@ struct Simulation::State : Asking<Simulation::State>, RunState, RoundState {
   /// no longer there.
   std::uint32_t index_of(AgentId id) const;
   /// The same of one that may have been taken out, as long as nobody else has its number.
-  std::uint32_t known_index(AgentId id) const;
+  std::uint32_t known_index(AgentId id) const {
+    const bool has_just_gone = id.index < agent_count() && agent(id.index).is_spare &&
+                               id.generation + 1 == fixed.generation[id.index];
+    return has_just_gone ? id.index : index_of(id);
+  }
   /// True if it is in the game: not kept for something to leave behind, nor taken out.
   bool is_in_game(std::uint32_t who) const {
     return lives.presence[who] != Presence::away && fixed.vacancy[who] == Vacancy::none;
