@@ -54,6 +54,7 @@ enum class Vacancy : std::uint8_t { none, free, of_that_name };
 /// Agents kept for what one may leave behind: at its defeat, or where its shots end.
 struct Pool {
   std::uint32_t owner = 0;
+  std::uint32_t kind = 0;          ///< Of the owner, for which it is made.
   std::optional<AttackId> attack;  ///< None: at its defeat.
   std::uint32_t first = 0;         ///< Index of an agent; so many from there on.
   std::uint32_t count = 0;

@@ -39,10 +39,14 @@ bool leaves_anything(const Level& level, Index kind) {
 }  // namespace
 
 void add_pools(Level& level, std::vector<Pool>& pools, Index owner, const IsTaken& is_taken) {
+  const Index own = level.agents[owner].kind;
+  const bool has_some = std::any_of(pools.begin(), pools.end(), [&](const Pool& pool) {
+    return pool.owner == owner && pool.kind == own;
+  });
+  if (has_some) return;  // it has been of that kind before
   for_each_leftover(
-      level, level.agents[owner].kind,
-      [&](Index kind, const std::optional<AttackId>& attack, Index count) {
-        pools.push_back({owner, attack, static_cast<Index>(level.agents.size()), count});
+      level, own, [&](Index kind, const std::optional<AttackId>& attack, Index count) {
+        pools.push_back({owner, own, attack, static_cast<Index>(level.agents.size()), count});
         for (Index i = 1; i <= count; ++i) {
           const Agent& of = level.agents[owner];
           const std::string id = of.id + "-" + level.kinds[kind].name;

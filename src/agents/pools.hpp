@@ -14,7 +14,7 @@ namespace gaze {
 using IsTaken = std::function<bool(const std::string& id)>;
 
 /// Adds an agent, which is not in play yet, for everything that one may leave behind, so that those
-/// of one of its sources lie together.
+/// of one of its sources lie together; nothing if that has been done for it and its kind.
 void add_pools(Level& level, std::vector<Pool>& pools, std::uint32_t owner,
                const IsTaken& is_taken);
 

@@ -37,10 +37,12 @@ void put_next(Fighting& state, Index owner, const std::optional<AttackId>& attac
               const Vector3d& feet) {
   const std::vector<Pool>& pools = state.fixed.pools;
   for (std::size_t i = 0; i < pools.size(); ++i) {
-    if (pools[i].owner != owner || pools[i].attack != attack) continue;
+    const bool is_of_kind = attack || pools[i].kind == state.fixed.kind_index[owner];
+    if (pools[i].owner != owner || pools[i].attack != attack || !is_of_kind) continue;
     Index& next = state.fights.next_left[i];
     state.told.comings.push_back({pools[i].first + next, feet, state.bodies.facing[owner]});
     next = (next + 1) % pools[i].count;
+    return;
   }
 }
 

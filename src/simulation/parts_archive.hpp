@@ -104,8 +104,8 @@ void members(Archive& to, AgentId& id) {
 
 template <typename Archive>
 void members(Archive& to, Pool& pool) {
-  auto& [owner, attack, first, count] = pool;
-  archive_all(to, owner, attack, first, count);
+  auto& [owner, kind, attack, first, count] = pool;
+  archive_all(to, owner, kind, attack, first, count);
 }
 
 template <typename Archive>

@@ -93,7 +93,9 @@ Index own_kind(Level& level, std::vector<Kind>& kinds, std::vector<Pool>& pools,
   level.kinds.push_back(level.kinds[kind]);
   level.agents[who].kind = own;
   for (Pool& pool : pools) {
-    if (pool.owner == who && pool.attack && pool.attack->kind == kind) pool.attack->kind = own;
+    if (pool.owner != who || pool.kind != kind) continue;
+    pool.kind = own;
+    if (pool.attack && pool.attack->kind == kind) pool.attack->kind = own;
   }
   return own;
 }

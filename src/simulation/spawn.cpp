@@ -255,7 +255,6 @@ void Simulation::set_kind(AgentId agent, std::string_view name) {
   Changing change(state_);
   const auto first = static_cast<Index>(change.level.agents.size());
   change.level.agents[who].kind = kind;
-  std::erase_if(change.fixed.pools, [&](const Pool& pool) { return pool.owner == who; });
   add_pools(change.level, change.fixed.pools, who,
             [&](const std::string& id) { return is_in_use(*state_, id); });
   put_agent(change.fixed, who);

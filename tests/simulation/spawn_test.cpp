@@ -306,6 +306,32 @@ TEST(SetKind, ItIsArmedAsTheOtherAndGoesOn) {
   EXPECT_TRUE(game.find_agent("pruner-1-clippings"));
 }
 
+// What it leaves behind is that of the kind that it is of, however often that changes, and the game
+// does not grow by it.
+TEST(SetKind, LeavesBehindWhatItsKindDoes) {
+  Simulation game(
+      house("[kind.tub]\nlike = \"pruner\"\n[kind.tub.defeat]\nleaves = \"shard\"\n"
+            "[kind.shard]\n" +
+            testing::placed("guest", "guest", "[20, 0]", "driver = \"host\"") +
+            testing::placed("other", "pruner", "[9, 9]")));
+  const AgentId one = game.spawn("pruner", {0.0, 0.0, 0.0}, {}, "one");
+  game.set_kind(one, "tub");
+  const std::size_t numbers = game.level().agents.size();
+  for (int i = 0; i < 20; ++i) {
+    const bool is_tub = i % 2 == 0;
+    game.set_kind(one, is_tub ? "tub" : "pruner");
+    game.hurt(one, 1000.0);
+    const AgentId left = game.agent(is_tub ? "one-shard" : "one-clippings");
+    EXPECT_TRUE(game.is_there(left)) << i;
+    EXPECT_EQ(game.agent_count(), 4U) << i;
+    game.despawn(left);
+    game.revive(one);
+  }
+  EXPECT_EQ(game.level().agents.size(), numbers);
+  game.hurt(game.agent("other"), 1000.0);
+  EXPECT_TRUE(game.is_there(game.agent("other-clippings")));
+}
+
 TEST(SetValue, IsAsIfItHadBeenWrittenSo) {
   const std::string agents = testing::placed("guest", "guest", "[20, 0]", "driver = \"host\"") +
                              testing::placed("pruner-1", "pruner", "[0, 0]");
