@@ -1,7 +1,5 @@
 #include <fmt/format.h>
 
-#include <algorithm>
-
 #include "drawing/marks.hpp"
 #include "gaze/going.hpp"
 #include "level/numbers.hpp"
@@ -9,19 +7,6 @@
 /// Agents, where they are going, and what they fire.
 namespace gaze {
 namespace {
-
-// A word on the nearest of those it looks for, if all of them are out of range.
-std::string note_of(const MarkList& list, AgentId id) {
-  std::optional<Verdict> nearest;
-  for (const AgentId other : list.simulation.agents()) {
-    Verdict verdict = list.simulation.look(id, other);
-    if (!verdict.hindrance.empty()) continue;
-    if (verdict.range.pass) return "";
-    if (!nearest || verdict.range.value < nearest->range.value) nearest = std::move(verdict);
-  }
-  if (!nearest) return "";
-  return fmt::format("\n{} out of range, {:.2f} m", nearest->other, nearest->range.value);
-}
 
 /// The marks of one agent.
 class BodyMarks {
@@ -73,8 +58,9 @@ class BodyMarks {
     const std::string_view mode = state_.is_awake ? name_of(state_.mode) : "asleep";
     std::string text = fmt::format("{}\n{}, {:.0f} %", list_.simulation.id_of(id_), mode,
                                    state_.health / kind_.health * 100.0);
-    const bool looks = state_.is_alive && kind_.sight && state_.is_awake;
-    if (looks && list_.layers.has(Layer::senses)) text += note_of(list_, id_);
+    if (const auto note = list_.notes.find(id_); note != list_.notes.end()) {
+      text += "\n" + note->second;
+    }
     Mark& words = list_.add_text(Layer::agents, Meaning::body, {middle},
                                  list_.height_of(state_.position), std::move(text));
     note(words);

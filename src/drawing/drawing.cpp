@@ -65,13 +65,16 @@ std::vector<Mark> drawing(const Simulation& simulation, Layers layers, double to
     throw UsageError(fmt::format("a tolerance of {} m; 0.0001 to 10 is allowed", tolerance));
   }
   MarkList list(simulation, layers, tolerance);
+  if (layers.has(Layer::senses)) mark_senses(list);
   if (layers.has(Layer::agents)) mark_bodies(list);
   if (layers.has(Layer::ways)) mark_ways(list);
   if (layers.has(Layer::harm)) mark_harm(list);
-  if (layers.has(Layer::senses)) mark_senses(list);
   if (layers.has(Layer::level)) mark_level(list);
   std::stable_sort(list.marks.begin(), list.marks.end(),
                    [](const Mark& a, const Mark& b) { return a.meaning < b.meaning; });
+  // Who finds room for them one by one begins with agents.
+  std::stable_partition(list.texts.begin(), list.texts.end(),
+                        [](const Mark& words) { return words.layer == Layer::agents; });
   std::move(list.texts.begin(), list.texts.end(), std::back_inserter(list.marks));
   return std::move(list.marks);
 }

@@ -1,5 +1,7 @@
 #pragma once
 
+#include <map>
+
 #include "gaze/drawing.hpp"
 #include "gaze/seen_area.hpp"
 #include "geometry/plan.hpp"
@@ -15,6 +17,8 @@ struct MarkList {
   double tolerance = 0.01;
   std::vector<Mark> marks;
   std::vector<Mark> texts;
+  /// What senses have to say beside whom they belong to.
+  std::map<AgentId, std::string> notes;
 
   MarkList(const Simulation& the_simulation, Layers the_layers, double the_tolerance)
       : simulation(the_simulation),

@@ -43,6 +43,8 @@ class LookMarks {
 
   void add() {
     bool is_alert = false;
+    bool any_in_range = false;
+    std::optional<Verdict> nearest;
     for (const AgentId other : list_.simulation.agents()) {
       const Verdict verdict = list_.simulation.look(id_, other);
       if (!verdict.hindrance.empty()) continue;
@@ -50,9 +52,14 @@ class LookMarks {
       looker_.has_noticed = noticed;
       is_alert |= noticed;
       if (verdict.range.pass) add_line(verdict, other);
+      any_in_range |= verdict.range.pass;
+      if (!nearest || verdict.range.value < nearest->range.value) nearest = verdict;
     }
     looker_.has_noticed = is_alert;
     add_areas(is_alert);
+    if (any_in_range || !nearest) return;
+    list_.notes[id_] =
+        fmt::format("{} out of range, {:.2f} m", nearest->other, nearest->range.value);
   }
 
  private:

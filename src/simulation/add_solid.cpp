@@ -32,9 +32,7 @@ void make_meshes_anew(Simulation::State& state) {
 SolidId Simulation::add_solid(const Solid& solid) {
   auto next = std::make_shared<Level>(level());
   next->solids.push_back(solid);
-  if (const auto faults = validate(*next); !faults.empty()) {
-    throw UsageError(faults.front().message);
-  }
+  need_no_fault(validate(*next));
   complete(*next);
   World world = world_with_gone(*next, state_->world);
   go_on_with(state_, std::move(next), state_->fixed.written, state_->fixed.pools);

@@ -21,6 +21,10 @@ Fixed& own(std::unique_ptr<Simulation::State>& state) {
 
 }  // namespace
 
+void need_no_fault(const std::vector<Fault>& faults) {
+  if (!faults.empty()) throw UsageError(faults.front().message);
+}
+
 Changing::Changing(std::unique_ptr<Simulation::State>& state)
     : fixed(own(state)), level(const_cast<Level&>(*fixed.level)) {}
 

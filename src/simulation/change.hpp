@@ -13,6 +13,9 @@ struct Changing {
   Level& level;
 };
 
+/// Throws UsageError with the first of what is wrong, if anything is.
+void need_no_fault(const std::vector<Fault>& faults);
+
 /// The game goes on with other values. Agents and their numbers stay.
 /// @param written  The kinds as they were given, with what is left out.
 void go_on_with(std::unique_ptr<Simulation::State>& state, std::shared_ptr<const Level> level,

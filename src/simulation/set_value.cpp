@@ -129,9 +129,7 @@ void Simulation::set_value(std::string_view path, double value) {
     note_origin(*next, std::string(path));
   }
   next->kinds = kinds;
-  if (const auto faults = validate(*next); !faults.empty()) {
-    throw UsageError(faults.front().message);
-  }
+  need_no_fault(validate(*next));
   complete(*next);
   go_on_with(state_, std::move(next), std::make_shared<const std::vector<Kind>>(std::move(kinds)),
              std::move(pools));

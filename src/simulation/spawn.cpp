@@ -35,8 +35,7 @@ Agent checked(const Level& level, const Agent& wished) {
   if (level.agents.size() >= LevelLimits::agents) {
     throw UsageError(fmt::format("{} agents; at most so many are allowed", level.agents.size()));
   }
-  const auto faults = faults_of(level, wished);
-  if (!faults.empty()) throw UsageError(faults.front().message);
+  need_no_fault(faults_of(level, wished));
   Agent agent = wished;
   if (!agent.driver) agent.driver = Driver::mind;
   agent.is_spare = false;
@@ -243,9 +242,7 @@ void Simulation::set_kind(AgentId agent, std::string_view name) {
   const Index kind = kind_called(level(), name);
   Agent other = state_->agent(who);
   other.kind = kind;
-  if (const auto faults = faults_of(level(), other); !faults.empty()) {
-    throw UsageError(faults.front().message);
-  }
+  need_no_fault(faults_of(level(), other));
   if (other.is_spare) {
     throw UsageError(fmt::format("{} was left behind, and stays what it is", other.id));
   }
