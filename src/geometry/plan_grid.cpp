@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <utility>
 
 namespace gaze {
 
@@ -37,6 +38,33 @@ PlanGrid::PlanGrid(std::span<const PlanBox> boxes) {
   for (std::uint32_t i = 0; i < boxes.size(); ++i) {
     each_cell(boxes[i], [&](std::size_t at) { items_[fill[at]++] = i; });
   }
+}
+
+PlanGrid PlanGrid::replaced(std::span<const std::uint32_t> moved, std::uint32_t first,
+                            std::span<const PlanBox> added) const {
+  if (start_.empty()) return PlanGrid(added);
+  std::vector<std::pair<std::size_t, std::uint32_t>> by_cell;
+  for (std::uint32_t i = 0; i < added.size(); ++i) {
+    each_cell(added[i], [&](std::size_t at) { by_cell.emplace_back(at, first + i); });
+  }
+  std::sort(by_cell.begin(), by_cell.end());
+  PlanGrid grid;
+  grid.low_ = low_;
+  grid.cell_ = cell_;
+  grid.columns_ = columns_;
+  grid.rows_ = rows_;
+  grid.start_.reserve(start_.size());
+  grid.items_.reserve(items_.size() + by_cell.size());
+  auto next = by_cell.begin();
+  for (std::size_t at = 0; at + 1 < start_.size(); ++at) {
+    grid.start_.push_back(static_cast<std::uint32_t>(grid.items_.size()));
+    for (const std::uint32_t item : cell(at)) {
+      if (moved[item] != 0xFFFFFFFF) grid.items_.push_back(moved[item]);
+    }
+    for (; next != by_cell.end() && next->first == at; ++next) grid.items_.push_back(next->second);
+  }
+  grid.start_.push_back(static_cast<std::uint32_t>(grid.items_.size()));
+  return grid;
 }
 
 }  // namespace gaze

@@ -31,6 +31,11 @@ class PlanGrid {
   PlanGrid() = default;
   explicit PlanGrid(std::span<const PlanBox> boxes);
 
+  /// The same grid with other boxes: those before have new numbers (0xFFFFFFFF: they are gone), and
+  /// more follow, from a number on.
+  PlanGrid replaced(std::span<const std::uint32_t> moved, std::uint32_t first,
+                    std::span<const PlanBox> added) const;
+
   /// The boxes that overlap the cell of a point, in their order; none outside the grid.
   std::span<const std::uint32_t> at(const Vector2d& p) const noexcept {
     const double column = std::floor((p.x() - low_.x()) / cell_);

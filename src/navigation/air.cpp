@@ -39,11 +39,12 @@ Surface air_of(const Level& level, const World& world, const BodySize& body) {
 // The outline that the feet keep off: the sum of the solid and of the body, mirrored at its feet.
 // It is the hull of the sums of all pairs of corners.
 std::vector<Hindrance> hindrances_in_air(const Surface& air, const Level& level, const World& world,
-                                         const BodySize& body) {
+                                         const BodySize& body, std::uint32_t first) {
   const World::Index& index = index_of(world);
   const double side = body.radius + kSkin;
   std::vector<Hindrance> hindrances;
   for (const std::uint32_t piece : pieces_near(index, box_of(air))) {
+    if (index.pieces[piece].solid < first) continue;
     const auto tag = may_go(level, body, index.pieces[piece].solid);
     if (!tag) continue;
     std::vector<Vector2d> sums;

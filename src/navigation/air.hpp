@@ -13,6 +13,7 @@ namespace gaze {
 /// For levels seen from the side: the solids, widened by the size of the body. Its feet keep off
 /// these in x and z.
 [[nodiscard]] std::vector<Hindrance> hindrances_in_air(const Surface& air, const Level& level,
-                                                       const World& world, const BodySize& body);
+                                                       const World& world, const BodySize& body,
+ std::uint32_t first);
 
 }  // namespace gaze

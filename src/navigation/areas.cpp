@@ -85,23 +85,37 @@ void find_areas(NavigationMesh::Data& mesh, const Level& level) {
   }
 }
 
-void part_areas(NavigationMesh::Data& mesh) {
-  double length = 0.0;
-  for (std::uint32_t e = 0; e < mesh.edges.size(); ++e) {
+void part_areas(NavigationMesh::Data& mesh, std::uint32_t first) {
+  const std::size_t known = mesh.borders.size();
+  for (std::uint32_t e = first; e < mesh.edges.size(); ++e) {
     const std::uint32_t twin = mesh.edges[e].twin;
     if (twin == kNone) continue;
     const MeshFace& own = mesh.faces[mesh.edges[e].polygon];
     const MeshFace& other = mesh.faces[mesh.edges[twin].polygon];
     if (own.cost == other.cost && own.patch == other.patch) continue;
     mesh.borders.push_back({e, twin});
-    length += distance(mesh.edges[e].from, mesh.edges[mesh.next(e)].from) / 2.0;
+    if (twin < first) mesh.borders.push_back({twin, e});
+  }
+  double length = 0.0;
+  for (const MeshBorder& border : mesh.borders) {
+    length +=
+        distance(mesh.edges[border.edge].from, mesh.edges[mesh.next(border.edge)].from) / 2.0;
   }
   const double spacing = std::max(NavigationMesh::kRimSpacing,
                                   length / static_cast<double>(NavigationMesh::kMostCrossings));
-  for (const MeshBorder& border : mesh.borders) {
+  for (std::size_t i = known; i < mesh.borders.size(); ++i) {
+    const MeshBorder& border = mesh.borders[i];
     mesh.edges[border.edge].twin = kNone;
     if (border.edge < border.beyond) add_crossings(mesh, border, spacing);
   }
+  std::sort(mesh.borders.begin(), mesh.borders.end(),
+            [](const MeshBorder& a, const MeshBorder& b) { return a.edge < b.edge; });
+}
+
+// Both were made one after the other, and the first leads out of the face whose edge it is.
+std::uint32_t reversed(const NavigationMesh::Data& mesh, std::uint32_t crossing) {
+  const Crossing& its = mesh.crossings[crossing];
+  return mesh.edges[its.edge].polygon == its.from_face ? crossing + 1 : crossing - 1;
 }
 
 void list_crossings(NavigationMesh::Data& mesh) {

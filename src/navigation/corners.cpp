@@ -1,3 +1,5 @@
+#include <algorithm>
+
 #include "geometry/triangulation.hpp"
 #include "navigation/mesh.hpp"
 
@@ -16,18 +18,34 @@ std::uint32_t turn_round(NavigationMesh::Data& mesh, std::uint32_t rim, std::uin
   return at;
 }
 
+// All edges on the rim; of a mended mesh those that end at a corner of a face that is new.
+std::vector<std::uint32_t> rims(const NavigationMesh::Data& mesh, std::uint32_t first) {
+  std::vector<std::uint32_t> found;
+  for (std::uint32_t e = first; e < mesh.edges.size(); ++e) {
+    if (first == 0) {
+      if (mesh.edges[e].twin == kNone) found.push_back(e);
+      continue;
+    }
+    std::uint32_t at = mesh.before(e);
+    while (mesh.edges[at].twin != kNone && mesh.edges[at].twin != e) {
+      at = mesh.before(mesh.edges[at].twin);
+    }
+    if (mesh.edges[at].twin == kNone) found.push_back(at);
+  }
+  std::sort(found.begin(), found.end());
+  found.erase(std::unique(found.begin(), found.end()), found.end());
+  return found;
+}
+
 }  // namespace
 
-void find_corners(NavigationMesh::Data& mesh) {
+void find_corners(NavigationMesh::Data& mesh, std::uint32_t first) {
   struct Found {
     MeshCorner corner;
     std::uint32_t rim = kNone;
   };
   std::vector<Found> found;
-  mesh.corners.clear();
-  for (MeshEdge& edge : mesh.edges) edge.corner = kNone;
-  for (std::uint32_t e = 0; e < mesh.edges.size(); ++e) {
-    if (mesh.edges[e].twin != kNone) continue;
+  for (const std::uint32_t e : rims(mesh, first)) {
     const std::uint32_t after = turn_round(mesh, e, kNone);
     const MeshPoint& a = mesh.edges[e].from;
     const MeshPoint& v = mesh.edges[after].from;

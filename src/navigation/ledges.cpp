@@ -112,7 +112,8 @@ std::vector<Surface> ledges_of(const Level& level, const World& world, const Bod
 }
 
 std::vector<Hindrance> hindrances_on_ledge(const Surface& ledge, const Level& level,
-                                           const World& world, const BodySize& body) {
+                                           const World& world, const BodySize& body,
+                                           std::uint32_t first) {
   const World::Index& index = index_of(world);
   const PlanBox box = box_of(ledge);
   std::vector<Hindrance> hindrances;
@@ -128,6 +129,7 @@ std::vector<Hindrance> hindrances_on_ledge(const Surface& ledge, const Level& le
   const double reach = body.radius + 1.0;
   const PlanBox about{{box.low.x() - reach, -kAnyHeight}, {box.high.x() + reach, kAnyHeight}};
   for (const std::uint32_t i : pieces_near(index, about)) {
+    if (index.pieces[i].solid < first) continue;
     const Prism prism = index.prism(i);
     const auto tag = may_go(level, body, index.pieces[i].solid);
     if (!tag || (carries(prism, ledge.height) && *tag == Hindrance::kStays)) continue;

@@ -13,6 +13,7 @@ namespace gaze {
 
 /// What stands in the way on a ledge, as strips as well.
 [[nodiscard]] std::vector<Hindrance> hindrances_on_ledge(const Surface& ledge, const Level& level,
-                                                         const World& world, const BodySize& body);
+                                                         const World& world, const BodySize& body,
+                                                         std::uint32_t first);
 
 }  // namespace gaze

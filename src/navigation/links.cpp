@@ -25,6 +25,13 @@ Vector3d lifted(const NavigationMesh::Data& mesh, std::uint32_t face, const Vect
   return mesh.lift(face, {p.x(), p.y()});
 }
 
+bool hops(const NavigationMesh::Data& mesh) {
+  return mesh.body.hop_height > 0.0 && mesh.body.hop_length > 0.0 && mesh.gravity > 0.0;
+}
+bool drops(const NavigationMesh::Data& mesh) {
+  return mesh.body.drop_height > mesh.body.step_height && mesh.gravity > 0.0;
+}
+
 /// Finds the links that a body makes by itself: hops and drops.
 class LinkFinder {
  public:
@@ -32,15 +39,15 @@ class LinkFinder {
       : mesh_(mesh), world_(world), body_(mesh.body) {}
 
   void find() {
-    const bool hops = body_.hop_height > 0.0 && body_.hop_length > 0.0 && mesh_.gravity > 0.0;
-    const bool drops = body_.drop_height > body_.step_height && mesh_.gravity > 0.0;
-    if (!hops && !drops) return;
+    const bool may_hop = hops(mesh_);
+    const bool may_drop = drops(mesh_);
+    if (!may_hop && !may_drop) return;
     spacing_ = spacing();
     for (std::uint32_t e = 0; e < mesh_.edges.size(); ++e) {
       if (mesh_.edges[e].twin != kNone) continue;
       each_place(e, [&](const RimPlace& rim) {
-        if (drops) drop(rim);
-        if (hops) hop(rim);
+        if (may_drop) drop(rim);
+        if (may_hop) hop(rim);
       });
     }
   }
@@ -223,6 +230,10 @@ void add_made(NavigationMesh::Data& mesh, std::uint32_t number, const MeshPlace&
 }
 
 }  // namespace
+
+bool makes_links(const NavigationMesh::Data& mesh) {
+  return hops(mesh) || drops(mesh);
+}
 
 void find_links(NavigationMesh::Data& mesh, const Level& level, const World& world) {
   if (mesh.body.altitude) return;

@@ -7,33 +7,41 @@
 #include <limits>
 
 #include "geometry/plan.hpp"
+#include "navigation/mend.hpp"
 #include "navigation/polygon_surfaces.hpp"
 
 namespace gaze {
 namespace {
 
-std::shared_ptr<const NavigationMesh::Data> make_mesh(const Level& level, const World& world,
-                                                      const BodySize& body,
-                                                      std::vector<Surface> surfaces,
-                                                      std::size_t most_looks) {
+/// Makes all of a mesh whose body, surfaces and gravity are known.
+void make(NavigationMesh::Data& mesh, const Level& level, const World& world) {
+  mesh.plane = level.plane;
+  mesh.is_side_on = level.plane == Plane::upright && mesh.body.altitude.has_value();
+  mesh.solid_count = static_cast<std::uint32_t>(level.solids.size());
+  find_areas(mesh, level);
+  cover_surfaces(mesh, level, world);
+  join_surfaces(mesh);
+  make_convex(mesh);
+  lay_grid(mesh);
+  find_links(mesh, level, world);
+  part_areas(mesh);
+  list_crossings(mesh);
+  measure_faces(mesh);
+  find_islands(mesh, level);
+  find_corners(mesh);
+  link_turns(mesh, mesh.most_looks);
+  mesh.vertices = {};
+}
+
+std::shared_ptr<const NavigationMesh::Data> made_anew(const NavigationMesh::Data& old,
+                                                      const Level& level, const World& world) {
   auto mesh = std::make_shared<NavigationMesh::Data>();
-  mesh->body = body;
-  mesh->plane = level.plane;
-  mesh->is_side_on = level.plane == Plane::upright && body.altitude.has_value();
-  mesh->gravity = level.gravity;
-  mesh->surfaces = std::move(surfaces);
-  find_areas(*mesh, level);
-  cover_surfaces(*mesh, level, world);
-  join_surfaces(*mesh);
-  make_convex(*mesh);
-  lay_grid(*mesh);
-  find_links(*mesh, level, world);
-  part_areas(*mesh);
-  list_crossings(*mesh);
-  measure_faces(*mesh);
-  find_islands(*mesh, level);
-  find_corners(*mesh);
-  link_turns(*mesh, most_looks);
+  mesh->body = old.body;
+  mesh->gravity = old.gravity;
+  mesh->is_of_polygons = old.is_of_polygons;
+  mesh->surfaces = old.is_of_polygons ? old.surfaces : surfaces_of(level, world, old.body);
+  mesh->most_looks = old.most_looks;
+  make(*mesh, level, world);
   return mesh;
 }
 
@@ -96,15 +104,15 @@ void need_body(const BodySize& body) {
   need(body.altitude.value_or(0.0), true, "altitude");
 }
 
-std::uint32_t across_border(const NavigationMesh::Data& mesh, std::uint32_t edge) {
+}  // namespace
+
+std::uint32_t across(const NavigationMesh::Data& mesh, std::uint32_t edge) {
   if (mesh.edges[edge].twin != kNone) return mesh.edges[edge].twin;
   const auto it =
       std::lower_bound(mesh.borders.begin(), mesh.borders.end(), edge,
                        [](const MeshBorder& border, std::uint32_t e) { return border.edge < e; });
   return it != mesh.borders.end() && it->edge == edge ? it->beyond : kNone;
 }
-
-}  // namespace
 
 double area_of(const NavigationMesh::Data& mesh, const MeshFace& face) {
   double twice = 0.0;
@@ -138,11 +146,33 @@ double squared_distance(const NavigationMesh::Data& mesh, std::uint32_t face, co
   return 0.0;
 }
 
+NavigationMesh NavigationMesh::with_solids(const Level& level, const World& world) const {
+  if (level.solids.size() < data_->solid_count || level.plane != data_->plane) {
+    throw UsageError(
+        fmt::format("the level has {} solids and is not the one of the mesh, which knows {}",
+                    level.solids.size(), data_->solid_count));
+  }
+  const World whole = world.whole();
+  NavigationMesh mesh = *this;
+  if (auto next = mended(*data_, level, whole, data_->solid_count)) {
+    mesh.data_ = std::make_shared<const Data>(std::move(*next));
+  } else {
+    mesh.data_ = made_anew(*data_, level, whole);
+  }
+  return mesh;
+}
+
 NavigationMesh::NavigationMesh(const Level& level, const World& world, const BodySize& body,
                                std::size_t most_looks) {
   need_body(body);
   const World whole = world.whole();
-  data_ = make_mesh(level, whole, body, surfaces_of(level, whole, body), most_looks);
+  auto mesh = std::make_shared<Data>();
+  mesh->body = body;
+  mesh->gravity = level.gravity;
+  mesh->surfaces = surfaces_of(level, whole, body);
+  mesh->most_looks = most_looks;
+  make(*mesh, level, whole);
+  data_ = std::move(mesh);
 }
 
 NavigationMesh::NavigationMesh(std::span<const std::vector<Vector3d>> polygons,
@@ -151,8 +181,13 @@ NavigationMesh::NavigationMesh(std::span<const std::vector<Vector3d>> polygons,
   Level nothing;
   nothing.plane = Plane::space;
   nothing.ground_height.reset();
-  nothing.gravity = 0.0;  // neither hops nor drops
-  data_ = make_mesh(nothing, World(nothing), body, surfaces_of(polygons), most_looks);
+  auto mesh = std::make_shared<Data>();  // without gravity: it neither hops nor drops
+  mesh->body = body;
+  mesh->is_of_polygons = true;
+  mesh->surfaces = surfaces_of(polygons);
+  mesh->most_looks = most_looks;
+  make(*mesh, nothing, World(nothing));
+  data_ = std::move(mesh);
 }
 
 std::size_t NavigationMesh::corner_count() const noexcept {
@@ -179,9 +214,9 @@ MeshPolygon NavigationMesh::polygon(std::size_t index) const {
   for (std::uint32_t e = face.first; e < face.first + face.count; ++e) {
     const MeshEdge& edge = data_->edges[e];
     polygon.corners.push_back(data_->lift(number, edge.from));
-    const std::uint32_t across = across_border(*data_, e);
-    polygon.beyond.push_back(across == kNone ? std::nullopt
-                                             : std::optional(data_->edges[across].polygon));
+    const std::uint32_t beyond = gaze::across(*data_, e);
+    polygon.beyond.push_back(beyond == kNone ? std::nullopt
+                                             : std::optional(data_->edges[beyond].polygon));
   }
   return polygon;
 }
@@ -338,17 +373,20 @@ void measure_faces(NavigationMesh::Data& mesh) {
   }
 }
 
+PlanBox box_of(const NavigationMesh::Data& mesh, const MeshFace& face) {
+  const MeshPoint& start = mesh.edges[face.first].from;
+  PlanBox box{{start.x, start.y}, {start.x, start.y}};
+  for (std::uint32_t e = face.first; e < face.first + face.count; ++e) {
+    const Vector2d p{mesh.edges[e].from.x, mesh.edges[e].from.y};
+    box = {box.low.cwiseMin(p), box.high.cwiseMax(p)};
+  }
+  return box;
+}
+
 void lay_grid(NavigationMesh::Data& mesh) {
   std::vector<PlanBox> boxes;
   boxes.reserve(mesh.faces.size());
-  std::vector<Vector2d> corners;
-  for (const MeshFace& face : mesh.faces) {
-    corners.clear();
-    for (std::uint32_t e = face.first; e < face.first + face.count; ++e) {
-      corners.emplace_back(mesh.edges[e].from.x, mesh.edges[e].from.y);
-    }
-    boxes.push_back(box_around(corners));
-  }
+  for (const MeshFace& face : mesh.faces) boxes.push_back(box_of(mesh, face));
   mesh.grid = PlanGrid(boxes);
 }
 

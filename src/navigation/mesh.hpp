@@ -25,7 +25,7 @@ struct MeshPoint {
 /// the list.
 struct MeshEdge {
   MeshPoint from;
-  std::uint32_t vertex = 0;      ///< That of `from`.
+  std::uint32_t vertex = 0;      ///< That of `from`, while the mesh is made.
   std::uint32_t twin = kNone;    ///< The same edge of the polygon beyond, if there is one.
   std::uint32_t polygon = 0;     ///< Whose edge it is.
   std::uint32_t corner = kNone;  ///< At `from`, as seen from within the polygon, if there is one.
@@ -123,7 +123,7 @@ struct NavigationMesh::Data {
   std::vector<Surface> surfaces;
   std::vector<MeshFace> faces;
   std::vector<MeshEdge> edges;
-  std::vector<MeshPoint> vertices;
+  std::vector<MeshPoint> vertices;  ///< While it is made.
   std::vector<MeshCorner> corners;
   TurnGraph turns;
   std::vector<Island> islands;
@@ -131,6 +131,9 @@ struct NavigationMesh::Data {
   double area = 0.0;
   bool is_side_on = false;  ///< Its plan is x and z.
   double gravity = 0.0;
+  bool is_of_polygons = false;    ///< A host's own.
+  std::size_t most_looks = 0;     ///< As it was made.
+  std::uint32_t solid_count = 0;  ///< Of the level, when it was made or mended.
   std::vector<MeshArea> areas;
   std::vector<MeshBorder> borders;                      ///< By edge.
   std::vector<std::vector<std::uint32_t>> patches{{}};  ///< Solids that have to go; 0: none.
@@ -151,6 +154,10 @@ struct NavigationMesh::Data {
   }
   double height_at(std::uint32_t face, double x, double y) const {
     return surfaces[faces[face].surface].height.at(x, y);
+  }
+  std::uint32_t before(std::uint32_t edge) const {
+    const MeshFace& face = faces[edges[edge].polygon];
+    return edge == face.first ? face.first + face.count - 1 : edge - 1;
   }
   MeshPoint plan(const Vector3d& p) const { return {p.x(), is_side_on ? p.z() : p.y()}; }
   Vector3d lift(std::uint32_t face, const MeshPoint& p) const {
@@ -179,19 +186,29 @@ inline double turn(const MeshPoint& a, const MeshPoint& b, const MeshPoint& c) {
   return (b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x);
 }
 
-/// The steps by which a mesh is made. Each goes by what the steps before it have written.
+/// The steps by which a mesh is made. Each goes by what the steps before it have written. Where a
+/// mesh is mended, the edges from `first` on are new.
 void find_areas(NavigationMesh::Data& mesh, const Level& level);
 void cover_surfaces(NavigationMesh::Data& mesh, const Level& level, const World& world);
 void join_surfaces(NavigationMesh::Data& mesh);
 void make_convex(NavigationMesh::Data& mesh);
-void part_areas(NavigationMesh::Data& mesh);
+void part_areas(NavigationMesh::Data& mesh, std::uint32_t first = 0);
 void find_links(NavigationMesh::Data& mesh, const Level& level, const World& world);
 void list_crossings(NavigationMesh::Data& mesh);
-void find_corners(NavigationMesh::Data& mesh);
+void find_corners(NavigationMesh::Data& mesh, std::uint32_t first = 0);
 void link_turns(NavigationMesh::Data& mesh, std::size_t most_looks);
 void find_islands(NavigationMesh::Data& mesh, const Level& level);
 void measure_faces(NavigationMesh::Data& mesh);
 void lay_grid(NavigationMesh::Data& mesh);
+
+/// True if the body makes links of its own: it hops or drops.
+[[nodiscard]] bool makes_links(const NavigationMesh::Data& mesh);
+
+/// The crossing in the other direction over the same place of a rim; no link.
+[[nodiscard]] std::uint32_t reversed(const NavigationMesh::Data& mesh, std::uint32_t crossing);
+
+/// The box around a face.
+[[nodiscard]] PlanBox box_of(const NavigationMesh::Data& mesh, const MeshFace& face);
 
 /// Follows the straight way from a point in a face to another point, and gives back the face in
 /// which it ends; kNone if the way leaves the mesh. If the face of the end is known it may be
@@ -221,6 +238,9 @@ void lay_grid(NavigationMesh::Data& mesh);
 /// equally high places it is the nearest.
 [[nodiscard]] std::optional<MeshPlace> place_below(const NavigationMesh::Data& mesh,
                                                    const Vector3d& place, double within);
+
+/// The same edge of the face beyond, whether a metre costs the same there or not; kNone on the rim.
+[[nodiscard]] std::uint32_t across(const NavigationMesh::Data& mesh, std::uint32_t edge);
 
 /// True if a point lies in a face or on its edge, within rounding.
 [[nodiscard]] bool holds(const NavigationMesh::Data& mesh, std::uint32_t face, const MeshPoint& p);

@@ -174,19 +174,12 @@ void take_cluster(PathFinder::Scratch& scratch, const MeshPoint& goal) {
   std::erase_if(scratch.left, takes);
 }
 
-// The crossing in the other direction over the same place of a rim. Both were made one after the
-// other, and the first leads out of the face whose edge it is.
-std::uint32_t turned_round(const NavigationMesh::Data& mesh, std::uint32_t crossing) {
-  const Crossing& its = mesh.crossings[crossing];
-  return mesh.edges[its.edge].polygon == its.from_face ? crossing + 1 : crossing - 1;
-}
-
 void turn_round(const NavigationMesh::Data& mesh, WayInPlan& way) {
   std::reverse(way.points.begin(), way.points.end());
   std::reverse(way.crossings.begin(), way.crossings.end());
   const auto count = static_cast<std::uint32_t>(way.points.size());
   for (WayInPlan::Leg& leg : way.crossings) {
-    leg = {count - leg.to_point, turned_round(mesh, leg.crossing)};
+    leg = {count - leg.to_point, reversed(mesh, leg.crossing)};
   }
 }
 

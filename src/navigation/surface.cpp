@@ -261,10 +261,10 @@ std::optional<std::uint32_t> may_go(const Level& level, const BodySize& body, st
 }
 
 std::vector<Hindrance> hindrances_on(const Surface& surface, const Level& level, const World& world,
-                                     const BodySize& body) {
+                                     const BodySize& body, std::uint32_t first) {
   if (world.plane() == Plane::upright) {
-    return body.altitude ? hindrances_in_air(surface, level, world, body)
-                         : hindrances_on_ledge(surface, level, world, body);
+    return body.altitude ? hindrances_in_air(surface, level, world, body, first)
+                         : hindrances_on_ledge(surface, level, world, body, first);
   }
   const World::Index& index = index_of(world);
   PlanBox box = box_of(surface);
@@ -272,6 +272,7 @@ std::vector<Hindrance> hindrances_on(const Surface& surface, const Level& level,
   box = {box.low - reach, box.high + reach};
   std::vector<Hindrance> hindrances;
   for (const std::uint32_t piece : pieces_near(index, box)) {
+    if (index.pieces[piece].solid < first) continue;
     const auto tag = may_go(level, body, index.pieces[piece].solid);
     if (!tag) continue;
     add_hindrances(surface, top_of(index, piece), bottom_of(index, piece), outline_of(index, piece),

@@ -1,0 +1,205 @@
+#include <algorithm>
+
+#include "navigation/mend.hpp"
+
+/// Which part of a mesh new solids cut out, and what is left of it.
+namespace gaze {
+namespace {
+
+/// Metres. What is farther from an outline than this keeps its corners when the outline is rounded
+/// to the lattice and cut.
+constexpr double kClear = 4.0 / kLatticePerMetre;
+
+// True if all points lie beyond one edge of a convex outline, by more than is clear.
+template <typename At>
+bool lies_beyond(const LatticeOutline& outline, std::size_t count, At&& at) {
+  for (std::size_t i = 0; i < outline.size(); ++i) {
+    const Vector2d a = from_lattice(outline[i]);
+    const Vector2d b = from_lattice(outline[(i + 1) % outline.size()]);
+    const Vector2d along = b - a;
+    const double clear = kClear * length_of(along);
+    bool is_beyond = true;
+    for (std::size_t k = 0; k < count && is_beyond; ++k) {
+      const Vector2d p = at(k) - a;
+      is_beyond = along.x() * p.y() - along.y() * p.x() < -clear;
+    }
+    if (is_beyond) return true;
+  }
+  return false;
+}
+
+// Two convex shapes are apart if all of one lies beyond an edge of the other.
+bool is_off(const NavigationMesh::Data& mesh, const MeshFace& face, const LatticeOutline& outline) {
+  LatticeOutline corners;
+  for (std::uint32_t e = face.first; e < face.first + face.count; ++e) {
+    const MeshPoint& p = mesh.edges[e].from;
+    corners.push_back(to_lattice({p.x, p.y}));
+  }
+  return lies_beyond(outline, corners.size(), [&](std::size_t k) { return from_lattice(corners[k]); }) ||
+         lies_beyond(corners, outline.size(), [&](std::size_t k) { return from_lattice(outline[k]); });
+}
+
+PlanBox box_of(const LatticeOutline& outline) {
+  std::vector<Vector2d> points;
+  for (const LatticePoint& p : outline) points.push_back(from_lattice(p));
+  const PlanBox box = box_around(points);
+  const Vector2d clear{2.0 * kClear, 2.0 * kClear};
+  return {box.low - clear, box.high + clear};
+}
+
+void find_hindrances(Cutting& cutting, const NavigationMesh::Data& mesh, const Level& level,
+                     const World& world, std::uint32_t first) {
+  for (std::uint32_t s = 0; s < mesh.surfaces.size(); ++s) {
+    for (Hindrance& one : hindrances_on(mesh.surfaces[s], level, world, mesh.body, first)) {
+      LatticeOutline outline = on_lattice(one.outline);
+      if (outline.empty()) continue;
+      cutting.hindrances.push_back(std::move(one));
+      cutting.on.push_back(s);
+      cutting.outlines.push_back(std::move(outline));
+    }
+  }
+}
+
+void find_faces(Cutting& cutting, const NavigationMesh::Data& mesh) {
+  for (std::size_t i = 0; i < cutting.outlines.size(); ++i) {
+    mesh.grid.each_in(box_of(cutting.outlines[i]), [&](std::uint32_t face) {
+      const MeshFace& its = mesh.faces[face];
+      if (its.surface == cutting.on[i] && !is_off(mesh, its, cutting.outlines[i])) {
+        cutting.faces.push_back(face);
+      }
+    });
+  }
+  std::sort(cutting.faces.begin(), cutting.faces.end());
+  cutting.faces.erase(std::unique(cutting.faces.begin(), cutting.faces.end()),
+                      cutting.faces.end());
+}
+
+// An edge beyond which another surface goes on keeps its corners only if nothing new lies near it.
+bool reaches_a_joint(const Cutting& cutting, const NavigationMesh::Data& mesh) {
+  const auto touches_new = [&](std::uint32_t e, std::uint32_t surface) {
+    const MeshPoint ends[] = {mesh.edges[e].from, mesh.edges[mesh.next(e)].from};
+    for (std::size_t i = 0; i < cutting.outlines.size(); ++i) {
+      if (cutting.on[i] != surface) continue;
+      const auto end = [&](std::size_t k) { return Vector2d{ends[k].x, ends[k].y}; };
+      if (!lies_beyond(cutting.outlines[i], 2, end)) return true;
+    }
+    return false;
+  };
+  return std::any_of(cutting.faces.begin(), cutting.faces.end(), [&](std::uint32_t number) {
+    const MeshFace& face = mesh.faces[number];
+    for (std::uint32_t e = face.first; e < face.first + face.count; ++e) {
+      const std::uint32_t twin = across(mesh, e);
+      if (twin == kNone) continue;
+      const bool is_joint = mesh.faces[mesh.edges[twin].polygon].surface != face.surface;
+      if (is_joint && touches_new(e, face.surface)) return true;
+    }
+    return false;
+  });
+}
+
+/// Numbers what stays in the order that it had.
+std::vector<std::uint32_t> numbered(const std::vector<char>& is_gone) {
+  std::vector<std::uint32_t> moved(is_gone.size(), kNone);
+  std::uint32_t next = 0;
+  for (std::size_t i = 0; i < is_gone.size(); ++i) {
+    if (is_gone[i] == 0) moved[i] = next++;
+  }
+  return moved;
+}
+
+Renumbering renumber(const NavigationMesh::Data& mesh, const std::vector<std::uint32_t>& cut) {
+  std::vector<char> face(mesh.faces.size(), 0);
+  std::vector<char> edge(mesh.edges.size(), 0);
+  std::vector<char> corner(mesh.corners.size(), 0);
+  std::vector<char> crossing(mesh.crossings.size(), 0);
+  for (const std::uint32_t number : cut) {
+    const MeshFace& its = mesh.faces[number];
+    face[number] = 1;
+    for (std::uint32_t e = its.first; e < its.first + its.count; ++e) {
+      edge[e] = 1;
+      if (mesh.edges[e].corner != kNone) corner[mesh.edges[e].corner] = 1;
+    }
+  }
+  for (std::size_t i = 0; i < crossing.size(); ++i) {
+    const Crossing& its = mesh.crossings[i];
+    crossing[i] = face[its.from_face] | face[its.to_face];
+  }
+  return {numbered(face), numbered(edge), numbered(corner), numbered(crossing)};
+}
+
+std::uint32_t moved_to(const std::vector<std::uint32_t>& moved, std::uint32_t old) {
+  return old == kNone ? kNone : moved[old];
+}
+
+void take_over_faces(NavigationMesh::Data& mesh, const NavigationMesh::Data& old,
+                     const Renumbering& moved) {
+  mesh.faces.clear();
+  mesh.edges.clear();
+  for (std::uint32_t i = 0; i < old.faces.size(); ++i) {
+    if (moved.face[i] == kNone) continue;
+    MeshFace face = old.faces[i];
+    face.first = static_cast<std::uint32_t>(mesh.edges.size());
+    for (std::uint32_t e = old.faces[i].first; e < old.faces[i].first + face.count; ++e) {
+      MeshEdge edge = old.edges[e];
+      edge.twin = moved_to(moved.edge, edge.twin);
+      edge.corner = moved_to(moved.corner, edge.corner);
+      edge.polygon = moved.face[i];
+      mesh.edges.push_back(edge);
+    }
+    mesh.faces.push_back(face);
+  }
+}
+
+void take_over_ways(NavigationMesh::Data& mesh, const NavigationMesh::Data& old,
+                    const Renumbering& moved) {
+  mesh.borders.clear();
+  for (const MeshBorder& border : old.borders) {
+    if (moved.edge[border.edge] == kNone || moved.edge[border.beyond] == kNone) continue;
+    mesh.borders.push_back({moved.edge[border.edge], moved.edge[border.beyond]});
+  }
+  mesh.crossings.clear();
+  for (std::uint32_t i = 0; i < old.crossings.size(); ++i) {
+    if (moved.crossing[i] == kNone) continue;
+    Crossing crossing = old.crossings[i];
+    crossing.from_face = moved.face[crossing.from_face];
+    crossing.to_face = moved.face[crossing.to_face];
+    crossing.edge = moved.edge[crossing.edge];
+    mesh.crossings.push_back(crossing);
+  }
+  mesh.corners.clear();
+  for (std::uint32_t i = 0; i < old.corners.size(); ++i) {
+    if (moved.corner[i] == kNone) continue;
+    mesh.corners.push_back(old.corners[i]);
+    mesh.corners.back().edge = moved.edge[mesh.corners.back().edge];
+  }
+}
+
+}  // namespace
+
+std::optional<Cutting> cut_out(const NavigationMesh::Data& mesh, const Level& level,
+                               const World& world, std::uint32_t first) {
+  Cutting cutting;
+  find_hindrances(cutting, mesh, level, world, first);
+  find_faces(cutting, mesh);
+  if (mesh.surfaces.size() > 1 && reaches_a_joint(cutting, mesh)) return std::nullopt;
+  cutting.moved = renumber(mesh, cutting.faces);
+  return cutting;
+}
+
+NavigationMesh::Data without(const NavigationMesh::Data& mesh, const Cutting& cutting) {
+  NavigationMesh::Data rest;
+  rest.body = mesh.body;
+  rest.plane = mesh.plane;
+  rest.surfaces = mesh.surfaces;
+  rest.is_side_on = mesh.is_side_on;
+  rest.gravity = mesh.gravity;
+  rest.is_of_polygons = mesh.is_of_polygons;
+  rest.most_looks = mesh.most_looks;
+  rest.areas = mesh.areas;
+  rest.patches = mesh.patches;
+  take_over_faces(rest, mesh, cutting.moved);
+  take_over_ways(rest, mesh, cutting.moved);
+  return rest;
+}
+
+}  // namespace gaze

@@ -1,0 +1,239 @@
+#include <algorithm>
+#include <limits>
+
+#include "navigation/corner_fan.hpp"
+#include "navigation/mend.hpp"
+
+/// Which sights of a mended mesh are as they were, and which have to be looked for again.
+namespace gaze {
+namespace {
+
+using Index = std::uint32_t;
+
+/// Metres. A sight that passes new outlines as near as this is looked for again.
+constexpr double kNear = 0.001;
+
+/// True if a segment passes near a convex outline: nothing separates them, neither an edge of the
+/// outline nor the line of the segment.
+bool passes_near(const MeshPoint& from, const MeshPoint& to, const Polygon& outline) {
+  for (std::size_t i = 0; i < outline.size(); ++i) {
+    const Vector2d& a = outline[i];
+    const Vector2d along = outline[(i + 1) % outline.size()] - a;
+    const double near = kNear * length_of(along);
+    const auto off = [&](const MeshPoint& p) {
+      return along.y() * (p.x - a.x()) - along.x() * (p.y - a.y());
+    };
+    if (off(from) > near && off(to) > near) return false;
+  }
+  const double near = kNear * distance(from, to);
+  double least = std::numeric_limits<double>::infinity();
+  double most = -least;
+  for (const Vector2d& p : outline) {
+    const double side = turn(from, to, {p.x(), p.y()});
+    least = std::min(least, side);
+    most = std::max(most, side);
+  }
+  return least <= near && most >= -near;
+}
+
+/// The turns and crossings of a mesh, numbered as in the turn graph: the former first.
+class Nodes {
+ public:
+  explicit Nodes(const NavigationMesh::Data& mesh)
+      : mesh_(mesh), turns_(static_cast<Index>(2 * mesh.corners.size())) {}
+
+  Index turn_count() const { return turns_; }
+  Index count() const { return turns_ + static_cast<Index>(mesh_.crossings.size()); }
+
+  /// Where a way to it ends; for crossings that is where they begin.
+  const MeshPoint& at(Index node) const {
+    return node < turns_ ? mesh_.corners[node / 2].at : mesh_.crossings[node - turns_].from;
+  }
+
+  /// The same for the way back. What one node sees sees it when both are turned round.
+  Index turned_round(Index node) const {
+    return node < turns_ ? node ^ 1U : turns_ + reversed(mesh_, node - turns_);
+  }
+
+ private:
+  const NavigationMesh::Data& mesh_;
+  Index turns_;
+};
+
+class MendTurns {
+ public:
+  MendTurns(NavigationMesh::Data& mesh, const NavigationMesh::Data& old, const Cutting& cutting)
+      : mesh_(mesh), old_(old), cutting_(cutting), nodes_(mesh), old_nodes_(old) {
+    for (const Hindrance& hindrance : cutting.hindrances) {
+      boxes_.push_back(box_around(hindrance.outline));
+    }
+    note_origins();
+  }
+
+  void mend() {
+    look_from_all_that_is_new();
+    TurnGraph& graph = mesh_.turns;
+    graph = {};
+    graph.linked = linked_of(old_.turns.linked, old_.corners.size(), cutting_.moved.corner,
+                             mesh_.corners.size());
+    graph.linked_crossings =
+        linked_of(old_.turns.linked_crossings, old_.crossings.size(), cutting_.moved.crossing,
+                  mesh_.crossings.size());
+    graph.to.reserve(old_.turns.to.size() + 1'000);
+    for (Index corner = 0; corner < mesh_.corners.size(); ++corner) add_corner(corner);
+    graph.nodes.push_back({{}, {here(), here()}, {}});
+    for (Index crossing = 0; crossing < mesh_.crossings.size(); ++crossing) add_crossing(crossing);
+    graph.first_beyond.push_back(here());
+  }
+
+ private:
+  Index here() const { return static_cast<Index>(mesh_.turns.to.size()); }
+
+  // Which node each was before; kNone: it is new.
+  void note_origins() {
+    origin_.assign(nodes_.count(), kNone);
+    for (Index i = 0; i < old_.corners.size(); ++i) {
+      if (cutting_.moved.corner[i] == kNone) continue;
+      for (Index hand = 0; hand < 2; ++hand) {
+        origin_[2 * cutting_.moved.corner[i] + hand] = 2 * i + hand;
+      }
+    }
+    for (Index i = 0; i < old_.crossings.size(); ++i) {
+      if (cutting_.moved.crossing[i] == kNone) continue;
+      origin_[nodes_.turn_count() + cutting_.moved.crossing[i]] = old_nodes_.turn_count() + i;
+    }
+  }
+
+  // What is seen from there now sees what is new as well.
+  void look_from_all_that_is_new() {
+    sees_new_.assign(nodes_.count(), 0);
+    for (Index node = 0; node < nodes_.count(); ++node) {
+      if (origin_[node] != kNone) continue;
+      for (const Index seen : look(node)) sees_new_[nodes_.turned_round(seen)] = 1;
+    }
+  }
+
+  const std::vector<Index>& look(Index node) {
+    if (node < nodes_.turn_count()) return fan_.look(mesh_, node / 2, Hand{node % 2});
+    return fan_.look_beyond(mesh_, mesh_.crossings[node - nodes_.turn_count()]);
+  }
+
+  // The first so many were linked. If that were all, then all are linked now as well.
+  static Index linked_of(Index linked, std::size_t all, const std::vector<Index>& moved,
+                         std::size_t now) {
+    if (linked == all) return static_cast<Index>(now);
+    return static_cast<Index>(
+        std::count_if(moved.begin(), moved.begin() + linked, [](Index to) { return to != kNone; }));
+  }
+
+  void add_corner(Index corner) {
+    TurnNode node;
+    node.at = mesh_.corners[corner].at;
+    node.cost = mesh_.faces[mesh_.edges[mesh_.corners[corner].edge].polygon].cost;
+    node.reach.fill(std::numeric_limits<float>::infinity());
+    node.first.fill(here());
+    for (std::size_t hand = 0; hand < 2 && corner < mesh_.turns.linked; ++hand) {
+      node.first[hand] = here();
+      node.reach[hand] = add_turn(2 * corner + static_cast<Index>(hand));
+    }
+    mesh_.turns.nodes.push_back(node);
+  }
+
+  float add_turn(Index turn) {
+    const Index before = origin_[turn];
+    if (before != kNone && sees_new_[turn] == 0) {
+      const float reach = old_.turns.nodes[before / 2].reach[before % 2];
+      if (take_over(turn, old_.turns.seen_from(before), reach)) return reach;
+    }
+    add(look(turn));
+    return static_cast<float>(fan_.reach()) * 1.00001F;
+  }
+
+  void add_crossing(Index crossing) {
+    mesh_.turns.first_beyond.push_back(here());
+    if (crossing >= mesh_.turns.linked_crossings) return;
+    const Index node = nodes_.turn_count() + crossing;
+    const Index before = origin_[node];
+    if (before != kNone && sees_new_[node] == 0) {
+      const auto seen = old_.turns.seen_beyond(before - old_nodes_.turn_count());
+      if (take_over(node, seen, std::numeric_limits<float>::infinity())) return;
+    }
+    add(look(node));
+  }
+
+  void add(const std::vector<Index>& seen) {
+    mesh_.turns.to.insert(mesh_.turns.to.end(), seen.begin(), seen.end());
+  }
+
+  // Takes what was seen over, with new numbers. False if part of it is gone, or if something new
+  // stands near a sight.
+  bool take_over(Index node, std::span<const Index> seen, float reach) {
+    const MeshPoint& from = place_of(node);
+    const bool is_near = reaches_new(from, reach);
+    const std::size_t begin = mesh_.turns.to.size();
+    for (const Index one : seen) {
+      const Index now = moved(one);
+      if (now == kNone || (is_near && is_crossed(from, nodes_.at(now)))) {
+        mesh_.turns.to.resize(begin);
+        return false;
+      }
+      mesh_.turns.to.push_back(now);
+    }
+    return true;
+  }
+
+  // Where a way goes on from a node.
+  const MeshPoint& place_of(Index node) const {
+    if (node < nodes_.turn_count()) return nodes_.at(node);
+    return mesh_.crossings[node - nodes_.turn_count()].to;
+  }
+
+  Index moved(Index old) const {
+    const Index turns = old_nodes_.turn_count();
+    if (old < turns) {
+      const Index corner = cutting_.moved.corner[old / 2];
+      return corner == kNone ? kNone : 2 * corner + old % 2;
+    }
+    const Index crossing = cutting_.moved.crossing[old - turns];
+    return crossing == kNone ? kNone : nodes_.turn_count() + crossing;
+  }
+
+  bool reaches_new(const MeshPoint& from, float reach) const {
+    const Vector2d p{from.x, from.y};
+    return std::any_of(boxes_.begin(), boxes_.end(), [&](const PlanBox& box) {
+      const Vector2d off = p.cwiseMax(box.low).cwiseMin(box.high) - p;
+      return length_of(off) <= static_cast<double>(reach) + kNear;
+    });
+  }
+
+  bool is_crossed(const MeshPoint& from, const MeshPoint& to) const {
+    const Vector2d near{kNear, kNear};
+    const Vector2d a{from.x, from.y};
+    const Vector2d b{to.x, to.y};
+    const PlanBox around{a.cwiseMin(b) - near, a.cwiseMax(b) + near};
+    for (std::size_t i = 0; i < boxes_.size(); ++i) {
+      if (!boxes_[i].overlaps(around)) continue;
+      if (passes_near(from, to, cutting_.hindrances[i].outline)) return true;
+    }
+    return false;
+  }
+
+  NavigationMesh::Data& mesh_;
+  const NavigationMesh::Data& old_;
+  const Cutting& cutting_;
+  Nodes nodes_;
+  Nodes old_nodes_;
+  CornerFan fan_;
+  std::vector<PlanBox> boxes_;   ///< By hindrance.
+  std::vector<Index> origin_;    ///< By node.
+  std::vector<char> sees_new_;  ///< By node.
+};
+
+}  // namespace
+
+void mend_turns(NavigationMesh::Data& mesh, const NavigationMesh::Data& old,
+                const Cutting& cutting) {
+  MendTurns(mesh, old, cutting).mend();
+}
+
+}  // namespace gaze
