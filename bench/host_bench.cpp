@@ -80,6 +80,70 @@ void set_value(benchmark::State& state) {
   for (auto _ : state) game.set_value(path, health += 0.001);
 }
 
+// A block put into the campus, for one body, against a mesh made anew with it.
+gaze::Solid block_at(double x, double y) {
+  gaze::Solid block;
+  block.id = "more";
+  block.points = {{x, y}, {x + 2.0, y}, {x + 2.0, y + 1.0}, {x, y + 1.0}};
+  return block;
+}
+
+gaze::Level campus_with_chasers() {
+  gaze::Level level = gaze::scenes::campus();
+  gaze::scenes::add_chasers(level, 50, 6);
+  return level;
+}
+
+void solid_put_in(benchmark::State& state) {
+  static const gaze::Prepared prepared(campus_with_chasers());
+  gaze::scenes::Random random(5);
+  for (auto _ : state) {
+    state.PauseTiming();
+    Simulation game(prepared);
+    const gaze::Solid block = block_at(random.between(5.0, 195.0), random.between(5.0, 195.0));
+    state.ResumeTiming();
+    game.add_solid(block);
+  }
+}
+
+struct Campus {
+  gaze::Level level = with_one_more();
+  gaze::World before;
+  gaze::World world;
+  gaze::BodySize body;
+  gaze::NavigationMesh mesh;
+
+  Campus()
+      : before(gaze::scenes::campus()), world(level), mesh(gaze::scenes::campus(), before, body) {}
+
+  static gaze::Level with_one_more() {
+    gaze::Level level = gaze::scenes::campus();
+    level.solids.push_back(block_at(20.0, 30.0));
+    gaze::complete(level);
+    return level;
+  }
+};
+
+const Campus& campus() {
+  static const Campus campus;
+  return campus;
+}
+
+void mesh_mended(benchmark::State& state) {
+  for (auto _ : state) {
+    benchmark::DoNotOptimize(campus().mesh.with_solids(campus().level, campus().world));
+  }
+}
+
+void mesh_made_anew(benchmark::State& state) {
+  for (auto _ : state) {
+    benchmark::DoNotOptimize(gaze::NavigationMesh(campus().level, campus().world, campus().body));
+  }
+}
+
+BENCHMARK(solid_put_in)->Unit(benchmark::kMillisecond)->Iterations(30);
+BENCHMARK(mesh_mended)->Unit(benchmark::kMillisecond);
+BENCHMARK(mesh_made_anew)->Unit(benchmark::kMillisecond);
 BENCHMARK(creation)->Arg(50)->Arg(1000)->Unit(benchmark::kMicrosecond);
 BENCHMARK(step)->Arg(50)->Arg(1000)->Unit(benchmark::kMicrosecond);
 BENCHMARK(copy_into_an_old_one)->Arg(50)->Arg(1000)->Unit(benchmark::kMicrosecond);

@@ -220,8 +220,9 @@ class Simulation {
   /// shuts by itself from then on. Ways change with it: meshes know of it beforehand, so that this
   /// is quick in a level of any size. Throws UsageError for any other solid.
   void set_gone(SolidId solid, bool is_gone);
-  /// Puts a solid into the level; all meshes are made anew, which takes as long as with `Prepared`.
-  /// What comes and goes often is better a part of the level from the beginning, with `can_go`.
+  /// Puts a solid into the level. Meshes are mended where it stands, see
+  /// `NavigationMesh::with_solids`; everybody looks for a way anew. What comes and goes often is
+  /// better a part of the level from the beginning, with `can_go`.
   /// Nobody should stand where it comes to be: who does cannot move. Throws UsageError, and changes
   /// nothing, for what `validate` would find.
   SolidId add_solid(const Solid& solid);

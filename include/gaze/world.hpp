@@ -95,6 +95,11 @@ class World {
   bool is_gone(SolidId solid) const noexcept;
   World whole() const;  ///< The same with all that has gone.
 
+  /// The world after solids have been added at the end of its level: a copy that is put in, rather
+  /// than a new index. What has gone stays gone. Throws as the constructor does, and UsageError for
+  /// a level with fewer solids than the world knows, or in another plane.
+  World with_solids(const Level& level) const;
+
   /// The same, where a host's own world is asked as well: segments, rays, and balls by the way of
   /// their middles, the nearer touch counts; of the host's there is no normal. Cylinders meet the
   /// level's solids alone.

@@ -65,7 +65,8 @@ struct Fixed {
   std::shared_ptr<const Level> level;
   std::uint64_t digest = 0;  ///< Of all that decides how the level plays with which it began.
   std::shared_ptr<const std::vector<Kind>> written;  ///< The kinds, with what is left out.
-  bool is_changed = false;  ///< Agents have come or gone since, or values are others.
+  bool is_changed = false;             ///< Agents have come or gone since, or values are others.
+  std::shared_ptr<const Level> begun;  ///< If it is changed: the level when the game began.
 
   std::vector<KindLimits> limits;     ///< By kind.
   std::vector<std::uint32_t> bases;   ///< By kind: the one that it is like, or kNoBase.

@@ -119,7 +119,7 @@ std::string name_of(const NavigationMesh::Data& mesh, std::uint32_t face, const 
   return level.solids[surface.solids.front()].id;
 }
 
-// Islands of one name are told apart by numbers. The largest comes first.
+// Islands of one name are told apart by numbers.
 void name_islands(NavigationMesh::Data& mesh, const Level& level) {
   std::map<std::string, int> used;
   for (Island& island : mesh.islands) {
@@ -129,39 +129,49 @@ void name_islands(NavigationMesh::Data& mesh, const Level& level) {
   }
 }
 
+// The largest comes first.
+void number_by_size(NavigationMesh::Data& mesh, std::vector<Island> found) {
+  std::vector<std::uint32_t> order(found.size());
+  std::iota(order.begin(), order.end(), 0U);
+  std::stable_sort(order.begin(), order.end(),
+                   [&](std::uint32_t a, std::uint32_t b) { return found[a].area > found[b].area; });
+  std::vector<std::uint32_t> place(found.size());
+  for (const std::uint32_t i : order) {
+    place[i] = static_cast<std::uint32_t>(mesh.islands.size());
+    mesh.islands.push_back(std::move(found[i]));
+  }
+  for (MeshFace& face : mesh.faces) face.island = place[face.island];
+}
+
 }  // namespace
 
 void find_islands(NavigationMesh::Data& mesh, const Level& level) {
   Joined joined(mesh.faces.size());
-  for (const MeshEdge& edge : mesh.edges) {
-    if (edge.twin != kNone) joined.join(edge.polygon, mesh.edges[edge.twin].polygon);
+  for (std::uint32_t e = 0; e < mesh.edges.size(); ++e) {
+    const std::uint32_t twin = mesh.edges[e].twin;
+    if (twin != kNone && e < twin) joined.join(mesh.edges[e].polygon, mesh.edges[twin].polygon);
   }
   for (std::uint32_t i = 0; i < mesh.faces.size(); ++i) mesh.cell.push_back(joined.root(i));
   const Reachability reachable(mesh, joined);
   reachable.join(joined);
-  std::map<std::uint32_t, Island> by_root;
-  std::map<std::uint32_t, double> largest_face;
+  std::vector<std::uint32_t> number_of(mesh.faces.size(), kNone);  // by root
+  std::vector<Island> found;
+  std::vector<double> largest_face;
   for (std::uint32_t i = 0; i < mesh.faces.size(); ++i) {
-    const std::uint32_t root = joined.root(i);
+    std::uint32_t& number = number_of[joined.root(i)];
+    if (number == kNone) {
+      number = static_cast<std::uint32_t>(found.size());
+      found.emplace_back();
+      largest_face.push_back(0.0);
+    }
     const double area = area_of(mesh, mesh.faces[i]);
-    Island& island = by_root[root];
-    island.area += area;
-    double& largest = largest_face[root];
-    if (area <= largest) continue;
-    largest = area;
-    island.some_polygon = i;
+    found[number].area += area;
+    mesh.faces[i].island = number;
+    if (area <= largest_face[number]) continue;
+    largest_face[number] = area;
+    found[number].some_polygon = i;
   }
-  std::vector<std::pair<std::uint32_t, Island>> sorted(by_root.begin(), by_root.end());
-  std::stable_sort(sorted.begin(), sorted.end(),
-                   [](const auto& a, const auto& b) { return a.second.area > b.second.area; });
-  std::map<std::uint32_t, std::uint32_t> number_of;
-  for (const auto& [root, island] : sorted) {
-    number_of[root] = static_cast<std::uint32_t>(mesh.islands.size());
-    mesh.islands.push_back(island);
-  }
-  for (std::uint32_t i = 0; i < mesh.faces.size(); ++i) {
-    mesh.faces[i].island = number_of[joined.root(i)];
-  }
+  number_by_size(mesh, std::move(found));
   note_where_islands_lead(mesh, reachable);
   name_islands(mesh, level);
 }

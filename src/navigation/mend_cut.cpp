@@ -35,8 +35,10 @@ bool is_off(const NavigationMesh::Data& mesh, const MeshFace& face, const Lattic
     const MeshPoint& p = mesh.edges[e].from;
     corners.push_back(to_lattice({p.x, p.y}));
   }
-  return lies_beyond(outline, corners.size(), [&](std::size_t k) { return from_lattice(corners[k]); }) ||
-         lies_beyond(corners, outline.size(), [&](std::size_t k) { return from_lattice(outline[k]); });
+  return lies_beyond(outline, corners.size(),
+                     [&](std::size_t k) { return from_lattice(corners[k]); }) ||
+         lies_beyond(corners, outline.size(),
+                     [&](std::size_t k) { return from_lattice(outline[k]); });
 }
 
 PlanBox box_of(const LatticeOutline& outline) {
@@ -70,8 +72,7 @@ void find_faces(Cutting& cutting, const NavigationMesh::Data& mesh) {
     });
   }
   std::sort(cutting.faces.begin(), cutting.faces.end());
-  cutting.faces.erase(std::unique(cutting.faces.begin(), cutting.faces.end()),
-                      cutting.faces.end());
+  cutting.faces.erase(std::unique(cutting.faces.begin(), cutting.faces.end()), cutting.faces.end());
 }
 
 // An edge beyond which another surface goes on keeps its corners only if nothing new lies near it.
@@ -133,8 +134,9 @@ std::uint32_t moved_to(const std::vector<std::uint32_t>& moved, std::uint32_t ol
 
 void take_over_faces(NavigationMesh::Data& mesh, const NavigationMesh::Data& old,
                      const Renumbering& moved) {
-  mesh.faces.clear();
-  mesh.edges.clear();
+  constexpr std::size_t kMore = 256;  // about as many will follow
+  mesh.faces.reserve(old.faces.size() + kMore);
+  mesh.edges.reserve(old.edges.size() + 4 * kMore);
   for (std::uint32_t i = 0; i < old.faces.size(); ++i) {
     if (moved.face[i] == kNone) continue;
     MeshFace face = old.faces[i];
@@ -152,12 +154,10 @@ void take_over_faces(NavigationMesh::Data& mesh, const NavigationMesh::Data& old
 
 void take_over_ways(NavigationMesh::Data& mesh, const NavigationMesh::Data& old,
                     const Renumbering& moved) {
-  mesh.borders.clear();
   for (const MeshBorder& border : old.borders) {
     if (moved.edge[border.edge] == kNone || moved.edge[border.beyond] == kNone) continue;
     mesh.borders.push_back({moved.edge[border.edge], moved.edge[border.beyond]});
   }
-  mesh.crossings.clear();
   for (std::uint32_t i = 0; i < old.crossings.size(); ++i) {
     if (moved.crossing[i] == kNone) continue;
     Crossing crossing = old.crossings[i];
@@ -166,7 +166,8 @@ void take_over_ways(NavigationMesh::Data& mesh, const NavigationMesh::Data& old,
     crossing.edge = moved.edge[crossing.edge];
     mesh.crossings.push_back(crossing);
   }
-  mesh.corners.clear();
+  constexpr std::size_t kMore = 256;
+  mesh.corners.reserve(old.corners.size() + kMore);
   for (std::uint32_t i = 0; i < old.corners.size(); ++i) {
     if (moved.corner[i] == kNone) continue;
     mesh.corners.push_back(old.corners[i]);

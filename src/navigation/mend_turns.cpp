@@ -1,6 +1,7 @@
 #include <algorithm>
 #include <limits>
 
+#include "geometry/plan.hpp"
 #include "navigation/corner_fan.hpp"
 #include "navigation/mend.hpp"
 
@@ -76,10 +77,10 @@ class MendTurns {
     graph = {};
     graph.linked = linked_of(old_.turns.linked, old_.corners.size(), cutting_.moved.corner,
                              mesh_.corners.size());
-    graph.linked_crossings =
-        linked_of(old_.turns.linked_crossings, old_.crossings.size(), cutting_.moved.crossing,
-                  mesh_.crossings.size());
+    graph.linked_crossings = linked_of(old_.turns.linked_crossings, old_.crossings.size(),
+                                       cutting_.moved.crossing, mesh_.crossings.size());
     graph.to.reserve(old_.turns.to.size() + 1'000);
+    graph.nodes.reserve(mesh_.corners.size() + 1);
     for (Index corner = 0; corner < mesh_.corners.size(); ++corner) add_corner(corner);
     graph.nodes.push_back({{}, {here(), here()}, {}});
     for (Index crossing = 0; crossing < mesh_.crossings.size(); ++crossing) add_crossing(crossing);
@@ -171,13 +172,14 @@ class MendTurns {
     const MeshPoint& from = place_of(node);
     const bool is_near = reaches_new(from, reach);
     const std::size_t begin = mesh_.turns.to.size();
-    for (const Index one : seen) {
-      const Index now = moved(one);
+    mesh_.turns.to.resize(begin + seen.size());
+    for (std::size_t i = 0; i < seen.size(); ++i) {
+      const Index now = moved(seen[i]);
       if (now == kNone || (is_near && is_crossed(from, nodes_.at(now)))) {
         mesh_.turns.to.resize(begin);
         return false;
       }
-      mesh_.turns.to.push_back(now);
+      mesh_.turns.to[begin + i] = now;
     }
     return true;
   }
@@ -202,7 +204,8 @@ class MendTurns {
     const Vector2d p{from.x, from.y};
     return std::any_of(boxes_.begin(), boxes_.end(), [&](const PlanBox& box) {
       const Vector2d off = p.cwiseMax(box.low).cwiseMin(box.high) - p;
-      return length_of(off) <= static_cast<double>(reach) + kNear;
+      const double most = static_cast<double>(reach) + kNear;
+      return dot(off, off) <= most * most;
     });
   }
 
@@ -224,8 +227,8 @@ class MendTurns {
   Nodes nodes_;
   Nodes old_nodes_;
   CornerFan fan_;
-  std::vector<PlanBox> boxes_;   ///< By hindrance.
-  std::vector<Index> origin_;    ///< By node.
+  std::vector<PlanBox> boxes_;  ///< By hindrance.
+  std::vector<Index> origin_;   ///< By node.
   std::vector<char> sees_new_;  ///< By node.
 };
 

@@ -275,7 +275,8 @@ std::optional<MeshPlace> place_below(const NavigationMesh::Data& mesh, const Vec
 
 std::optional<MeshPlace> NavigationMesh::find(const Vector3d& feet) const noexcept {
   if (!feet.allFinite()) return std::nullopt;
-  return place_below(*data_, feet + Vector3d{0.0, 0.0, body().step_height}, kNearMesh);
+  const double step = body().altitude ? 0.0 : body().step_height;  // what hovers takes none
+  return place_below(*data_, feet + Vector3d{0.0, 0.0, step}, kNearMesh);
 }
 
 std::optional<MeshPlace> NavigationMesh::find(const Vector3d& feet,

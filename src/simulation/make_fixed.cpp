@@ -240,6 +240,7 @@ std::shared_ptr<Fixed> changed(const Fixed& begun, std::shared_ptr<const Level> 
   auto made = fixed_of(std::move(level));
   made->digest = begun.digest;
   made->is_changed = true;
+  made->begun = begun.is_changed ? begun.begun : begun.level;
   keep_names(made->links, begun.links);
   return made;
 }

@@ -237,7 +237,9 @@ void Simulation::restore(std::span<const std::byte> save) {
     const bool has_same_solids =
         fixed->level->solids.size() == begun && state_->level().solids.size() == begun;
     World world = has_same_solids ? state_->world.whole()
-                                  : World(*fixed->level).with_host(state_->world.host());
+                                  : World(*state_->begun->level)
+                                        .with_solids(*fixed->level)
+                                        .with_host(state_->world.host());
     Meshes meshes = has_same_solids ? state_->meshes : make_meshes(*fixed, world);
     restored = std::make_unique<State>(state_->begun, std::move(fixed), std::move(world),
                                        std::move(meshes));

@@ -6,6 +6,7 @@
 
 #include "navigation/body_size.hpp"
 #include "travel/find_way.hpp"
+#include "travel/game_mesh.hpp"
 
 namespace gaze {
 namespace {
@@ -111,7 +112,7 @@ void add_meshes(Meshes& meshes, const Fixed& fixed, const World& world, std::uin
       const Somebody somebody{who, fixed.kind_index[who], tags};
       const std::uint32_t number = meshes.number_of(body_size(level, fixed.openings, somebody));
       auto& mesh = meshes.meshes[number];
-      if (!mesh) mesh.emplace(level, world, meshes.bodies[number]);
+      if (!mesh) mesh = game_mesh(fixed, world, meshes.bodies[number]);
     });
   }
 }

@@ -36,7 +36,9 @@ bool uses_paths(const Everyone& state, std::uint32_t who) {
 
 const NavigationMesh& mesh_for(Travelling& state, std::uint32_t who) {
   std::optional<NavigationMesh>& mesh = state.meshes.meshes[state.ways.mesh_of[who]];
-  if (!mesh) mesh.emplace(state.level(), state.world, state.meshes.bodies[state.ways.mesh_of[who]]);
+  if (!mesh) {
+    mesh = game_mesh(state.fixed, state.world, state.meshes.bodies[state.ways.mesh_of[who]]);
+  }
   return *mesh;
 }
 

@@ -16,7 +16,11 @@ namespace gaze {
 /// What is wrong with an agent that is to come into a level.
 [[nodiscard]] std::vector<Fault> faults_of(const Level& level, const Agent& agent);
 
+/// What is wrong with the last solid of a level, which was right before it came.
+[[nodiscard]] std::vector<Fault> faults_of_last_solid(const Level& level);
+
 /// Throws LevelError where a world cannot be made of the solids of a level.
-void need_solids(const Level& level);
+/// @param first  Those before this one are known to be right.
+void need_solids(const Level& level, std::uint32_t first = 0);
 
 }  // namespace gaze

@@ -16,9 +16,16 @@ class Whole {
   explicit Whole(const Level& level) : level_(level), faults_(level) {}
 
   /// What a world is made of alone, which goes by numbers.
-  std::vector<Fault> check_solids_alone() {
+  std::vector<Fault> check_solids_alone(std::uint32_t first) {
     needs_ids_ = false;
-    check_solids();
+    check_solids(first);
+    return faults_.take();
+  }
+
+  std::vector<Fault> check_last_solid() {
+    check_counts();
+    check_solids(level_.solids.size() - 1);
+    if (faults_.empty()) check_last_solid_among_others(faults_, level_);
     return faults_.take();
   }
 
@@ -35,7 +42,7 @@ class Whole {
     }
     check_teams();
     check_kinds();
-    check_solids();
+    check_solids(0);
     for (const Zone& zone : level_.zones) named("zone", zone.id, kZoneKeys, zone.place, zone);
     for (const Link& link : level_.links) named("link", link.id, kLinkKeys, link.place, link);
     for (const Start& start : level_.starts) {
@@ -117,8 +124,9 @@ class Whole {
     }
   }
 
-  void check_solids() {
-    for (const Solid& solid : level_.solids) {
+  void check_solids(std::size_t first) {
+    for (std::size_t i = first; i < level_.solids.size(); ++i) {
+      const Solid& solid = level_.solids[i];
       if (solid.form > Solid::Form::mesh) {
         faults_.add("solid." + solid.id, solid.place,
                     fmt::format("solid '{}' has a form that is none", solid.id));
@@ -159,8 +167,12 @@ std::vector<Fault> faults_of(const Level& level, const Agent& agent) {
   return Whole(level).check_agent(agent);
 }
 
-void need_solids(const Level& level) {
-  auto faults = Whole(level).check_solids_alone();
+std::vector<Fault> faults_of_last_solid(const Level& level) {
+  return Whole(level).check_last_solid();
+}
+
+void need_solids(const Level& level, std::uint32_t first) {
+  auto faults = Whole(level).check_solids_alone(first);
   if (!faults.empty()) throw LevelError(std::move(faults));
 }
 

@@ -36,23 +36,46 @@ bool check_pace(FaultList& faults, const Level& level, const Kind& kind,
   return true;
 }
 
+// Calls visit(what, id, place) for all that ids are given to.
+template <typename Visit>
+void each_id(const Level& level, Visit&& visit) {
+  for (const Solid& solid : level.solids) visit("solid", solid.id, solid.place);
+  for (const Zone& zone : level.zones) visit("zone", zone.id, zone.place);
+  for (const Link& link : level.links) visit("link", link.id, link.place);
+  for (const Start& start : level.starts) visit("start", start.id, start.place);
+  for (const Agent& agent : level.agents) visit("agent", agent.id, agent.place);
+}
+
+// Where something stands: in a file, or in a level that a program has made.
+Place shown(std::string_view what, const std::string& id, const Place& place) {
+  return place.file.empty() ? Place{fmt::format("{}.{}", what, id), 0, 0} : place;
+}
+
+void add_taken(FaultList& faults, const std::string& id, const Place& place, const Place& other) {
+  faults.add("", place,
+             fmt::format("the id '{}' is taken by what stands at {}", id, text_of(other)));
+}
+
 }  // namespace
 
 void check_ids(FaultList& faults, const Level& level) {
   std::map<std::string_view, Place> known;
-  const auto check = [&](std::string_view what, const std::string& id, const Place& place) {
+  each_id(level, [&](std::string_view what, const std::string& id, const Place& place) {
     if (id.empty()) return;  // reported already
-    const std::string path = fmt::format("{}.{}", what, id);
-    const auto [it, is_new] = known.try_emplace(id, place.file.empty() ? Place{path, 0, 0} : place);
-    if (is_new) return;
-    faults.add("", place.file.empty() ? Place{path, 0, 0} : place,
-               fmt::format("the id '{}' is taken by what stands at {}", id, text_of(it->second)));
-  };
-  for (const Solid& solid : level.solids) check("solid", solid.id, solid.place);
-  for (const Zone& zone : level.zones) check("zone", zone.id, zone.place);
-  for (const Link& link : level.links) check("link", link.id, link.place);
-  for (const Start& start : level.starts) check("start", start.id, start.place);
-  for (const Agent& agent : level.agents) check("agent", agent.id, agent.place);
+    const auto [it, is_new] = known.try_emplace(id, shown(what, id, place));
+    if (!is_new) add_taken(faults, id, shown(what, id, place), it->second);
+  });
+}
+
+void check_last_solid_among_others(FaultList& faults, const Level& level) {
+  const Solid& last = level.solids.back();
+  bool is_told = false;
+  each_id(level, [&](std::string_view what, const std::string& id, const Place& place) {
+    if (is_told || id != last.id || &id == &last.id) return;
+    is_told = true;
+    add_taken(faults, id, shown("solid", id, last.place), shown(what, id, place));
+  });
+  if (!last.door.opens_for.empty()) check_references(faults, level);
 }
 
 void check_speeds(FaultList& faults, const Level& level) {

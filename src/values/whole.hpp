@@ -11,6 +11,9 @@ namespace gaze {
 /// All of it, each fault with its place.
 [[nodiscard]] std::vector<Fault> faults_of_whole(const Level& level);
 
+/// What the last solid of a level breaks, where all else is right.
+void check_last_solid_among_others(FaultList& faults, const Level& level);
+
 /// Ids that two things have.
 void check_ids(FaultList& faults, const Level& level);
 /// Names that nobody has.

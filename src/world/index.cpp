@@ -1,5 +1,7 @@
 #include "world/index.hpp"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <limits>
 
@@ -52,28 +54,32 @@ void store_in_tree_order(World::Index& index) {
   index.edges = std::move(edges);
 }
 
-World::Index make_index(const Level& level) {
+// Puts the pieces of a solid at the end.
+void add_solid(World::Index& index, const Level& level, std::uint32_t number) {
   constexpr double kInfinity = std::numeric_limits<double>::infinity();
+  const Solid& solid = level.solids[number];
+  const auto stops = static_cast<std::uint8_t>(level.materials[solid.material].stops.to_ulong());
+  for (const SolidPart& part : parts_of(solid, base_of(level, solid))) {
+    Piece piece;
+    const bool endless = level.plane == Plane::upright;
+    piece.low = endless ? -kInfinity : lowest(part);
+    piece.high = endless ? kInfinity : highest(part);
+    piece.solid = number;
+    piece.stops = stops & part.stops;
+    piece.carries = part.carries;
+    if (!endless && !(part.low.is_level() && part.high.is_level())) {
+      piece.slopes = static_cast<std::uint32_t>(index.slopes.size());
+      index.slopes.push_back({part.low, part.high});
+    }
+    add_piece(index, part.outline, piece);
+  }
+  index.solid_count = number + 1;
+}
+
+World::Index make_index(const Level& level, std::uint32_t count) {
   World::Index index;
   index.plane = level.plane;
-  for (std::size_t i = 0; i < level.solids.size(); ++i) {
-    const Solid& solid = level.solids[i];
-    const auto stops = static_cast<std::uint8_t>(level.materials[solid.material].stops.to_ulong());
-    for (const SolidPart& part : parts_of(solid, base_of(level, solid))) {
-      Piece piece;
-      const bool endless = level.plane == Plane::upright;
-      piece.low = endless ? -kInfinity : lowest(part);
-      piece.high = endless ? kInfinity : highest(part);
-      piece.solid = static_cast<std::uint32_t>(i);
-      piece.stops = stops & part.stops;
-      piece.carries = part.carries;
-      if (!endless && !(part.low.is_level() && part.high.is_level())) {
-        piece.slopes = static_cast<std::uint32_t>(index.slopes.size());
-        index.slopes.push_back({part.low, part.high});
-      }
-      add_piece(index, part.outline, piece);
-    }
-  }
+  for (std::uint32_t i = 0; i < count; ++i) add_solid(index, level, i);
   std::vector<Box> boxes;
   boxes.reserve(index.pieces.size());
   for (std::uint32_t i = 0; i < index.pieces.size(); ++i) boxes.push_back(box_of(index.prism(i)));
@@ -82,11 +88,38 @@ World::Index make_index(const Level& level) {
   return index;
 }
 
+// One solid more. Solids that come one by one and those that come together make the same index.
+World::Index with_next(World::Index index, const Level& level) {
+  const std::uint32_t next = index.solid_count;
+  auto piece = static_cast<std::uint32_t>(index.pieces.size());
+  add_solid(index, level, next);
+  for (; piece < index.pieces.size(); ++piece) {
+    if (!put_in(index.tree, box_of(index.prism(piece)), piece)) return make_index(level, next + 1);
+  }
+  return index;
+}
+
 }  // namespace
 
 World::World(const Level& level) {
   need_solids(level);
-  index_ = std::make_shared<const Index>(make_index(level));
+  index_ = std::make_shared<const Index>(
+      make_index(level, static_cast<std::uint32_t>(level.solids.size())));
+}
+
+World World::with_solids(const Level& level) const {
+  if (level.solids.size() < index_->solid_count || level.plane != index_->plane) {
+    throw UsageError(
+        fmt::format("the level has {} solids and is not the one of the world, which knows {}",
+                    level.solids.size(), index_->solid_count));
+  }
+  need_solids(level, index_->solid_count);
+  World world = *this;
+  Index index = *index_;
+  while (index.solid_count < level.solids.size()) index = with_next(std::move(index), level);
+  world.index_ = std::make_shared<const Index>(std::move(index));
+  if (!world.gone_.empty()) world.gone_.resize(level.solids.size(), 0);
+  return world;
 }
 
 Plane World::plane() const noexcept {

@@ -23,9 +23,10 @@ struct Piece {
 
 struct World::Index {
   Plane plane = Plane::ground;
+  std::uint32_t solid_count = 0;  ///< Of the level.
   std::vector<PrismEdge> edges;
   std::vector<PrismSlopes> slopes;
-  std::vector<Piece> pieces;  ///< In the order of the tree.
+  std::vector<Piece> pieces;  ///< In the order of the tree; those put in later follow.
   Tree tree;
 
   Prism prism(std::uint32_t piece) const {

@@ -90,17 +90,38 @@ struct Cut {
   double cost = std::numeric_limits<double>::infinity();
 };
 
+FloatBox rounded_outwards(const Box& box) {
+  FloatBox rounded;
+  for (std::size_t axis = 0; axis < 3; ++axis) {
+    rounded.low[axis] = round_down(box.low[axis]);
+    rounded.high[axis] = -round_down(-box.high[axis]);
+  }
+  return rounded;
+}
+
+Tree::Node empty_node() {
+  Tree::Node node{};
+  for (std::size_t axis = 0; axis < 3; ++axis) {
+    node.sides[axis].fill(std::numeric_limits<float>::infinity());
+    node.sides[axis + 3].fill(-std::numeric_limits<float>::infinity());
+  }
+  return node;
+}
+
+void fill(Tree::Node& node, std::size_t slot, const FloatBox& box, std::uint32_t child) {
+  for (std::size_t axis = 0; axis < 3; ++axis) {
+    node.sides[axis][slot] = box.low[axis];
+    node.sides[axis + 3][slot] = box.high[axis];
+  }
+  node.child[slot] = child;
+}
+
 class Builder {
  public:
   explicit Builder(std::span<const Box> boxes) {
     items_.reserve(boxes.size());
     for (const Box& box : boxes) {
-      Item item{{}, static_cast<std::uint32_t>(items_.size())};
-      for (std::size_t axis = 0; axis < 3; ++axis) {
-        item.box.low[axis] = round_down(box.low[axis]);
-        item.box.high[axis] = -round_down(-box.high[axis]);
-      }
-      items_.push_back(item);
+      items_.push_back({rounded_outwards(box), static_cast<std::uint32_t>(items_.size())});
     }
   }
 
@@ -130,23 +151,6 @@ class Builder {
       fill(tree_.nodes[at], slot, part.box, child);
     }
     return at;
-  }
-
-  static Tree::Node empty_node() {
-    Tree::Node node{};
-    for (std::size_t axis = 0; axis < 3; ++axis) {
-      node.sides[axis].fill(std::numeric_limits<float>::infinity());
-      node.sides[axis + 3].fill(-std::numeric_limits<float>::infinity());
-    }
-    return node;
-  }
-
-  static void fill(Tree::Node& node, std::size_t slot, const FloatBox& box, std::uint32_t child) {
-    for (std::size_t axis = 0; axis < 3; ++axis) {
-      node.sides[axis][slot] = box.low[axis];
-      node.sides[axis + 3][slot] = box.high[axis];
-    }
-    node.child[slot] = child;
   }
 
   using Parts = std::array<Range, Tree::kWidth>;
@@ -255,10 +259,70 @@ class Builder {
   Tree tree_;
 };
 
+FloatBox box_in(const Tree::Node& node, std::size_t slot) {
+  FloatBox box;
+  for (std::size_t axis = 0; axis < 3; ++axis) {
+    box.low[axis] = node.sides[axis][slot];
+    box.high[axis] = node.sides[axis + 3][slot];
+  }
+  return box;
+}
+
+FloatBox with(FloatBox box, const FloatBox& other) {
+  box.add(other);
+  return box;
+}
+
+// An empty slot of a node, or the one whose box grows least.
+std::size_t slot_for(const Tree::Node& node, const FloatBox& box) {
+  std::size_t best = 0;
+  double least = std::numeric_limits<double>::infinity();
+  for (std::size_t slot = 0; slot < Tree::kWidth; ++slot) {
+    const FloatBox its = box_in(node, slot);
+    if (its.low[0] > its.high[0]) return slot;
+    const double growth = with(its, box).area() - its.area();
+    if (growth >= least) continue;
+    least = growth;
+    best = slot;
+  }
+  return best;
+}
+
 }  // namespace
 
 Tree build_tree(std::span<const Box> boxes) {
   return Builder(boxes).build();
+}
+
+bool put_in(Tree& tree, const Box& box, std::uint32_t item) {
+  if (tree.nodes.empty()) return false;
+  const FloatBox its = rounded_outwards(box);
+  std::vector<std::pair<std::uint32_t, std::size_t>> path;
+  for (std::uint32_t at = 0; (at & Tree::kItemBit) == 0;) {
+    if (path.size() + 1 >= Tree::kMostDepth) return false;
+    const std::size_t slot = slot_for(tree.nodes[at], its);
+    path.emplace_back(at, slot);
+    const FloatBox there = box_in(tree.nodes[at], slot);
+    if (there.low[0] > there.high[0]) break;
+    at = tree.nodes[at].child[slot];
+  }
+  const auto [last, slot] = path.back();
+  const FloatBox there = box_in(tree.nodes[last], slot);
+  std::uint32_t child = item | Tree::kItemBit;
+  if (there.low[0] <= there.high[0]) {
+    // The item that was there and the new one go into a node of their own.
+    child = static_cast<std::uint32_t>(tree.nodes.size());
+    Tree::Node both = empty_node();
+    fill(both, 0, there, tree.nodes[last].child[slot]);
+    fill(both, 1, its, item | Tree::kItemBit);
+    tree.nodes.push_back(both);
+  }
+  for (const auto& [at, on_path] : path) {
+    const FloatBox grown = with(box_in(tree.nodes[at], on_path), its);
+    fill(tree.nodes[at], on_path, grown, tree.nodes[at].child[on_path]);
+  }
+  tree.nodes[last].child[slot] = child;
+  return true;
 }
 
 }  // namespace gaze

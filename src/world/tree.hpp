@@ -43,6 +43,10 @@ struct Tree {
 /// Infinite boxes are cut to +-kFarthest. Deterministic; O(n log n).
 [[nodiscard]] Tree build_tree(std::span<const Box> boxes);
 
+/// Puts one more item in where the boxes grow least. False, and nothing is done, if a path from the
+/// root would become too long: then the tree has to be built anew.
+[[nodiscard]] bool put_in(Tree& tree, const Box& box, std::uint32_t item);
+
 constexpr float kFarthest = 1e30F;
 
 }  // namespace gaze

@@ -477,6 +477,32 @@ TEST(AddSolid, StopsSightAndIsWalkedRound) {
   EXPECT_EQ(restored.digest(), Simulation(hall("")).digest());
 }
 
+// Meshes are mended one solid after the other, those of bodies that come later as well: a restored
+// game has the same ones, whatever it has been before.
+TEST(AddSolid, ManyGoOnFromASaveToTheSameBits) {
+  Simulation game(hall(""));
+  scenes::Random random(17);
+  for (int i = 0; i < 12; ++i) {
+    Solid block;
+    block.id = "block-" + std::to_string(i);
+    const Vector2d at{random.between(2.0, 8.0), random.between(-5.0, 5.0)};
+    block.points = {at, at + Vector2d{1.0, 0.2}, at + Vector2d{0.8, 1.0}};
+    block.can_go = i % 3 == 0;
+    game.add_solid(block);
+    if (i == 5) game.spawn("pruner", {1.0, 4.0, 0.0}, {});
+    if (i == 7) game.set_value("kind.pruner.radius", 0.35);
+    for (int step = 0; step < 5; ++step) game.step();
+  }
+  Simulation restored(hall(""));
+  Solid other;
+  other.id = "other";
+  other.points = {{3, 3}, {4, 3}, {4, 4}};
+  restored.add_solid(other);
+  restored.restore(game.save());
+  EXPECT_EQ(all_told(restored, 400), all_told(game, 400));
+  EXPECT_EQ(restored.digest(), game.digest());
+}
+
 TEST(SetGone, OfWhatCanGoOpensWays) {
   Simulation game(hall(testing::wall("gate", "[[5, -6], [5, 6]]", "can_go = true") +
                        testing::wall("west", "[[-5, -6], [-5, 6]]") +

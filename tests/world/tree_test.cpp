@@ -54,6 +54,34 @@ TEST(Tree, IsNotDeepWhenAllBoxesAreInOnePlace) {
   EXPECT_EQ(items_below(build_tree(boxes), 0, 1).size(), 5000U);
 }
 
+TEST(Tree, HoldsWhatIsPutInLaterAsWell) {
+  for (const std::size_t count : {1U, 8U, 9U, 300U}) {
+    const std::vector<Box> boxes = random_boxes(count + 200, count, 20.0);
+    Tree tree = build_tree({boxes.data(), count});
+    for (std::size_t i = count; i < boxes.size(); ++i) {
+      ASSERT_TRUE(put_in(tree, boxes[i], static_cast<std::uint32_t>(i)));
+    }
+    EXPECT_EQ(items_below(tree, 0, 1).size(), boxes.size());
+  }
+  Tree empty = build_tree({});
+  EXPECT_FALSE(put_in(empty, Box{}, 0));
+}
+
+// Where each is put into the box of the one before, a path grows with each of them.
+TEST(Tree, RefusesToBecomeTooDeep) {
+  Tree tree = build_tree(random_boxes(8, 3, 20.0));
+  std::size_t count = 8;
+  for (double size = 1.0; count < 5'000; size /= 2.0, ++count) {
+    const Box box{{1.0, 1.0, 1.0}, {1.0 + size, 1.0 + size, 1.0 + size}};
+    const std::size_t nodes = tree.nodes.size();
+    if (put_in(tree, box, static_cast<std::uint32_t>(count))) continue;
+    EXPECT_EQ(tree.nodes.size(), nodes);
+    break;
+  }
+  EXPECT_LT(count, 5'000U);
+  EXPECT_EQ(items_below(tree, 0, 1).size(), count);
+}
+
 bool touches(const Box& box, const PlanSegment& s) {  // slabs in double
   const double from[] = {s.from.plan.x(), s.from.plan.y(), s.from.across};
   const double to[] = {s.to.plan.x(), s.to.plan.y(), s.to.across};

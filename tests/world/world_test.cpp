@@ -183,6 +183,40 @@ TEST(Ties, GoToTheSolidThatComesFirst) {
   EXPECT_EQ(world.first_overlap({{1, 0.5, 0}, 0.3, 1}, Stops::bodies)->index, 0U);
 }
 
+// Solids that are put in one by one, a few or many at once, into nothing or among others.
+TEST(World, WithSolidsPutInAnswersAsOneMadeWithThem) {
+  for (std::uint64_t seed = 1; seed <= testing::rounds(20); ++seed) {
+    const Level all = scenes::make_scene(120, 40.0, seed);
+    scenes::Random random(seed);
+    Level level = all;
+    level.solids.resize(seed % 3 == 0 ? 0 : 20);
+    World grown(level);
+    if (!level.solids.empty()) grown.set_gone({3}, true);
+    while (level.solids.size() < all.solids.size()) {
+      const std::size_t more = 1 + random.next() % 30;
+      for (std::size_t i = 0; i < more && level.solids.size() < all.solids.size(); ++i) {
+        level.solids.push_back(all.solids[level.solids.size()]);
+      }
+      grown = grown.with_solids(level);
+    }
+    World fresh(level);
+    if (seed % 3 != 0) fresh.set_gone({3}, true);
+    EXPECT_EQ(grown.is_gone({3}), seed % 3 != 0);
+    for (int i = 0; i < 300; ++i) {
+      const Segment segment{{random.between(0, 40), random.between(0, 40), random.between(0, 3)},
+                            {random.between(0, 40), random.between(0, 40), random.between(0, 3)}};
+      const auto expected = fresh.first_touch(segment, Stops::sight);
+      const auto found = grown.first_touch(segment, Stops::sight);
+      ASSERT_EQ(found.has_value(), expected.has_value());
+      if (!found) continue;
+      EXPECT_EQ(found->solid, expected->solid);
+      EXPECT_EQ(found->share, expected->share);
+      const Cylinder body{segment.from, 0.4, 1.7};
+      EXPECT_EQ(grown.first_overlap(body, Stops::bodies), fresh.first_overlap(body, Stops::bodies));
+    }
+  }
+}
+
 TEST(World, WithoutSolidsIsClear) {
   const World world{Level{}};
   EXPECT_TRUE(world.is_clear(between(0, 0, 0, 9, 9, 9), Stops::sight));
