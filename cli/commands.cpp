@@ -35,6 +35,7 @@ struct Calls {
   DrawOptions draw;
   CoverOptions cover;
   PathOptions path;
+  ExpectOptions expect;
   SchemaOptions schema;
   CompleteOptions complete;
   DemoOptions demo;
@@ -80,6 +81,19 @@ void add_path(CLI::App& app, Calls& calls) {
   path->add_option("--kind", calls.path.kind, "whose body it is")->required()->type_name("K");
   path->add_option("--output", calls.path.output, ".png or .svg file to draw")->type_name("FILE");
   path->add_flag("--json", calls.path.json, "print it as JSON");
+}
+
+void add_expect(CLI::App& app, Calls& calls) {
+  CLI::App* expect =
+      app.add_subcommand("expect", "plays levels as their expectations ask, and says what holds");
+  expect->add_option("LEVEL", calls.expect.files, "level files")->required();
+  add_level_options(*expect, calls.expect.level);
+  expect->add_option("--only", calls.expect.only, "these expectations alone, as ID,ID")
+      ->delimiter(',')
+      ->type_name("ID,...");
+  expect->add_option("--junit", calls.expect.junit, "write the results as JUnit XML")
+      ->type_name("FILE");
+  expect->add_flag("--json", calls.expect.json, "print the results as JSON");
 }
 
 void add_draw(CLI::App& app, Calls& calls) {
@@ -131,6 +145,7 @@ void add_calls(CLI::App& app, Calls& calls) {
   add_cover(app, calls);
   add_path(app, calls);
   add_draw(app, calls);
+  add_expect(app, calls);
   add_keys(app, calls);
 
   CLI::App* demo = app.add_subcommand("demo", "plays the demo level and writes its pictures");
@@ -144,6 +159,7 @@ int call(const CLI::App& app, const Calls& calls, const Streams& streams) {
   if (app.got_subcommand("draw")) return draw(calls.draw, streams);
   if (app.got_subcommand("cover")) return cover(calls.cover, streams);
   if (app.got_subcommand("path")) return path(calls.path, streams);
+  if (app.got_subcommand("expect")) return expect(calls.expect, streams);
   if (app.got_subcommand("schema")) return schema(calls.schema, streams);
   if (app.got_subcommand("complete")) return complete(calls.complete, streams);
   return demo(calls.demo, streams);

@@ -11,7 +11,7 @@
 namespace gaze::cli {
 
 /// Exit statuses of the command.
-enum Status { done = 0, check_failed = 1, unusable = 2 };
+enum Status { done = 0, check_failed = 1, unusable = 2, ended_early = 130 };
 
 /// Where a call prints: what a program reads, and everything else.
 struct Streams {
@@ -84,6 +84,14 @@ struct PathOptions {
   bool json = false;
 };
 
+struct ExpectOptions {
+  std::vector<std::string> files;
+  LevelOptions level;
+  std::vector<std::string> only;  ///< Ids of expectations; empty: all.
+  std::string junit;
+  bool json = false;
+};
+
 struct SchemaOptions {
   bool reference = false;  ///< Markdown for people instead of a schema for editors.
 };
@@ -103,6 +111,7 @@ int why(const WhyOptions& options, const Streams& streams);
 int draw(const DrawOptions& options, const Streams& streams);
 int cover(const CoverOptions& options, const Streams& streams);
 int path(const PathOptions& options, const Streams& streams);
+int expect(const ExpectOptions& options, const Streams& streams);
 int schema(const SchemaOptions& options, const Streams& streams);
 int complete(const CompleteOptions& options, const Streams& streams);
 int demo(const DemoOptions& options, const Streams& streams);

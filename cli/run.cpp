@@ -10,6 +10,8 @@
 #include <vector>
 
 #include "gaze/tools/duel.hpp"
+#include "gaze/tools/figures.hpp"
+#include "gaze/tools/report.hpp"
 #include "level/numbers.hpp"
 #include "level/spelling.hpp"
 #include "output.hpp"
@@ -127,12 +129,15 @@ int run(const RunOptions& options, const Streams& streams) {
   Simulation simulation(level);
   std::optional<OutputFile> trace;
   if (format) trace.emplace(options.trace).write(trace_head(*format));
+  const std::vector<Figure> figures = all_figures(simulation.level());
+  Figures measures(simulation, figures);
   const std::vector<Event> events = play(streams, simulation, run_length(level), [&] {
+    measures.add(simulation);
     if (trace) trace->write(trace_lines(simulation, *format));
   });
   if (trace) trace->finish();
   if (options.json) {
-    streams.out << run_json(simulation, events);
+    streams.out << run_json(simulation, events, figures, measures.values());
     return done;
   }
   streams.out << worded("{}: {} s at {} steps a second, seed {}\n\n", on_one_line(level.name),
@@ -141,6 +146,7 @@ int run(const RunOptions& options, const Streams& streams) {
   streams.out << '\n'
               << summary(simulation, events) << harm_table(simulation, events)
               << place_table(simulation, events) << score_lines(simulation);
+  if (!figures.empty()) streams.out << '\n' << figure_table(figures, measures.values());
   return done;
 }
 

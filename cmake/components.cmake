@@ -1,11 +1,11 @@
 # The library comes in components, so that a program ships only what it uses. The core plays and asks; the others read
 # files, study whole runs, and draw. `gaze::gaze` is all of them.
 
-# gaze_component(NAME FOLDERS folder... HEADERS header... [USES component...] [NEEDS library] [PRIVATE target...])
-# The folders are those of src/. NEEDS is a library that pkg-config knows, and that programs need which link the
+# gaze_component(NAME FOLDERS folder... HEADERS header... [USES component...] [NEEDS library...] [PRIVATE target...])
+# The folders are those of src/. NEEDS are libraries that pkg-config knows, and that programs need which link the
 # component statically; PRIVATE is needed to build it alone. What it uses and needs is kept for the rules to install.
 function(gaze_component name)
-  cmake_parse_arguments(ARG "" "NEEDS" "FOLDERS;HEADERS;USES;PRIVATE" ${ARGN})
+  cmake_parse_arguments(ARG "" "" "FOLDERS;HEADERS;USES;NEEDS;PRIVATE" ${ARGN})
   list(TRANSFORM ARG_FOLDERS REPLACE "(.+)" "${PROJECT_SOURCE_DIR}/src/\\1/*.cpp" OUTPUT_VARIABLE patterns)
   file(GLOB sources CONFIGURE_DEPENDS ${patterns})
   set(target gaze_${name})
@@ -17,11 +17,11 @@ function(gaze_component name)
   target_compile_features(${target} PUBLIC cxx_std_20)
   target_include_directories(${target} PRIVATE ${PROJECT_SOURCE_DIR}/src)
   target_link_libraries(${target} PRIVATE fmt::fmt ${ARG_PRIVATE})
-  if(ARG_NEEDS)
+  foreach(library ${ARG_NEEDS})
     find_package(PkgConfig REQUIRED)
-    pkg_check_modules(${ARG_NEEDS} REQUIRED IMPORTED_TARGET ${ARG_NEEDS})
-    target_link_libraries(${target} PRIVATE PkgConfig::${ARG_NEEDS})
-  endif()
+    pkg_check_modules(${library} REQUIRED IMPORTED_TARGET ${library})
+    target_link_libraries(${target} PRIVATE PkgConfig::${library})
+  endforeach()
   set(GAZE_NEEDS_${name} "${ARG_NEEDS}" PARENT_SCOPE)
   set(GAZE_USES_${name} "${ARG_USES}" PARENT_SCOPE)
   foreach(used ${ARG_USES})

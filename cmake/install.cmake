@@ -21,7 +21,7 @@ endif()
 
 set(GAZE_CONFIG_LISTS "")
 foreach(component ${GAZE_INSTALLED})
-  string(APPEND GAZE_CONFIG_LISTS "set(Gaze_needs_${component} ${GAZE_NEEDS_${component}})\n"
+  string(APPEND GAZE_CONFIG_LISTS "set(Gaze_needs_${component} \"${GAZE_NEEDS_${component}}\")\n"
                                   "set(Gaze_uses_${component} ${GAZE_USES_${component}})\n")
 endforeach()
 configure_package_config_file(cmake/GazeConfig.cmake.in ${PROJECT_BINARY_DIR}/GazeConfig.cmake
@@ -41,7 +41,9 @@ set(GAZE_LIBS "")
 set(GAZE_NEEDS fmt)
 foreach(component core ${GAZE_COMPONENTS})
   string(PREPEND GAZE_LIBS "-lgaze_${component} ")
-  string(APPEND GAZE_NEEDS " ${GAZE_NEEDS_${component}}")
+  foreach(library ${GAZE_NEEDS_${component}})
+    string(APPEND GAZE_NEEDS " ${library}")
+  endforeach()
   if(component STREQUAL core)
     set(GAZE_PC_NAME "Gaze, the core")
     configure_file(cmake/gaze.pc.in ${PROJECT_BINARY_DIR}/gaze-core.pc @ONLY)

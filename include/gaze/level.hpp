@@ -1,6 +1,7 @@
 #pragma once
 
 #include <cstdint>
+#include <memory>
 #include <optional>
 #include <string>
 #include <string_view>
@@ -8,14 +9,16 @@
 
 #include "gaze/error.hpp"
 #include "gaze/face.hpp"
+#include "gaze/figure.hpp"
 #include "gaze/kind.hpp"
 #include "gaze/solid.hpp"
+#include "gaze/track.hpp"
 
 /// What a designer wrote, as plain values. `read_level` makes a Level from a file; a program may as
 /// well fill one in by itself. The comments give units and ranges; the reader enforces them.
 namespace GAZE_FACE gaze {
 
-enum class Driver { mind, script, host };
+enum class Driver { mind, script, host, track };
 enum class PatrolStyle { round, to_and_fro };
 
 struct Team {
@@ -48,13 +51,14 @@ struct PatrolStop {
 struct Agent {
   std::string id;
   std::uint32_t kind = 0;  ///< Index in Level::kinds; its own if it changes values of its kind.
-  std::optional<Driver> driver;      ///< Else its script, if it has one, and its mind.
+  std::optional<Driver> driver;      ///< Else its track or script, if it has one, and its mind.
   Vector3d position{0.0, 0.0, 0.0};  ///< Of the feet.
   Angle facing;
   std::vector<Vector3d> patrol;
   std::vector<PatrolStop> stops;  ///< By patrol point; empty: it goes on at once.
   PatrolStyle patrol_style = PatrolStyle::round;
   std::vector<ScriptStep> script;
+  std::shared_ptr<const Track> track;  ///< Instead of a script; then it begins where that begins.
   /// Until woken it perceives nothing and does nothing. What something wakes begins asleep.
   bool is_asleep = false;
   /// True for agents that a simulation keeps for what others may leave behind, and for those that
@@ -158,6 +162,8 @@ struct Level {
   Round round;
   std::optional<Bounds> bounds;
   std::vector<Agent> agents;
+  std::vector<Figure> figures;
+  std::vector<Expectation> expectations;
   Origins origins;
 
   const Kind& kind_of(const Agent& agent) const { return kinds[agent.kind]; }

@@ -8,17 +8,10 @@
 #include "gaze/error.hpp"
 #include "gaze/face.hpp"
 #include "gaze/level.hpp"
+#include "gaze/setting.hpp"
 
 /// Reading level files. docs/level-file.md is the reference of their keys.
 namespace GAZE_FACE gaze {
-
-/// A value changed for one reading: "kind.pruner.sight.range" and "6". The value is TOML; text may
-/// go without quotes.
-struct Setting {
-  std::string path;
-  std::string value;
-  std::string said_as = "--set " + path;  ///< Of faults with it: their place.
-};
 
 /// What is read at most, beside what a level may have at most; more is an error that names the
 /// limit.

@@ -27,6 +27,9 @@ class Prepared {
   /// The same with a world that is there already. Throws UsageError if it is none of the level.
   Prepared(const std::shared_ptr<const Level>& level, const World& world);
 
+  /// The same level with another seed: what has been made ready is shared.
+  Prepared with_seed(std::uint64_t seed) const;
+
   const Level& level() const noexcept;
   const World& world() const noexcept;
 

@@ -127,6 +127,8 @@ class Simulation {
   /// What one agent can tell of another now, and why. Throws UsageError for an unknown id.
   [[nodiscard]] Verdict look(AgentId looker, AgentId other) const;
   [[nodiscard]] Verdict look(std::string_view looker, std::string_view other) const;
+  /// The same answer as `look(...).sees`, without its reasons, and quicker.
+  [[nodiscard]] bool sees(AgentId looker, AgentId other) const;
   [[nodiscard]] Looker looker(
       AgentId agent) const;  ///< As `look` uses it. Throws UsageError without sight.
   [[nodiscard]] LookedAt looked(AgentId agent) const;

@@ -138,6 +138,14 @@ ScriptLinks links_of(Finder& finder, const Kind& kind, const ScriptStep& step) {
   return links;
 }
 
+void name_noises(Finder& finder, const Track& track) {
+  for (const TrackPoint& point : track.points) {
+    for (const TrackDeed& deed : point.deeds) {
+      if (deed.what == TrackDeed::What::noise) static_cast<void>(finder.noise(deed.name));
+    }
+  }
+}
+
 }  // namespace
 
 Links::Links(const Level& level) {
@@ -150,6 +158,7 @@ Links::Links(const Level& level) {
     for (const ScriptStep& step_of_script : agent.script) {
       links.push_back(links_of(finder, level.kind_of(agent), step_of_script));
     }
+    if (agent.track) name_noises(finder, *agent.track);
   }
 }
 

@@ -4,6 +4,8 @@
 #include <set>
 #include <string>
 
+#include "level/figures.hpp"
+
 namespace gaze {
 namespace {
 
@@ -71,7 +73,12 @@ std::shared_ptr<const Level> with_pools(std::shared_ptr<const Level> level,
   const bool any_spare = std::any_of(agents.begin(), agents.end(), is_spare);
   if (!any_spare && std::none_of(agents.begin(), agents.end(), leaves)) return level;
   auto extended = std::make_shared<Level>(*level);
+  std::vector<std::string> gone;
+  for (const Agent& agent : agents) {
+    if (agent.is_spare) gone.push_back(agent.id);
+  }
   std::erase_if(extended->agents, is_spare);
+  if (any_spare) drop_figures_of_nobody(*extended, gone);
   std::set<std::string> ids;
   for (const Agent& agent : extended->agents) ids.insert(agent.id);
   const auto placed = static_cast<Index>(extended->agents.size());

@@ -67,6 +67,16 @@ struct HandWish {
   Vector3d feet{0.0, 0.0, 0.0};   ///< Where who wishes that is at that moment.
 };
 
+/// What somebody who is driven did at once, in the last step.
+struct Deed {
+  std::uint32_t who = 0;
+  TrackDeed::What what = TrackDeed::What::take;
+  std::uint32_t thing = 0;  ///< The agent taken, or the kind thrown.
+  NoiseName noise;
+  Vector3d place{0.0, 0.0, 0.0};
+  double reach = 0.0;
+};
+
 /// A push by a blow: metres a second, level.
 struct Push {
   std::uint32_t who = 0;
@@ -127,6 +137,7 @@ struct Told {
 
   // For combat, and for who is in play.
   std::vector<HandWish> hands;
+  std::vector<Deed> deeds;          ///< For traces; kept until the next step.
   std::vector<std::uint32_t> gone;  ///< Who has been defeated, caught or lost.
   std::vector<Coming> comings;
 

@@ -32,6 +32,7 @@ std::string held_by(const Explaining& state, std::uint32_t who) {
   if (!state.lives.alive[who]) return "it is defeated";
   if (!state.minds.awake[who]) return "it is asleep until something wakes it";
   if (state.fixed.driver[who] == Driver::host) return "the host drives it";
+  if (state.fixed.driver[who] == Driver::track) return "it follows its track";
   if (gait == Gait::fixed) return "it is fixed";
   if (state.ways.is_leaping(who)) return leap_text(state, who);
   if (gait == Gait::drop) {

@@ -345,6 +345,9 @@ std::optional<Vector3d> FieldReader::read_point(const Node& node, const std::str
 }
 
 void FieldReader::point(const char* key, Vector3d& point) {
+  // Who follows a track begins where that begins.
+  const bool is_of_track = node_of("track") != nullptr && std::string_view(key) == "at";
+  if (is_of_track && reader_.find(key) == nullptr) return;
   const Node* node = reader_.need(key, "a place");
   const auto read = node != nullptr ? read_point(*node, reader_.path_of(key)) : std::nullopt;
   if (read) point = *read;

@@ -129,6 +129,10 @@ class FieldReader {
             double& height);
   void triangles(const Solid&) {}  // they have a file of their own
 
+  void track(const char* key, std::shared_ptr<const Track>& track);
+  void picks(const char* key, std::vector<EventPick>& picks);
+  void settings(const char* key, std::map<std::string, std::string>& settings);
+
   void needs(const char* key, const char* other, std::string_view what);
 
   template <typename Part>

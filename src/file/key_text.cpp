@@ -68,6 +68,12 @@ std::string plain_type_text(const Key& key) {
       return "reaction";
     case Sort::reactions:
       return fmt::format("reactions by {}", key.words);
+    case Sort::picks:
+      return fmt::format("list of {} events", key.count);
+    case Sort::track:
+      return "file name, or table";
+    case Sort::settings:
+      return "table of paths and values";
     case Sort::amounts:
       return "table of numbers, " + range_text(key.allowed);
   }

@@ -35,6 +35,8 @@ void read_links(ReadContext& context, TableReader& top, const Names& names, Leve
 void read_starts(ReadContext& context, TableReader& top, const Names& names, Level& level);
 void read_round(ReadContext& context, TableReader& top, Level& level);
 void read_bounds(ReadContext& context, TableReader& top, const Names& names, Level& level);
+void read_figures(ReadContext& context, TableReader& top, const Names& names, Level& level);
+void read_expectations(ReadContext& context, TableReader& top, const Names& names, Level& level);
 
 /// The keys that an agent may change of its kind.
 [[nodiscard]] const std::vector<std::string>& kind_keys();

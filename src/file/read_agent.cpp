@@ -97,6 +97,12 @@ class AgentReader {
     agent.place = table.place;
     fields(reader, agent);
     if (!agent.driver && table.find("script") != nullptr) agent.driver = Driver::script;
+    if (agent.track) {
+      const TrackPose begin = pose_at(*agent.track, 0.0);
+      agent.driver = agent.driver.value_or(Driver::track);
+      agent.position = begin.place;
+      agent.facing = begin.facing.value_or(agent.facing);
+    }
     agent.kind = own_kind(table, path, agent.kind);
     reader.know(kind_keys());
     context_.origins[path] = table.place;

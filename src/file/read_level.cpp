@@ -34,6 +34,8 @@ class LevelReader {
     read_starts(context_, top_, names_, level_);
     read_round(context_, top_, level_);
     read_bounds(context_, top_, names_, level_);
+    read_figures(context_, top_, names_, level_);
+    read_expectations(context_, top_, names_, level_);
     top_.finish();
     level_.origins = std::move(context_.origins);
     check_whole();

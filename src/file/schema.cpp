@@ -91,6 +91,16 @@ Json value_of(const Key& key) {
       return reaction();
     case Sort::reactions:
       return any_of({reaction(), {{"type", "object"}, {"additionalProperties", reaction()}}});
+    case Sort::picks:
+      return list_of(reference_to(kPickKeys.name), key.count, key.count);
+    case Sort::track: {
+      Json table{{"type", "object"}, {"additionalProperties", false}};
+      table["properties"] = {{"file", {{"type", "string"}}}, {"agent", {{"type", "string"}}}};
+      table["required"] = {"file"};
+      return any_of({{{"type", "string"}}, std::move(table)});
+    }
+    case Sort::settings:
+      return {{"type", "object"}};
     case Sort::amounts:
       return {{"type", "object"}, {"additionalProperties", number_in(key.allowed, "number")}};
   }

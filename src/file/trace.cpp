@@ -2,9 +2,11 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <nlohmann/json.hpp>
 
 #include "level/rounded.hpp"
+#include "simulation/state.hpp"
 
 namespace gaze {
 namespace {
@@ -16,12 +18,83 @@ double heading(const Simulation& simulation, const Projectile& shot) {
       .degrees();
 }
 
+/// What somebody who is driven does, so that a track can have it done again. All empty of others.
+struct Doing {
+  std::string fires;  ///< The share of the step, and the attacks if not all.
+  std::optional<Vector3d> aim;
+  bool is_plan_aim = false;
+  std::string does;
+};
+
+std::string fires_text(const Simulation::State& state, std::uint32_t who, const Trigger& trigger) {
+  if (!trigger.fires) return "";
+  const Moment left = std::clamp<Moment>(trigger.until - state.step_start(), 0, kMomentsPerTick);
+  const double share = static_cast<double>(left) / static_cast<double>(kMomentsPerTick);
+  std::string text = fmt::format("{}", rounded(share));
+  if (trigger.attacks == ~std::uint64_t{0}) return text;
+  const Kind& kind = state.kind(who);
+  for (std::size_t i = 0; i < kind.attacks.size(); ++i) {
+    if ((trigger.attacks >> i & 1U) != 0) text += "+" + kind.attacks[i].name;
+  }
+  return text;
+}
+
+std::string deed_text(const Simulation::State& state, const Deed& deed) {
+  switch (deed.what) {
+    case TrackDeed::What::take:
+      return "take " + state.agent(deed.thing).id;
+    case TrackDeed::What::throw_:
+      return fmt::format("throw {} {} {} {}", state.level().kinds[deed.thing].name,
+                         rounded(deed.place.x()), rounded(deed.place.y()), rounded(deed.place.z()));
+    case TrackDeed::What::noise:
+      return fmt::format("noise {} {}", deed.noise.text, rounded(deed.reach));
+    default:
+      return "drop";
+  }
+}
+
+Doing doing_of(const Simulation& simulation, AgentId agent) {
+  const Simulation::State& state = state_of(simulation);
+  Doing doing;
+  if (state.fixed.driver[agent.index] == Driver::mind) return doing;
+  const Trigger& trigger = state.bodies.trigger[agent.index];
+  doing.fires = fires_text(state, agent.index, trigger);
+  doing.aim = trigger.aim;
+  doing.is_plan_aim = trigger.is_plan;
+  if (state.ways.quiet[agent.index] != 0) doing.does = "quiet";
+  for (const Deed& deed : state.told.deeds) {
+    if (deed.who != agent.index) continue;
+    doing.does += (doing.does.empty() ? "" : "; ") + deed_text(state, deed);
+  }
+  return doing;
+}
+
+std::string csv_part(const Doing& doing) {
+  std::string aim = ",,";
+  if (doing.aim) {
+    const auto z = doing.is_plan_aim ? "" : fmt::format("{}", rounded(doing.aim->z()));
+    aim = fmt::format("{},{},{}", rounded(doing.aim->x()), rounded(doing.aim->y()), z);
+  }
+  return fmt::format("{},{},{}", doing.fires, aim, doing.does);
+}
+
+void add_doing(nlohmann::ordered_json& json, const Doing& doing) {
+  if (!doing.fires.empty()) json["fires"] = doing.fires;
+  if (doing.aim) {
+    json["aim_x"] = rounded(doing.aim->x());
+    json["aim_y"] = rounded(doing.aim->y());
+    if (!doing.is_plan_aim) json["aim_z"] = rounded(doing.aim->z());
+  }
+  if (!doing.does.empty()) json["does"] = doing.does;
+}
+
 std::string csv_line(const Simulation& simulation, AgentId agent, const AgentState& state) {
   return fmt::format(
-      "{},{},{},{},{},{},{},{},{},,\n", rounded(simulation.seconds()), simulation.id_of(agent),
+      "{},{},{},{},{},{},{},{},{},,,{}\n", rounded(simulation.seconds()), simulation.id_of(agent),
       rounded(state.position.x()), rounded(state.position.y()), rounded(state.position.z()),
       rounded_turn(angle_of(state.facing).degrees()), name_of(state.mode), rounded(state.health),
-      state.target ? simulation.id_of(*state.target) : std::string());
+      state.target ? simulation.id_of(*state.target) : std::string(),
+      csv_part(doing_of(simulation, agent)));
 }
 
 std::string json_line(const Simulation& simulation, AgentId agent, const AgentState& state) {
@@ -35,12 +108,13 @@ std::string json_line(const Simulation& simulation, AgentId agent, const AgentSt
   json["mode"] = name_of(state.mode);
   json["health"] = rounded(state.health);
   json["target"] = state.target ? simulation.id_of(*state.target) : std::string();
+  add_doing(json, doing_of(simulation, agent));
   return json.dump() + "\n";
 }
 
 // A shot stands under the name of who fired it, without mode, health and target.
 std::string csv_line(const Simulation& simulation, const Projectile& shot) {
-  return fmt::format("{},{},{},{},{},{},,,,{},{}\n", rounded(simulation.seconds()),
+  return fmt::format("{},{},{},{},{},{},,,,{},{},,,,,\n", rounded(simulation.seconds()),
                      simulation.id_of(shot.shooter), rounded(shot.position.x()),
                      rounded(shot.position.y()), rounded(shot.position.z()),
                      rounded_turn(heading(simulation, shot)), shot.attack, shot.number);
@@ -62,7 +136,8 @@ std::string json_line(const Simulation& simulation, const Projectile& shot) {
 }  // namespace
 
 std::string trace_head(TraceFormat format) {
-  return format == TraceFormat::csv ? "time,agent,x,y,z,facing,mode,health,target,shot,number\n"
+  return format == TraceFormat::csv ? "time,agent,x,y,z,facing,mode,health,target,shot,number,"
+                                      "fires,aim_x,aim_y,aim_z,does\n"
                                     : "";
 }
 

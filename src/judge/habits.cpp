@@ -182,7 +182,10 @@ void judge_agents(Bench& bench) {
       bench.say(Severity::warning, "driven-never-reacts", agent.place,
                 worded("{} is driven by {}, and reactions of {} do not apply: it will never go "
                        "into a mode by itself",
-                       agent.id, agent.driver == Driver::script ? "its script" : "the program",
+                       agent.id,
+                       agent.driver == Driver::script  ? "its script"
+                       : agent.driver == Driver::track ? "its track"
+                                                       : "the program",
                        kind.name));
     }
     if (agent.driver == Driver::mind && agent.patrol.size() == 1) {

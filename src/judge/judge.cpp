@@ -121,6 +121,7 @@ std::vector<Finding> judge(const Level& as_given) {
   judge_ways(bench);
   judge_links(bench);
   judge_meshes(bench);
+  judge_tracks(bench);
   judge_blind_spots(bench);
   std::vector<Finding> findings = bench.take();
   std::stable_sort(findings.begin(), findings.end(),

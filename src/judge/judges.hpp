@@ -91,6 +91,7 @@ void judge_chases(Bench& bench);       ///< Who is never shaken off.
 void judge_senses(Bench& bench);       ///< Reactions that never come, or for ever; scans; sleepers.
 void judge_ways(Bench& bench);         ///< Patrol points and players that cannot be reached.
 void judge_meshes(Bench& bench);       ///< Triangle meshes with flaws.
+void judge_tracks(Bench& bench);       ///< Tracks that cannot have been played.
 void judge_links(Bench& bench);        ///< Links off the floor or through solids; start places.
 void judge_blind_spots(Bench& bench);  ///< Where those at their posts can never see anybody.
 

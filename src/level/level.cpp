@@ -35,8 +35,9 @@ bool is_hostile(const Level& level, std::uint32_t team, std::uint32_t other) {
 
 Mode idle_mode(const Agent& agent, const Kind& kind) {
   if (agent.driver == Driver::host) return Mode::host;
-  const bool is_scripted = !agent.driver && !agent.script.empty();
-  if (is_scripted || agent.driver == Driver::script) return Mode::script;
+  const bool is_scripted = !agent.driver && (agent.track || !agent.script.empty());
+  if (is_scripted || agent.driver == Driver::track || agent.driver == Driver::script)
+    return Mode::script;
   if (kind.when.idle) return *kind.when.idle;
   const bool mirrors =
       std::any_of(kind.attacks.begin(), kind.attacks.end(),

@@ -209,9 +209,17 @@ Json evidence_json(const Verdict& verdict) {
           {"light", rounded(verdict.evidence.light)}};
 }
 
+// A figure that is none is null.
+Json figure_json(const Figure& figure, const FigureValue& value) {
+  Json json{{"name", figure.name}, {"what", describe(figure)}, {"unit", unit_of(figure)}};
+  json["value"] = value.value ? Json(rounded(*value.value)) : Json(nullptr);
+  return json;
+}
+
 }  // namespace
 
-std::string run_json(const Simulation& simulation, std::span<const Event> events) {
+std::string run_json(const Simulation& simulation, std::span<const Event> events,
+                     std::span<const Figure> figures, std::span<const FigureValue> values) {
   const Level& level = simulation.level();
   Json json;
   json["level"] = level.name;
@@ -231,6 +239,10 @@ std::string run_json(const Simulation& simulation, std::span<const Event> events
   json["duels"] = Json::array();
   for (const Duel& duel : duels(simulation, events)) {
     json["duels"].push_back(duel_json(simulation, duel));
+  }
+  json["figures"] = Json::array();
+  for (std::size_t i = 0; i < figures.size(); ++i) {
+    json["figures"].push_back(figure_json(figures[i], values[i]));
   }
   return dumped(json);
 }

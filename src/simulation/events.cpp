@@ -145,12 +145,8 @@ bool makes_sense(const Event& event) {
 
 }  // namespace
 
-std::string_view name_of(Event::What what) {
-  constexpr std::array<std::string_view, 21> kNames{
-      "arrived", "landed",    "blocked", "took",    "left", "attacked", "fired",
-      "hit",     "spent",     "broke",   "blast",   "hurt", "defeated", "caught",
-      "ended",   "triggered", "heard",   "noticed", "lost", "forgot",   "mode"};
-  return kNames[static_cast<std::size_t>(what)];
+std::string_view name_of(Happening what) {
+  return kHappeningNames[static_cast<std::size_t>(what)];
 }
 
 std::string Simulation::describe(const Event& event) const {

@@ -236,6 +236,16 @@ std::shared_ptr<const Fixed> make_fixed(std::shared_ptr<const Level> level,
   return made;
 }
 
+std::shared_ptr<const Fixed> with_seed(const Fixed& fixed, std::uint64_t seed) {
+  auto level = std::make_shared<Level>(*fixed.level);
+  level->seed = seed;
+  auto made = fixed_of(std::move(level));
+  made->pools = fixed.pools;
+  made->written = fixed.written;
+  made->digest = digest_of(bytes_of_level(*made->level));
+  return made;
+}
+
 std::shared_ptr<Fixed> changed(const Fixed& begun, std::shared_ptr<const Level> level) {
   auto made = fixed_of(std::move(level));
   made->digest = begun.digest;

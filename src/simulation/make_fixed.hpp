@@ -12,6 +12,9 @@ namespace gaze {
 [[nodiscard]] std::shared_ptr<const Fixed> make_fixed(std::shared_ptr<const Level> level,
                                                       std::vector<Kind> written);
 
+/// The same with another seed.
+[[nodiscard]] std::shared_ptr<const Fixed> with_seed(const Fixed& fixed, std::uint64_t seed);
+
 /// The same for a level that has come of another while it was played, with which a game began. Its
 /// agents are taken as they are, and none has left its number to another yet.
 [[nodiscard]] std::shared_ptr<Fixed> changed(const Fixed& begun,

@@ -253,6 +253,13 @@ void members(Archive& to, HandWish& wish) {
 }
 
 template <typename Archive>
+void members(Archive& to, Deed& deed) {
+  auto& [who, what, thing, noise, place, reach] = deed;
+  to.agent(who);
+  archive_all(to, what, thing, noise, place, reach);
+}
+
+template <typename Archive>
 void members(Archive& to, Push& push) {
   auto& [who, velocity] = push;
   to.agent(who);
@@ -283,10 +290,10 @@ void members(Archive& to, Made& made) {
 template <typename Archive>
 void members(Archive& to, Told& told) {
   auto& [news, noises, last_noise, sudden, courses, pushes, placed, changed_tags, changed_solids,
-         modes, wakes, made, arrivals, hands, gone, comings] = told;
+         modes, wakes, made, arrivals, hands, deeds, gone, comings] = told;
   archive_items(to, news, last_noise);
   archive_all(to, noises, sudden, courses, pushes, placed, changed_solids, modes, made, hands,
-              comings);
+              deeds, comings);
   for (auto* agents : {&changed_tags, &wakes, &arrivals, &gone}) archive_agents(to, *agents);
 }
 

@@ -61,6 +61,13 @@ Prepared::Prepared(const std::shared_ptr<const Level>& level, const World& world
   data_ = prepare(std::move(whole), *level, world.whole(), {});
 }
 
+Prepared Prepared::with_seed(std::uint64_t seed) const {
+  Prepared other = *this;
+  other.data_ = std::make_shared<const Data>(
+      Data{gaze::with_seed(*data_->fixed, seed), data_->world, data_->meshes});
+  return other;
+}
+
 const Level& Prepared::level() const noexcept {
   return *data_->fixed->level;
 }

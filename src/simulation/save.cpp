@@ -114,6 +114,8 @@ std::shared_ptr<const Fixed> loaded_changes(PoolLoader& from, const Simulation::
   auto level = std::make_shared<Level>(level_of_bytes(bytes));
   level->name = state.level().name;
   if (!validate(*level).empty()) throw Damaged{};
+  level->figures = state.level().figures;  // what is measured is no part of the game
+  level->expectations = state.level().expectations;
   auto written = std::make_shared<const std::vector<Kind>>(level->kinds);
   complete(*level);
   auto fixed = changed(*state.begun, std::move(level));

@@ -69,6 +69,13 @@ std::string hindrance(const Simulation::State& state, Index looker, Index other)
   return {};
 }
 
+// True where there is no hindrance.
+bool looks_now(const Simulation::State& state, Index looker, Index other) {
+  return looker != other && state.is_up(looker) && state.lives.alive[other] &&
+         is_hostile(state.level(), state.kind(looker).team, state.kind(other).team) &&
+         state.looks_for(looker, other);
+}
+
 const Contact* find_contact(const Simulation::State& state, AgentId looker, AgentId other) {
   const Index about = state.index_of(other);
   for (const Contact& contact : state.knowledge.contacts[state.index_of(looker)]) {
@@ -292,6 +299,15 @@ Verdict Simulation::look(AgentId looker, AgentId other) const {
 
 Verdict Simulation::look(std::string_view looker, std::string_view other) const {
   return look(agent(looker), agent(other));
+}
+
+bool Simulation::sees(AgentId looker, AgentId other) const {
+  const Index who = state_->index_of(looker);
+  const Index whom = state_->index_of(other);
+  if (!state_->kind(who).sight || !looks_now(*state_, who, whom)) return false;
+  Looker eyes = this->looker(looker);
+  eyes.has_noticed = awareness(looker, other) == Awareness::noticed;
+  return can_see(state_->world, eyes, looked(other));
 }
 
 Awareness Simulation::awareness(AgentId looker, AgentId other) const {

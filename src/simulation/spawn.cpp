@@ -106,6 +106,15 @@ bool is_named(const Level& level, Index who) {
                       any(kind.when.rules,
                           [&](const Rule& rule) { return has(rule.reaction.wakes); });
              }) ||
+         any(level.figures,
+             [&](const Figure& figure) {
+               return figure.by == id || figure.of == id ||
+                      any(figure.between, [&](const EventPick& pick) {
+                        return pick.by == id || pick.of == id;
+                      });
+             }) ||
+         any(level.expectations,
+             [&](const Expectation& one) { return one.figure.starts_with(id + "."); }) ||
          any(level.agents, [&](const Agent& agent) {
            return any(agent.script, [&](const ScriptStep& step) { return step.name == id; });
          });

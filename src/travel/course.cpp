@@ -1,4 +1,7 @@
 #include "travel/course.hpp"
+
+#include <array>
+
 #include "geometry/signed_turn.hpp"
 #include "travel/footing.hpp"
 #include "travel/neighbours.hpp"
@@ -95,7 +98,7 @@ void use_thing(Travelling& state, std::uint32_t who, const ScriptStep& step) {
   } else {
     wish.thing = links_of_step(state, who).thing;
   }
-  state.told.hands.push_back(wish);
+  wish_by_hand(state, wish);
 }
 
 // A step of this sort takes no time: it is done at the very moment at which the one before it ends.
@@ -114,7 +117,7 @@ void do_at_once(Travelling& state, std::uint32_t who, const ScriptStep& step) {
   } else if (step.what != ScriptStep::What::noise) {
     use_thing(state, who, step);
   } else {
-    state.make_noise(state.middle(who), step.reach, links_of_step(state, who).noise, who);
+    make_noise_by_will(state, who, links_of_step(state, who).noise, step.reach);
   }
 }
 
@@ -214,6 +217,20 @@ void change_courses(Travelling& state) {
     }
   }
   state.told.courses.clear();
+}
+
+void wish_by_hand(Travelling& state, const HandWish& wish) {
+  constexpr std::array<TrackDeed::What, 3> kDeeds{TrackDeed::What::take, TrackDeed::What::throw_,
+                                                  TrackDeed::What::drop};
+  state.told.hands.push_back(wish);
+  state.told.deeds.push_back(
+      {wish.who, kDeeds[static_cast<std::size_t>(wish.what)], wish.thing, {}, wish.place, 0.0});
+}
+
+void make_noise_by_will(Travelling& state, std::uint32_t who, const NoiseName& name, double reach) {
+  const Vector3d place = state.middle(who);
+  state.make_noise(place, reach, name, who);
+  state.told.deeds.push_back({who, TrackDeed::What::noise, 0, name, place, reach});
 }
 
 void follow_script(Travelling& state, std::uint32_t who) {

@@ -23,4 +23,13 @@ void change_courses(Travelling& state);
 /// Follows an agent's script for one step.
 void follow_script(Travelling& state, std::uint32_t who);
 
+/// Puts an agent where its track has it now, and does what that says. Where it looks is put by the
+/// second.
+void follow_track(Travelling& state, std::uint32_t who);
+void face_along_track(Travelling& state, std::uint32_t who);
+
+/// What scripts and tracks have somebody do at once. Traces tell of it.
+void wish_by_hand(Travelling& state, const HandWish& wish);
+void make_noise_by_will(Travelling& state, std::uint32_t who, const NoiseName& name, double reach);
+
 }  // namespace gaze

@@ -137,7 +137,8 @@ void settle(Travelling& state, std::uint32_t who) {
   if (gait == Gait::drop) return hang(state, who);
   if (state.kind(who).thing && state.bodies.is_airborne[who]) return fly(state, who, false);
   if (!state.fixed.has_relief || (gait != Gait::walk && gait != Gait::hop)) return;
-  if (state.fixed.driver[who] == Driver::host) return;
+  const Driver driver = state.fixed.driver[who];
+  if (driver == Driver::host || driver == Driver::track) return;  // where it is put, it is
   if (state.bodies.is_airborne[who]) return fly(state, who, true);
   const double step = *state.kind(who).move->step_height;
   double support = support_below(state, who);

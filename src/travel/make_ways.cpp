@@ -37,7 +37,9 @@ void find_meshes(Ways& ways, Meshes& meshes, const Fixed& fixed, const Knowledge
 // begins at a start place.
 bool may_need_mesh(const Fixed& fixed, std::uint32_t who) {
   const Kind& kind = *fixed.kind_of[who];
-  const bool goes = fixed.driver[who] != Driver::host && travels(kind.move->gait);
+  const Driver driver = fixed.driver[who];
+  const bool is_put = driver == Driver::host || driver == Driver::track;
+  const bool goes = !is_put && travels(kind.move->gait);
   const std::uint64_t tags = fixed.limit_of[who]->tags;
   return goes || std::any_of(fixed.starts.begin(), fixed.starts.end(), [&](const StartChoice& one) {
            return one.whom.means({who, fixed.kind_index[who], tags});

@@ -276,6 +276,7 @@ void make_step_noise(Travelling& state, std::uint32_t who) {
 // are now. So a chaser needs no extra step to learn where its target went, whatever the order in
 // the file.
 void travel(Travelling& state) {
+  state.told.deeds.clear();
   change_courses(state);
   take_changes(state);
   find_footing(state);
@@ -284,8 +285,12 @@ void travel(Travelling& state) {
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
     if (!state.is_up(who) || state.minds.mode[who] != Mode::script) continue;
     state.bodies.trigger[who] = {};
-    if (state.ways.is_leaping(who)) fly_on(state, who);
-    if (!state.ways.is_leaping(who)) follow_script(state, who);
+    if (state.fixed.driver[who] == Driver::track) {
+      follow_track(state, who);
+    } else {
+      if (state.ways.is_leaping(who)) fly_on(state, who);
+      if (!state.ways.is_leaping(who)) follow_script(state, who);
+    }
     note_move(state, who);
   }
   search_asked(state);
@@ -300,7 +305,11 @@ void travel(Travelling& state) {
       turn(state, who, faced(state, who, before, wish));
     }
     if (!state.ways.is_leaping(who) && !state.ways.has_settled[who]) settle(state, who);
-    if (state.minds.mode[who] == Mode::script) turn(state, who, along_script(state, who));
+    if (state.fixed.driver[who] == Driver::track) {
+      face_along_track(state, who);
+    } else if (state.minds.mode[who] == Mode::script) {
+      turn(state, who, along_script(state, who));
+    }
     note_move(state, who);
     turn_head(state, who);
     make_step_noise(state, who);

@@ -86,6 +86,22 @@ class FieldArchive {
       fields(*this, step);
     });
   }
+  void track(const char*, std::shared_ptr<const Track>& track) {
+    bool is_there = track != nullptr;
+    archive(to_, is_there);
+    if (!is_there) return track.reset();
+    Track own;
+    if constexpr (!Archive::kLoads) own = *track;
+    list(own.points, [this](TrackPoint& point) {
+      archive_all(to_, point.seconds, point.place, point.facing, point.fires, point.attacks,
+                  point.aim, point.is_plan_aim, point.is_quiet, point.line);
+      list(point.deeds, [this](TrackDeed& deed) {
+        archive_all(to_, deed.what, deed.name, deed.place, deed.reach);
+      });
+    });
+    archive(to_, own.file);
+    if constexpr (Archive::kLoads) track = std::make_shared<const Track>(std::move(own));
+  }
   void only_true(const char*) {}
   void needs(const char*, const char*, std::string_view) {}
 

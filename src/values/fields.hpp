@@ -271,6 +271,7 @@ void fields(Visit& visit, Of& agent) {
   visit.patrol("patrol", agent.patrol, agent.stops);
   visit("patrol_style", agent.patrol_style);
   visit.script("script", agent.script);
+  visit.track("track", agent.track);
   visit("driver", agent.driver);
   visit("asleep", agent.is_asleep);
 }
@@ -368,6 +369,46 @@ template <typename Visit, Is<Material> Of>
 void fields(Visit& visit, Of& material) {
   visit("stops", material.stops);
   visit("muffles", material.muffles);
+}
+
+template <typename Visit, Is<EventPick> Of>
+void fields(Visit& visit, Of& pick) {
+  visit.needed("event", pick.event);
+  visit.name("by", pick.by);
+  visit.name("of", pick.of);
+}
+
+template <typename Visit, Is<Figure> Of>
+void fields(Visit& visit, Of& figure) {
+  visit("first", figure.first);
+  visit("last", figure.last);
+  visit("count", figure.count);
+  visit("sum", figure.sum);
+  visit("event", figure.event);
+  visit("least", figure.least);
+  visit("most", figure.most);
+  visit("mean", figure.mean);
+  visit("start", figure.start);
+  visit("end", figure.end);
+  visit("share", figure.share);
+  visit.picks("between", figure.between);
+  visit.name("by", figure.by);
+  visit.name("of", figure.of);
+  visit("from", figure.from);
+  visit("to", figure.to);
+}
+
+template <typename Visit, Is<Expectation> Of>
+void fields(Visit& visit, Of& expectation) {
+  visit.needed_name("id", expectation.id);
+  visit.text("figure", expectation.figure);
+  visit("at_least", expectation.at_least);
+  visit("at_most", expectation.at_most);
+  visit("exactly", expectation.exactly);
+  visit("never", expectation.never);
+  visit("runs", expectation.runs);
+  visit("of_runs", expectation.of_runs);
+  visit.settings("set", expectation.set);
 }
 
 /// The values of the level itself, without its lists.

@@ -63,6 +63,9 @@ struct Key {
     reaction,   ///< A mode or a table: one reaction.
     reactions,  ///< A table of names and reactions, or one reaction.
     amounts,    ///< A table of free names and numbers.
+    picks,      ///< A list of `count` tables, each of which says which events are meant.
+    settings,   ///< A table of paths and values.
+    track,      ///< The name of a file, or a table of that and of the agent that is meant.
   };
   std::string_view name;
   Sort sort = Sort::number;

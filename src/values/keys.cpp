@@ -16,7 +16,8 @@ std::span<const KeyTable* const> all_key_tables() {
       &kSightKeys,  &kScanKeys,  &kHeadKeys,     &kHearingKeys, &kFeelerKeys,   &kNearnessKeys,
       &kTouchKeys,  &kHurtKeys,  &kTellKeys,     &kChooseKeys,  &kMoveKeys,     &kWanderKeys,
       &kAttackKeys, &kThingKeys, &kDefeatKeys,   &kWhenKeys,    &kReactionKeys, &kAgentKeys,
-      &kStopKeys,   &kStepKeys,  &kZoneKeys,     &kStartKeys,   &kRoundKeys,    &kBoundsKeys};
+      &kStopKeys,   &kStepKeys,  &kZoneKeys,     &kStartKeys,   &kRoundKeys,    &kBoundsKeys,
+      &kFigureKeys, &kPickKeys,  &kExpectKeys};
   return kAll;
 }
 

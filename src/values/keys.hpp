@@ -15,6 +15,11 @@ extern const KeyTable kStartKeys;
 extern const KeyTable kRoundKeys;
 extern const KeyTable kBoundsKeys;
 
+// keys_figure.cpp
+extern const KeyTable kFigureKeys;
+extern const KeyTable kPickKeys;
+extern const KeyTable kExpectKeys;
+
 // keys_solid.cpp
 extern const KeyTable kWallKeys;
 extern const KeyTable kBlockKeys;
@@ -57,6 +62,7 @@ extern const KeyTable kReactionKeys;
 extern const KeyTable kAgentKeys;
 extern const KeyTable kStopKeys;
 extern const KeyTable kStepKeys;
+extern const KeyTable kTrackKeys;  ///< Of its key `track`; not a table of the reference.
 
 /// All of them, in the order of the reference.
 [[nodiscard]] std::span<const KeyTable* const> all_key_tables();

@@ -15,7 +15,11 @@ constexpr Key kAgentRows[] = {
     other("patrol", Sort::patrol, "none", "points, or tables of a point and what to do there"),
     word("patrol_style", "round|to and fro", "round", "from the last point to the first, or back"),
     other("script", Sort::script, "none", "steps that it takes, one after the other"),
-    word("driver", "mind|script|host", "script if it has one", "who decides for it; else `mind`"),
+    other("track", Sort::track, "none", "a file of poses that it follows, as it was played once")
+        .with("A name beside the level's, or a table of `file` and `agent` for a file of several. "
+              "It begins where the track begins; [trying.md](trying.md) tells what stands in it."),
+    word("driver", "mind|script|host|track", "as it has one",
+         "who decides for it: its track, its script, else its `mind`"),
     truth("asleep", "whether it perceives and does nothing until it is woken")
         .with("What something `wakes` begins asleep, whatever this says."),
     whole("copies", {1.0, 10'000.0, ""}, "itself alone", "so many, called `ID-1`, `ID-2`, ...")
@@ -48,7 +52,14 @@ constexpr Key kStepRows[] = {
     other("repeat", Sort::truth, "", "begins again; the last step"),
 };
 
+constexpr Key kTrackRows[] = {
+    other("file", Sort::text, kMustBeGiven, "its name, beside the level's"),
+    other("agent", Sort::text, "the only one", "whose lines count, of a file of several"),
+};
+
 }  // namespace
+
+constinit const KeyTable kTrackKeys{"track", "A track", "", "", kTrackRows};
 
 constinit const KeyTable kAgentKeys{
     "agent", "[[agent]]",

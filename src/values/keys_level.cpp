@@ -87,7 +87,8 @@ plane = "ground"
 seconds = 20.0
 )",
     kLevelRows,
-    "team|material|wall|block|door|floor|ramp|stairs|mesh|link|kind|agent|zone|start|round|bounds"};
+    "team|material|wall|block|door|floor|ramp|stairs|mesh|link|kind|agent|zone|start|round|bounds|"
+    "figure|expect"};
 
 constinit const KeyTable kTeamKeys{
     "team.NAME", "[team.NAME]",

@@ -217,7 +217,10 @@ void go_through(Put& put, Of& level) {
   for (auto& solid : level.solids) go_through_solid(put, solid, base_of(as_given, solid));
   for (auto& zone : level.zones) put(zone.base, [&] { return base_of(as_given, zone); });
   for (auto& agent : level.agents) {
-    put(agent.driver, [&] { return agent.script.empty() ? Driver::mind : Driver::script; });
+    put(agent.driver, [&] {
+      if (agent.track) return Driver::track;
+      return agent.script.empty() ? Driver::mind : Driver::script;
+    });
   }
   set_speeds(put, level);
   for (auto& kind : level.kinds) go_through_kind(put, kind, as_given.plane);

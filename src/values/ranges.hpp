@@ -42,4 +42,15 @@ static_assert(lists(kSides, kSideNames) && lists(kThings, kStopsNames));
 inline constexpr std::string_view kModes =
     "post|patrol|chase|investigate|search|return|wander|follow|flee";
 
+inline constexpr std::string_view kHappenings =
+    "arrived|landed|blocked|took|left|attacked|fired|hit|spent|broke|blast|hurt|defeated|caught|"
+    "ended|triggered|heard|noticed|lost|forgot|mode";
+inline constexpr std::string_view kCarried = "damage|health|distance|angle|score";
+inline constexpr std::string_view kQuantities =
+    "distance|angle|visible|evidence|health|speed|score|seen by";
+inline constexpr std::string_view kSituations =
+    "seen|unseen|noticed|post|patrol|chase|investigate|search|return|wander|follow|flee";
+static_assert(lists(kHappenings, kHappeningNames) && lists(kCarried, kCarriedNames));
+static_assert(lists(kQuantities, kQuantityNames) && lists(kSituations, kSituationNames));
+
 }  // namespace gaze

@@ -37,8 +37,11 @@ class References {
       }
     }
     check_starts();
+    for (const Figure& figure : level_.figures) check_figure(figure);
+    check_expectations();
     for (const Agent& agent : level_.agents) {
       for (const ScriptStep& step : agent.script) check_step(agent, step);
+      if (agent.track) check_track(agent);
     }
     constexpr std::size_t kMostTags = 64;
     if (tags_.size() > kMostTags) {
@@ -113,6 +116,31 @@ class References {
     }
   }
 
+  void check_figure(const Figure& figure) {
+    const auto check = [&](std::string_view key, const std::string& name) {
+      if (name.empty()) return;
+      need(anybody_, name, kAnybody, fmt::format("figure.{}.{}", figure.name, key), figure.place);
+    };
+    check("by", figure.by);
+    check("of", figure.of);
+    for (std::size_t i = 0; i < figure.between.size(); ++i) {
+      check(fmt::format("between[{}].by", i + 1), figure.between[i].by);
+      check(fmt::format("between[{}].of", i + 1), figure.between[i].of);
+    }
+  }
+
+  void check_expectations() {
+    std::vector<std::string> figures;
+    for (const Figure& figure : all_figures(level_)) figures.push_back(figure.name);
+    std::set<std::string> known;
+    for (const Expectation& one : level_.expectations) {
+      need(figures, one.figure, "figure", fmt::format("expect.{}.figure", one.id), one.place);
+      if (known.insert(one.id).second) continue;
+      faults_.add(fmt::format("expect.{}.id", one.id), one.place,
+                  fmt::format("the id '{}' is that of another expectation", one.id));
+    }
+  }
+
   // A step is told where it stands itself.
   void check_step(const Agent& agent, const ScriptStep& step) {
     const auto tell = [&](const std::string& message) {
@@ -133,6 +161,38 @@ class References {
       for (const Attack& attack : level_.kind_of(agent).attacks) attacks.push_back(attack.name);
       tell(no_name(attacks, step.name, "attack"));
     }
+  }
+
+  // What stands in a track is told at its line.
+  void check_track(const Agent& agent) {
+    for (const TrackPoint& point : agent.track->points) {
+      const Place place{agent.track->file, static_cast<int>(point.line), 1};
+      const auto tell = [&](const std::string& message) {
+        if (!message.empty()) {
+          faults_.add_at(place, fmt::format("agent.{}.track", agent.id), message);
+        }
+      };
+      if (agent.kind < level_.kinds.size()) {
+        std::vector<std::string> known;
+        for (const Attack& attack : level_.kind_of(agent).attacks) known.push_back(attack.name);
+        for (const std::string& name : point.attacks) tell(no_name(known, name, "attack"));
+      }
+      for (const TrackDeed& deed : point.deeds) tell(wrong_with(deed));
+    }
+  }
+
+  std::string wrong_with(const TrackDeed& deed) const {
+    if (deed.what == TrackDeed::What::take) {
+      if (std::string wrong = no_name(agents_, deed.name, "agent"); !wrong.empty()) return wrong;
+      const auto taken = std::find(agents_.begin(), agents_.end(), deed.name);
+      return no_thing(level_.agents[static_cast<std::size_t>(taken - agents_.begin())].kind);
+    }
+    if (deed.what != TrackDeed::What::throw_) return "";
+    std::vector<std::string> kinds;
+    for (const Kind& kind : level_.kinds) kinds.push_back(kind.name);
+    if (std::string wrong = no_name(kinds, deed.name, "kind"); !wrong.empty()) return wrong;
+    const auto thrown = std::find(kinds.begin(), kinds.end(), deed.name);
+    return no_thing(static_cast<std::uint32_t>(thrown - kinds.begin()));
   }
 
   // What is wrong with the number of a kind, or with a name; empty if nothing is.

@@ -3,6 +3,8 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <array>
+#include <tuple>
 
 #include "geometry/polygon.hpp"
 #include "geometry/wall.hpp"
@@ -177,6 +179,15 @@ std::vector<Broken> broken_rules(const Agent& agent) {
     broken.push_back(
         {fmt::format("script[{}]", i + 1), "repeats; the steps after it would never be played"});
   }
+  if (agent.track && !agent.script.empty()) {
+    broken.push_back({"track", "stands beside a script; one of them is allowed"});
+  }
+  if (agent.driver == Driver::track && !agent.track) {
+    broken.push_back({"driver", "is \"track\" without a track"});
+  }
+  if (agent.track && agent.driver && *agent.driver != Driver::track) {
+    broken.push_back({"driver", "is another beside a track; \"track\" is allowed"});
+  }
   return broken;
 }
 
@@ -229,6 +240,57 @@ std::vector<Broken> broken_rules(const Bounds& bounds) {
   if (bounds.low && bounds.high && !(*bounds.low < *bounds.high)) {
     broken.push_back({"high", fmt::format("is {}; above the low of {} m is allowed", *bounds.high,
                                           *bounds.low)});
+  }
+  return broken;
+}
+
+std::vector<Broken> broken_rules(const Figure& figure) {
+  const std::array<std::pair<const char*, bool>, 10> given{{{"first", figure.first.has_value()},
+                                                            {"last", figure.last.has_value()},
+                                                            {"count", figure.count.has_value()},
+                                                            {"sum", figure.sum.has_value()},
+                                                            {"least", figure.least.has_value()},
+                                                            {"most", figure.most.has_value()},
+                                                            {"mean", figure.mean.has_value()},
+                                                            {"start", figure.start.has_value()},
+                                                            {"end", figure.end.has_value()},
+                                                            {"share", figure.share.has_value()}}};
+  std::vector<std::string> found;
+  for (const auto& [key, is_given] : given) {
+    if (is_given) found.emplace_back(key);
+  }
+  if (!figure.between.empty()) found.emplace_back("between");
+  std::vector<Broken> broken;
+  if (found.empty()) {
+    broken.push_back({"",
+                      "has none of first, last, count, sum, least, most, mean, start, end, "
+                      "share and between; exactly one is needed"});
+  } else if (found.size() > 1) {
+    broken.push_back({found[1], fmt::format("stands beside {}; one of them is allowed", found[0])});
+  }
+  if (figure.sum && !figure.event) broken.push_back({"sum", "needs event: whose numbers they are"});
+  if (figure.event && !figure.sum) broken.push_back({"event", "counts with sum alone"});
+  if (figure.from && figure.to && !(*figure.from < *figure.to)) {
+    broken.push_back({"to", fmt::format("is {} s; above {} s, from where it counts, is allowed",
+                                        figure.to->seconds(), figure.from->seconds())});
+  }
+  return broken;
+}
+
+std::vector<Broken> broken_rules(const Expectation& expectation) {
+  const auto& [at_least, at_most] = std::tie(expectation.at_least, expectation.at_most);
+  const bool has_limit = at_least || at_most || expectation.exactly;
+  std::vector<Broken> broken;
+  if (!has_limit && !expectation.never) {
+    broken.push_back(
+        {"", "has none of at_least, at_most, exactly and never; at least one is needed"});
+  }
+  if (has_limit && expectation.never) {
+    broken.push_back({"never", "stands beside a limit; what never occurs has no number"});
+  }
+  if (at_least && at_most && !(*at_least <= *at_most)) {
+    broken.push_back({"at_most", fmt::format("is {}; at least {}, which at_least says, is allowed",
+                                             *at_most, *at_least)});
   }
   return broken;
 }

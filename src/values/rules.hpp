@@ -30,6 +30,8 @@ struct Broken {
 [[nodiscard]] std::vector<Broken> broken_rules(const Link& link);
 [[nodiscard]] std::vector<Broken> broken_rules(const Start& start);
 [[nodiscard]] std::vector<Broken> broken_rules(const Bounds& bounds);
+[[nodiscard]] std::vector<Broken> broken_rules(const Figure& figure);
+[[nodiscard]] std::vector<Broken> broken_rules(const Expectation& expectation);
 
 /// Of what has no such rules.
 template <typename Part>

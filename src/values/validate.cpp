@@ -52,6 +52,13 @@ class Whole {
     for (const Agent& agent : level_.agents) {
       named("agent", agent.id, kAgentKeys, agent.place, agent);
     }
+    check_names("figure", level_.figures, level_.figures.size());
+    for (const Figure& figure : level_.figures) {
+      named("figure", figure.name, kFigureKeys, figure.place, figure);
+    }
+    for (const Expectation& one : level_.expectations) {
+      named("expect", one.id, kExpectKeys, one.place, one);
+    }
     check_round();
     if (!faults_.empty()) return faults_.take();
     return faults_of_whole(level_);

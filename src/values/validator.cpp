@@ -44,6 +44,43 @@ void Validator::script(const char* key, const std::vector<ScriptStep>& steps) {
   }
 }
 
+void Validator::track(const char* key, const std::shared_ptr<const Track>& track) {
+  if (track == nullptr) return;
+  if (track->points.empty()) return fault(key, "has no points");
+  double before = -1.0;
+  for (std::size_t i = 0; i < track->points.size(); ++i) {
+    const TrackPoint& one = track->points[i];
+    const std::string name = fmt::format("{}[{}]", key, i + 1);
+    if (!(one.seconds >= 0.0 && one.seconds > before)) {
+      return fault(
+          name, fmt::format("is at {} s; above that of the point before is allowed", one.seconds));
+    }
+    before = one.seconds;
+    point(key, one.place);
+    if (one.aim) point3(key, *one.aim);
+    if (!(one.fires >= 0.0 && one.fires <= 1.0)) {
+      return fault(name, fmt::format("fires for {} of a step; 0 to 1 is allowed", one.fires));
+    }
+    const bool is_turned = !one.facing || std::abs(one.facing->degrees()) <= 1e6;
+    if (!is_turned) return fault(name, "faces more than a million degrees");
+    for (const TrackDeed& deed : one.deeds) {
+      point3(key, deed.place);
+      const bool is_heard = deed.what != TrackDeed::What::noise || kRange.holds(deed.reach);
+      if (!is_heard) fault(name, fmt::format("makes a noise that reaches {} m", deed.reach));
+    }
+  }
+}
+
+void Validator::picks(const char* key, const std::vector<EventPick>& picks) {
+  const std::size_t count = keys_.key(key).count;
+  if (!picks.empty() && picks.size() != count) {
+    fault(key, fmt::format("has {} events; {} are needed", picks.size(), count));
+  }
+  for (std::size_t i = 0; i < picks.size(); ++i) {
+    check_part(fmt::format("{}[{}]", path_of(key), i + 1), kPickKeys, picks[i]);
+  }
+}
+
 // What a cause is about has to be there; noises may have any name.
 void Validator::rule_name(const Rule& rule, const std::string& path) {
   if (rule.name.empty()) return;

@@ -208,6 +208,9 @@ class Validator {
               const std::vector<PatrolStop>& stops);
   void script(const char* key, const std::vector<ScriptStep>& steps);
   void only_true(const char*) {}
+  void track(const char* key, const std::shared_ptr<const Track>& track);
+  void picks(const char* key, const std::vector<EventPick>& picks);
+  void settings(const char*, const std::map<std::string, std::string>&) {}
   void needs(const char*, const char*, std::string_view) {}
 
   template <typename Part>

@@ -41,6 +41,7 @@ class LevelWriter {
       line("[bounds]\noutline = {}\nleaving = \"{}\"", outline(0, 0, 12),
            choices_.of<std::string>({"defeated", "back"}));
     }
+    for (std::uint32_t i = choices_.below(3); i > 0; --i) write_figure(i);
     return std::move(text_);
   }
 
@@ -297,6 +298,38 @@ class LevelWriter {
     maybe("cost", 0.2, 5, 0.1, 100);
     if (choices_.one_in(4)) line("grants = [\"wet\"]");
     if (choices_.one_in(4)) line("closed_to = [\"k{}\"]", choices_.below(kinds_));
+  }
+
+  void write_figure(std::uint32_t i) {
+    const std::vector<std::string> events{"noticed", "hurt", "lost", "mode", "hit", "landed"};
+    const std::vector<std::string> quantities{"distance", "angle", "visible", "evidence",
+                                              "health",   "speed", "score",   "seen by"};
+    line("[figure.f{}]", i);
+    switch (choices_.below(5)) {
+      case 0:
+        line("{} = \"{}\"", choices_.of<std::string>({"first", "last", "count"}),
+             choices_.of(events));
+        break;
+      case 1:
+        line("sum = \"{}\"\nevent = \"{}\"", choices_.of<std::string>({"damage", "distance"}),
+             choices_.of(events));
+        break;
+      case 2:
+        line("share = \"{}\"", choices_.of<std::string>({"seen", "unseen", "noticed", "chase"}));
+        break;
+      case 3:
+        line("between = [{{ event = \"{}\" }}, {{ event = \"{}\", by = \"k0\" }}]",
+             choices_.of(events), choices_.of(events));
+        break;
+      default:
+        line("{} = \"{}\"", choices_.of<std::string>({"least", "most", "mean", "start", "end"}),
+             choices_.of(quantities));
+        break;
+    }
+    if (choices_.one_in(2)) line("by = \"k{}\"", choices_.below(kinds_));
+    if (choices_.one_in(3)) line("of = \"a{}\"", choices_.below(agents_));
+    if (choices_.one_in(4)) line("from = 0.5\nto = 2.0");
+    line("[[expect]]\nid = \"e{0}\"\nfigure = \"f{0}\"\nat_least = {1}", i, coordinate());
   }
 
   void write_link(std::uint32_t i) {

@@ -27,6 +27,8 @@ void visit_all(Spoiler& spoiler, Level& level) {
   if (level.bounds) fields(spoiler, *level.bounds);
   for (std::uint32_t& team : level.round.ends_without) spoiler.team("", team);
   for (Agent& agent : level.agents) fields(spoiler, agent);
+  for (Figure& figure : level.figures) fields(spoiler, figure);
+  for (Expectation& one : level.expectations) fields(spoiler, one);
 }
 
 }  // namespace

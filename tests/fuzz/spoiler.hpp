@@ -135,6 +135,27 @@ class Spoiler {
     if (!values.empty()) return (*this)(key, values.begin()->second);
     if (is_it()) values["fire"] = -200.0;
   }
+  void track(const char* key, std::shared_ptr<const Track>& track) {
+    Track own;
+    if (track) own = *track;
+    if (own.points.empty() || random_.next() % 8 == 0) own.points.resize(random_.next() % 3);
+    if (!own.points.empty()) {
+      TrackPoint& point = own.points[random_.next() % own.points.size()];
+      (*this)(key, point.seconds);
+      (*this)(key, point.place);
+      (*this)(key, point.fires);
+      (*this)(key, point.facing);
+      (*this)(key, point.aim);
+    }
+    if (track || random_.next() % 16 == 0) track = std::make_shared<const Track>(std::move(own));
+  }
+  void picks(const char*, std::vector<EventPick>& picks) {
+    if (!picks.empty()) fields(*this, picks[random_.next() % picks.size()]);
+    if (is_it()) picks.resize(random_.next() % 4);
+  }
+  void settings(const char*, std::map<std::string, std::string>& settings) {
+    if (is_it()) settings["kind.nobody.sight"] = "{";
+  }
   void side_factors(const char* key, std::array<double, 6>& values) {
     (*this)(key, values[random_.next() % 6]);
   }

@@ -8,6 +8,8 @@
 #include "gaze/face.hpp"
 #include "gaze/path.hpp"
 #include "gaze/simulation.hpp"
+#include "gaze/tools/expect.hpp"
+#include "gaze/tools/figures.hpp"
 #include "gaze/tools/finding.hpp"
 
 /// What the command prints, as text and as JSON. Numbers in JSON are rounded to 9 decimals.
@@ -30,7 +32,14 @@ namespace GAZE_FACE gaze {
 [[nodiscard]] std::string all_accounts(const Simulation& simulation);
 
 /// The object that `gaze run --json` prints; `seconds` is how long the run was to last.
-[[nodiscard]] std::string run_json(const Simulation& simulation, std::span<const Event> events);
+/// @param figures  Those that were taken, and what they came to, one for each.
+[[nodiscard]] std::string run_json(const Simulation& simulation, std::span<const Event> events,
+                                   std::span<const Figure> figures = {},
+                                   std::span<const FigureValue> values = {});
+
+/// A line for each figure: its name, what it came to, and what it is.
+[[nodiscard]] std::string figure_table(std::span<const Figure> figures,
+                                       std::span<const FigureValue> values);
 
 /// The object that `gaze why --json` prints.
 [[nodiscard]] std::string why_json(const Simulation& simulation, AgentId looker, AgentId other);
@@ -53,5 +62,17 @@ namespace GAZE_FACE gaze {
 /// A row for each finding about a pair of kinds, below a head of columns; empty if there is none.
 /// Rows longer than so many columns are broken between words; 0: none are.
 [[nodiscard]] std::string pair_table(std::span<const Finding> findings, std::size_t columns);
+
+/// Lines that say of each whether it holds, and why not.
+[[nodiscard]] std::string expect_text(std::span<const ExpectResult> results);
+/// What came of one level.
+struct LevelResults {
+  std::string level;
+  std::vector<ExpectResult> results;
+};
+/// The list that `gaze expect --json` prints, an object for each level.
+[[nodiscard]] std::string expect_json(std::span<const LevelResults> levels);
+/// The same as JUnit XML: a test suite for each level, a case for each expectation.
+[[nodiscard]] std::string expect_junit(std::span<const LevelResults> levels);
 
 }  // namespace gaze

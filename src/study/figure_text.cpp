@@ -1,0 +1,87 @@
+#include <fmt/format.h>
+
+#include "gaze/tools/figures.hpp"
+#include "level/numbers.hpp"
+
+/// Figures in words.
+namespace gaze {
+namespace {
+
+std::string whom_text(const std::string& by, const std::string& of) {
+  std::string text;
+  if (!by.empty()) text += " by " + by;
+  if (!of.empty()) text += " of " + of;
+  return text;
+}
+
+std::string pick_text(const EventPick& pick) {
+  return fmt::format("{}{}", name_of(pick.event), whom_text(pick.by, pick.of));
+}
+
+// What is counted or waited for.
+std::string what_text(const Figure& figure) {
+  if (figure.first) return fmt::format("first {}", name_of(*figure.first));
+  if (figure.last) return fmt::format("last {}", name_of(*figure.last));
+  if (figure.count) return fmt::format("count of {}", name_of(*figure.count));
+  if (figure.sum) {
+    return fmt::format("sum of {} of {}", kCarriedNames[static_cast<std::size_t>(*figure.sum)],
+                       name_of(*figure.event));
+  }
+  if (!figure.between.empty()) {
+    return fmt::format("from {} to {}", pick_text(figure.between[0]), pick_text(figure.between[1]));
+  }
+  return "";
+}
+
+std::string quantity_text(const Figure& figure, const char* how, Quantity quantity) {
+  const std::string by = figure.by.empty() ? "anybody" : figure.by;
+  const std::string of = figure.of.empty() ? "anybody" : figure.of;
+  if (quantity == Quantity::seen_by) {
+    return fmt::format("{} that see {}{}", how, by, figure.of.empty() ? "" : ", of " + of);
+  }
+  const std::string_view name = kQuantityNames[static_cast<std::size_t>(quantity)];
+  if (quantity > Quantity::evidence) return fmt::format("{} {} of {}", how, name, by);
+  return fmt::format("{} {} from {} to {}", how, name, by, of);
+}
+
+// "share of the time that collector is seen by pruner".
+std::string share_text(const Figure& figure) {
+  const auto what = *figure.share;
+  const std::string by = figure.by.empty() ? "anybody" : figure.by;
+  const std::string_view name = kSituationNames[static_cast<std::size_t>(what)];
+  if (what > Situation::noticed) return fmt::format("share of the time that {} is in {}", by, name);
+  return fmt::format("share of the time that {} is {}{}", by, name,
+                     figure.of.empty() ? "" : " by " + figure.of);
+}
+
+std::string all_but_time(const Figure& figure) {
+  if (figure.share) return share_text(figure);
+  if (figure.least) return quantity_text(figure, "least", *figure.least);
+  if (figure.most) return quantity_text(figure, "most", *figure.most);
+  if (figure.mean) return quantity_text(figure, "mean", *figure.mean);
+  if (figure.start) return quantity_text(figure, "first", *figure.start);
+  if (figure.end) return quantity_text(figure, "last", *figure.end);
+  return what_text(figure) + whom_text(figure.by, figure.of);
+}
+
+}  // namespace
+
+std::string figure_text(const Figure& figure, const std::optional<double>& value) {
+  if (!value) return "none";
+  const std::string_view unit = unit_of(figure);
+  if (unit == "s") return fmt::format("{:.3f} s", *value);
+  if (unit.empty() && (figure.count || *value == static_cast<double>(std::llround(*value)))) {
+    return fmt::format("{:.0f}", *value);
+  }
+  if (unit.empty()) return fmt::format("{:.3f}", *value);
+  return fmt::format("{} {}", number_text(*value), unit);
+}
+
+std::string describe(const Figure& figure) {
+  std::string text = all_but_time(figure);
+  if (figure.from) text += fmt::format(" from {} s", number_text(figure.from->seconds()));
+  if (figure.to) text += fmt::format(" to {} s", number_text(figure.to->seconds()));
+  return text;
+}
+
+}  // namespace gaze

@@ -1,0 +1,229 @@
+#include "gaze/tools/vary.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <charconv>
+#include <cmath>
+
+#include "study/play_points.hpp"
+
+namespace gaze {
+namespace {
+
+std::optional<double> number_of(const std::string& text) {
+  double value = 0.0;
+  const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), value);
+  const bool is_whole = error == std::errc{} && end == text.data() + text.size();
+  return is_whole && std::isfinite(value) ? std::optional(value) : std::nullopt;
+}
+
+std::vector<std::string> parts_of(const std::string& text, char separator) {
+  std::vector<std::string> parts{""};
+  for (const char c : text) {
+    if (c == separator) {
+      parts.emplace_back();
+    } else {
+      parts.back() += c;
+    }
+  }
+  return parts;
+}
+
+constexpr std::size_t kMostValues = 10'000;
+
+// LOW, LOW + STEP, ... up to HIGH, which belongs to it but for rounding.
+void add_range(Axis& axis, const std::string& text, double low, double high, double step) {
+  if (!(step > 0.0) || !(high >= low)) {
+    throw UsageError(fmt::format("--over {}: a range goes up, by a step above 0", text));
+  }
+  const double count = std::floor((high - low) / step + 1e-9) + 1.0;
+  if (!(count <= static_cast<double>(kMostValues))) {
+    throw UsageError(
+        fmt::format("--over {} has {:.0f} values; {} are allowed", text, count, kMostValues));
+  }
+  for (double i = 0.0; i < count; ++i) {
+    // To a millionth of the step, so that 0.1 three times is 0.3 and reads so.
+    const double unit = std::pow(10.0, std::floor(std::log10(step)) - 6.0);
+    const double value = std::round((low + i * step) / unit) * unit;
+    axis.values.push_back(value_text(value));
+    axis.numbers.push_back(*number_of(axis.values.back()));
+  }
+}
+
+/// Figures at one value of the only axis.
+struct Sample {
+  double value = 0.0;
+  std::vector<std::vector<std::optional<double>>> values;  ///< By figure, by run.
+};
+
+// The median; none counts as larger than any number if most runs have none.
+std::optional<double> middle_of(const std::vector<std::optional<double>>& values) {
+  const Spread spread = spread_of(values);
+  if (2 * spread.some < spread.runs || spread.some == 0) return std::nullopt;
+  return spread.median;
+}
+
+/// Looks for jumps between neighbours.
+class Jumps {
+ public:
+  Jumps(const LevelSource& source, const Variation& variation, const StudyOptions& options)
+      : source_(source), variation_(variation), options_(options) {
+    for (const VaryPoint& point : variation.points) {
+      samples_.push_back({variation.axes[0].numbers[point.at[0]], point.values});
+    }
+  }
+
+  std::vector<Jump> find() {
+    std::vector<Jump> jumps;
+    for (std::size_t figure = 0; figure < variation_.figures.size(); ++figure) {
+      for (const std::size_t i : candidates(figure)) {
+        if (auto jump = narrowed(figure, samples_[i], samples_[i + 1])) jumps.push_back(*jump);
+      }
+    }
+    return jumps;
+  }
+
+ private:
+  static constexpr double kFarMore = 4.0;  // than usual between neighbours
+
+  std::optional<double> middle(std::size_t figure, const Sample& sample) const {
+    return middle_of(sample.values[figure]);
+  }
+
+  // Neighbours between which it changes far more than usual, and by a good part of all its changes.
+  std::vector<std::size_t> candidates(std::size_t figure) const {
+    std::vector<double> changes;
+    double low = std::numeric_limits<double>::infinity();
+    double high = -low;
+    for (std::size_t i = 0; i < samples_.size(); ++i) {
+      const auto here = middle(figure, samples_[i]);
+      if (!here) continue;
+      low = std::min(low, *here);
+      high = std::max(high, *here);
+      if (i + 1 == samples_.size()) continue;
+      if (const auto next = middle(figure, samples_[i + 1])) {
+        changes.push_back(std::abs(*next - *here));
+      }
+    }
+    double usual = 0.0;
+    if (!changes.empty()) {
+      std::nth_element(changes.begin(), changes.begin() + std::ptrdiff_t(changes.size() / 2),
+                       changes.end());
+      usual = changes[changes.size() / 2];
+    }
+    std::vector<std::size_t> found;
+    for (std::size_t i = 0; i + 1 < samples_.size(); ++i) {
+      const auto here = middle(figure, samples_[i]);
+      const auto next = middle(figure, samples_[i + 1]);
+      if (here.has_value() != next.has_value()) found.push_back(i);
+      if (!here || !next) continue;
+      const double change = std::abs(*next - *here);
+      if (change > kFarMore * usual && change > 0.1 * (high - low)) found.push_back(i);
+    }
+    return found;
+  }
+
+  // Halves what lies between, and keeps to the half with the larger change.
+  std::optional<Jump> narrowed(std::size_t figure, Sample low, Sample high) {
+    constexpr int kHalvings = 6;
+    const auto change = [&](const Sample& a, const Sample& b) {
+      const auto first = middle(figure, a);
+      const auto second = middle(figure, b);
+      if (first.has_value() != second.has_value()) return std::numeric_limits<double>::infinity();
+      return first ? std::abs(*second - *first) : 0.0;
+    };
+    const double whole = change(low, high);
+    for (int i = 0; i < kHalvings; ++i) {
+      const double between = (low.value + high.value) / 2.0;
+      auto played = play(between);
+      if (!played) break;  // whole numbers alone, or ended
+      (change(low, *played) >= change(*played, high) ? high : low) = std::move(*played);
+    }
+    if (change(low, high) < whole / 2.0) return std::nullopt;  // a slope
+    return Jump{figure, low.value, high.value, middle(figure, low), middle(figure, high)};
+  }
+
+  std::optional<Sample> play(double value) {
+    try {
+      PointPlayer player(source_, variation_.figures, variation_.runs, options_);
+      auto points = player.play({{{variation_.axes[0].path, value_text(value)}}});
+      if (!points.front()) return std::nullopt;
+      return Sample{value, std::move(*points.front())};
+    } catch (const LevelError&) {
+      return std::nullopt;
+    }
+  }
+
+  const LevelSource& source_;
+  const Variation& variation_;
+  const StudyOptions& options_;
+  std::vector<Sample> samples_;
+};
+
+}  // namespace
+
+Axis axis_of(const std::string& text) {
+  const std::size_t equals = text.find('=');
+  if (equals == std::string::npos || equals == 0 || equals + 1 == text.size()) {
+    throw UsageError(fmt::format("--over {} is neither PATH=LOW:HIGH:STEP nor PATH=A,B,C", text));
+  }
+  Axis axis;
+  axis.path = text.substr(0, equals);
+  const std::string values = text.substr(equals + 1);
+  const std::vector<std::string> ends = parts_of(values, ':');
+  if (ends.size() > 1) {
+    std::vector<double> numbers;
+    for (const std::string& end : ends) {
+      if (const auto number = number_of(end)) numbers.push_back(*number);
+    }
+    if (ends.size() != 3 || numbers.size() != 3) {
+      throw UsageError(fmt::format("--over {}: a range is LOW:HIGH:STEP, three numbers", text));
+    }
+    add_range(axis, text, numbers[0], numbers[1], numbers[2]);
+    return axis;
+  }
+  axis.values = parts_of(values, ',');
+  for (const std::string& value : axis.values) {
+    if (value.empty()) throw UsageError(fmt::format("--over {} has a value that is empty", text));
+    if (const auto number = number_of(value)) axis.numbers.push_back(*number);
+  }
+  if (axis.numbers.size() != axis.values.size()) axis.numbers.clear();
+  if (!std::is_sorted(axis.numbers.begin(), axis.numbers.end())) axis.numbers.clear();
+  return axis;
+}
+
+Variation vary(const LevelSource& source, std::span<const Axis> axes,
+               std::span<const std::string> figures, std::size_t runs,
+               const StudyOptions& options) {
+  if (axes.empty() || axes.size() > 2) throw UsageError("one or two values are varied at once");
+  if (figures.empty()) throw UsageError("there is no figure to look at");
+  Variation variation;
+  variation.axes.assign(axes.begin(), axes.end());
+  variation.runs = runs;
+  const Level level = source({});
+  for (const std::string& name : figures) variation.figures.push_back(figure_called(level, name));
+  std::vector<std::vector<std::size_t>> places;
+  std::vector<std::vector<PathValue>> settings;
+  for (std::size_t i = 0; i < axes[0].values.size(); ++i) {
+    const std::size_t others = axes.size() == 2 ? axes[1].values.size() : 1;
+    for (std::size_t k = 0; k < others; ++k) {
+      places.push_back({i});
+      settings.push_back({{axes[0].path, axes[0].values[i]}});
+      if (axes.size() == 1) continue;
+      places.back().push_back(k);
+      settings.back().push_back({axes[1].path, axes[1].values[k]});
+    }
+  }
+  PointPlayer player(source, variation.figures, runs, options);
+  auto played = player.play(settings);
+  for (std::size_t i = 0; i < places.size(); ++i) {
+    if (played[i]) variation.points.push_back({places[i], std::move(*played[i])});
+  }
+  variation.is_whole = variation.points.size() == places.size();
+  const bool can_jump = axes.size() == 1 && !axes[0].numbers.empty() && variation.is_whole;
+  if (can_jump) variation.jumps = Jumps(source, variation, options).find();
+  return variation;
+}
+
+}  // namespace gaze
