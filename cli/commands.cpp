@@ -36,6 +36,11 @@ struct Calls {
   CoverOptions cover;
   PathOptions path;
   ExpectOptions expect;
+  VaryOptions vary;
+  FindOptions find;
+  CompareOptions compare;
+  SheetOptions sheet;
+  SneakOptions sneak;
   SchemaOptions schema;
   CompleteOptions complete;
   DemoOptions demo;
@@ -96,6 +101,88 @@ void add_expect(CLI::App& app, Calls& calls) {
   expect->add_flag("--json", calls.expect.json, "print the results as JSON");
 }
 
+void add_vary(CLI::App& app, Calls& calls) {
+  CLI::App* vary =
+      app.add_subcommand("vary", "what figures come to for many values of one or two keys");
+  add_level(*vary, calls.vary.level);
+  vary->add_option("--over", calls.vary.over, "what is varied, as PATH=LOW:HIGH:STEP or PATH=A,B,C")
+      ->required()
+      ->allow_extra_args(false)
+      ->take_all()
+      ->type_name("PATH=VALUES");
+  vary->add_option("--figure", calls.vary.figures, "a figure of the level, or of a player")
+      ->required()
+      ->delimiter(',')
+      ->allow_extra_args(false)
+      ->take_all()
+      ->type_name("NAME,...");
+  vary->add_option("--runs", calls.vary.runs, "so many runs each, with seeds from 1 on")
+      ->type_name("N");
+  vary->add_option("--output", calls.vary.output, ".png or .svg file to draw")->type_name("FILE");
+  vary->add_option("--csv", calls.vary.csv, "write every run to a .csv file")->type_name("FILE");
+  vary->add_flag("--json", calls.vary.json, "print it as JSON");
+}
+
+void add_find(CLI::App& app, Calls& calls) {
+  CLI::App* find =
+      app.add_subcommand("find", "the value of a key at which a wish begins or ceases to hold");
+  add_level(*find, calls.find.level);
+  find->add_option("--over", calls.find.over, "what is varied, as PATH=LOW:HIGH")
+      ->required()
+      ->type_name("PATH=LOW:HIGH");
+  find->add_option("--figure", calls.find.figure, "a figure of the level, or of a player")
+      ->required()
+      ->type_name("NAME");
+  find->add_option("--at-least", calls.find.at_least, "it is not to be below this")->type_name("X");
+  find->add_option("--at-most", calls.find.at_most, "it is not to be above this")->type_name("X");
+  find->add_option("--runs", calls.find.runs, "so many runs each, with seeds from 1 on")
+      ->type_name("N");
+  find->add_option("--of-runs", calls.find.of_runs, "in this share of them it has to be so")
+      ->type_name("SHARE");
+  find->add_option("--width", calls.find.width, "how narrow a limit is to be")->type_name("W");
+  find->add_flag("--json", calls.find.json, "print it as JSON");
+}
+
+void add_compare(CLI::App& app, Calls& calls) {
+  CLI::App* compare = app.add_subcommand(
+      "compare", "where two runs part, and their figures and events side by side");
+  add_level(*compare, calls.compare.level);
+  compare->add_option("OTHER", calls.compare.other, "another level file");
+  compare->add_option("--with", calls.compare.with, "or the same with a value set, as PATH=VALUE")
+      ->allow_extra_args(false)
+      ->take_all()
+      ->type_name("PATH=VALUE");
+  compare->add_option("--output", calls.compare.output, ".png or .svg file to draw both into")
+      ->type_name("FILE");
+  compare->add_option("--at", calls.compare.at, "when; left out: where they part")
+      ->type_name("SECONDS");
+  compare->add_flag("--json", calls.compare.json, "print it as JSON");
+}
+
+void add_sheet(CLI::App& app, Calls& calls) {
+  CLI::App* sheet = app.add_subcommand("sheet", "how each kind stands against each that it is for");
+  add_level(*sheet, calls.sheet.level);
+  sheet->add_option("--csv", calls.sheet.csv, "write it to a .csv file")->type_name("FILE");
+  sheet->add_flag("--json", calls.sheet.json, "print it as JSON");
+}
+
+void add_sneak(CLI::App& app, Calls& calls) {
+  CLI::App* sneak = app.add_subcommand(
+      "sneak", "a way to a place that nobody notices, or the proof that there is none");
+  add_level(*sneak, calls.sneak.level);
+  sneak->add_option("--agent", calls.sneak.agent, "who goes")->required()->type_name("A");
+  sneak->add_option("--to", calls.sneak.to, "where to")->required()->type_name("X,Y");
+  sneak->add_option("--from", calls.sneak.from, "from where (else where it begins)")
+      ->type_name("X,Y");
+  sneak->add_option("--body", calls.sneak.body, "whose body it has (else its own)")->type_name("K");
+  sneak->add_option("--spot", calls.sneak.spot, "how far apart the places are, 0.25 m if left out")
+      ->type_name("METRES");
+  sneak->add_option("--track", calls.sneak.track, "write the way to a .csv file, as a track")
+      ->type_name("FILE");
+  sneak->add_option("--output", calls.sneak.output, ".png or .svg file to draw")->type_name("FILE");
+  sneak->add_flag("--json", calls.sneak.json, "print it as JSON");
+}
+
 void add_draw(CLI::App& app, Calls& calls) {
   CLI::App* draw = app.add_subcommand("draw", "draws a level and what its agents perceive");
   add_level(*draw, calls.draw.level);
@@ -146,6 +233,11 @@ void add_calls(CLI::App& app, Calls& calls) {
   add_path(app, calls);
   add_draw(app, calls);
   add_expect(app, calls);
+  add_vary(app, calls);
+  add_find(app, calls);
+  add_compare(app, calls);
+  add_sheet(app, calls);
+  add_sneak(app, calls);
   add_keys(app, calls);
 
   CLI::App* demo = app.add_subcommand("demo", "plays the demo level and writes its pictures");
@@ -160,6 +252,11 @@ int call(const CLI::App& app, const Calls& calls, const Streams& streams) {
   if (app.got_subcommand("cover")) return cover(calls.cover, streams);
   if (app.got_subcommand("path")) return path(calls.path, streams);
   if (app.got_subcommand("expect")) return expect(calls.expect, streams);
+  if (app.got_subcommand("vary")) return vary(calls.vary, streams);
+  if (app.got_subcommand("find")) return find(calls.find, streams);
+  if (app.got_subcommand("compare")) return compare(calls.compare, streams);
+  if (app.got_subcommand("sheet")) return sheet(calls.sheet, streams);
+  if (app.got_subcommand("sneak")) return sneak(calls.sneak, streams);
   if (app.got_subcommand("schema")) return schema(calls.schema, streams);
   if (app.got_subcommand("complete")) return complete(calls.complete, streams);
   return demo(calls.demo, streams);

@@ -92,6 +92,55 @@ struct ExpectOptions {
   bool json = false;
 };
 
+struct VaryOptions {
+  LevelOptions level;
+  std::vector<std::string> over;  ///< PATH=LOW:HIGH:STEP or PATH=A,B,C; one or two.
+  std::vector<std::string> figures;
+  int runs = 1;
+  std::string output;
+  std::string csv;
+  bool json = false;
+};
+
+struct FindOptions {
+  LevelOptions level;
+  std::string over;  ///< PATH=LOW:HIGH
+  std::string figure;
+  std::optional<double> at_least;
+  std::optional<double> at_most;
+  std::optional<double> width;
+  int runs = 1;
+  double of_runs = 1.0;
+  bool json = false;
+};
+
+struct CompareOptions {
+  LevelOptions level;
+  std::string other;              ///< Another level,
+  std::vector<std::string> with;  ///< or values of this one: PATH=VALUE.
+  std::optional<double> at;       ///< Of the picture; else where the runs part.
+  std::string output;
+  bool json = false;
+};
+
+struct SheetOptions {
+  LevelOptions level;
+  std::string csv;
+  bool json = false;
+};
+
+struct SneakOptions {
+  LevelOptions level;
+  std::string agent;
+  std::string to;    ///< X,Y or X,Y,Z
+  std::string from;  ///< The same; empty: where it begins.
+  std::string body;  ///< A kind; empty: its own.
+  double spot = 0.25;
+  std::string track;  ///< A .csv file for the way.
+  std::string output;
+  bool json = false;
+};
+
 struct SchemaOptions {
   bool reference = false;  ///< Markdown for people instead of a schema for editors.
 };
@@ -112,6 +161,11 @@ int draw(const DrawOptions& options, const Streams& streams);
 int cover(const CoverOptions& options, const Streams& streams);
 int path(const PathOptions& options, const Streams& streams);
 int expect(const ExpectOptions& options, const Streams& streams);
+int vary(const VaryOptions& options, const Streams& streams);
+int find(const FindOptions& options, const Streams& streams);
+int compare(const CompareOptions& options, const Streams& streams);
+int sheet(const SheetOptions& options, const Streams& streams);
+int sneak(const SneakOptions& options, const Streams& streams);
 int schema(const SchemaOptions& options, const Streams& streams);
 int complete(const CompleteOptions& options, const Streams& streams);
 int demo(const DemoOptions& options, const Streams& streams);

@@ -32,6 +32,9 @@ std::vector<Event> play(const Streams& streams, Simulation& simulation, std::int
 [[nodiscard]] AgentId agent_called(const Simulation& simulation, const std::string& id,
                                    const char* option);
 
+/// "X,Y", or "X,Y,Z" where heights can differ; otherwise at the height of the floor there.
+[[nodiscard]] Vector3d place_of(const Level& level, const std::string& text, const char* option);
+
 /// The body of a kind: that of its first agent, if there is one.
 [[nodiscard]] BodySize body_of(const Level& level, const Kind& kind);
 

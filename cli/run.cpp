@@ -83,6 +83,14 @@ std::string score_lines(const Simulation& simulation) {
   return text.empty() ? text : "\n" + text;
 }
 
+// Those of the level; those that every player has are in the JSON.
+std::string figures_text(const Level& level, std::span<const Figure> figures,
+                         std::span<const FigureValue> values) {
+  const std::size_t first = figures.size() - level.figures.size();
+  if (level.figures.empty()) return "";
+  return "\n" + figure_table(figures.subspan(first), values.subspan(first));
+}
+
 std::vector<std::string> event_names() {
   std::vector<std::string> names;
   for (auto what = Event::What::arrived; what <= Event::What::mode;
@@ -146,7 +154,7 @@ int run(const RunOptions& options, const Streams& streams) {
   streams.out << '\n'
               << summary(simulation, events) << harm_table(simulation, events)
               << place_table(simulation, events) << score_lines(simulation);
-  if (!figures.empty()) streams.out << '\n' << figure_table(figures, measures.values());
+  streams.out << figures_text(simulation.level(), figures, measures.values());
   return done;
 }
 

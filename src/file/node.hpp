@@ -66,6 +66,9 @@ class Faults {
 /// Own values over inherited ones, key by key; arrays are replaced whole.
 [[nodiscard]] Node merge(const Node& inherited, const Node& own);
 
+/// A value as it stands in a file, on one line.
+[[nodiscard]] std::string toml_of(const Node& node);
+
 /// "a number, 3.5", "text, \"3.5\"", ...: what a message says was found.
 [[nodiscard]] std::string found(const Node& node);
 

@@ -96,10 +96,10 @@ class AgentReader {
     Agent agent;
     agent.place = table.place;
     fields(reader, agent);
+    if (!agent.driver && agent.track) agent.driver = Driver::track;
     if (!agent.driver && table.find("script") != nullptr) agent.driver = Driver::script;
     if (agent.track) {
       const TrackPose begin = pose_at(*agent.track, 0.0);
-      agent.driver = agent.driver.value_or(Driver::track);
       agent.position = begin.place;
       agent.facing = begin.facing.value_or(agent.facing);
     }

@@ -261,7 +261,9 @@ void FieldReader::track(const char* key, std::shared_ptr<const Track>& track) {
     file = reader_.text(key, "");
   }
   if (file.empty()) return;
-  const std::filesystem::path path = std::filesystem::path(node->place.file).parent_path() / file;
+  // What an option sets stands in no file: the name is beside that of the agent.
+  const Place& written = node->place.line > 0 ? node->place : reader_.table().place;
+  const std::filesystem::path path = std::filesystem::path(written.file).parent_path() / file;
   Faults own;
   const auto text = read_text(path, own);
   if (!text) {

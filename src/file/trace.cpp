@@ -18,6 +18,11 @@ double heading(const Simulation& simulation, const Projectile& shot) {
       .degrees();
 }
 
+// Of places no digit is left out: a track is to lead through the very same.
+double exact(double value) {
+  return value + 0.0;
+}
+
 /// What somebody who is driven does, so that a track can have it done again. All empty of others.
 struct Doing {
   std::string fires;  ///< The share of the step, and the attacks if not all.
@@ -45,9 +50,9 @@ std::string deed_text(const Simulation::State& state, const Deed& deed) {
       return "take " + state.agent(deed.thing).id;
     case TrackDeed::What::throw_:
       return fmt::format("throw {} {} {} {}", state.level().kinds[deed.thing].name,
-                         rounded(deed.place.x()), rounded(deed.place.y()), rounded(deed.place.z()));
+                         exact(deed.place.x()), exact(deed.place.y()), exact(deed.place.z()));
     case TrackDeed::What::noise:
-      return fmt::format("noise {} {}", deed.noise.text, rounded(deed.reach));
+      return fmt::format("noise {} {}", deed.noise.text, exact(deed.reach));
     default:
       return "drop";
   }
@@ -72,8 +77,8 @@ Doing doing_of(const Simulation& simulation, AgentId agent) {
 std::string csv_part(const Doing& doing) {
   std::string aim = ",,";
   if (doing.aim) {
-    const auto z = doing.is_plan_aim ? "" : fmt::format("{}", rounded(doing.aim->z()));
-    aim = fmt::format("{},{},{}", rounded(doing.aim->x()), rounded(doing.aim->y()), z);
+    const auto z = doing.is_plan_aim ? "" : fmt::format("{}", exact(doing.aim->z()));
+    aim = fmt::format("{},{},{}", exact(doing.aim->x()), exact(doing.aim->y()), z);
   }
   return fmt::format("{},{},{}", doing.fires, aim, doing.does);
 }
@@ -81,30 +86,30 @@ std::string csv_part(const Doing& doing) {
 void add_doing(nlohmann::ordered_json& json, const Doing& doing) {
   if (!doing.fires.empty()) json["fires"] = doing.fires;
   if (doing.aim) {
-    json["aim_x"] = rounded(doing.aim->x());
-    json["aim_y"] = rounded(doing.aim->y());
-    if (!doing.is_plan_aim) json["aim_z"] = rounded(doing.aim->z());
+    json["aim_x"] = exact(doing.aim->x());
+    json["aim_y"] = exact(doing.aim->y());
+    if (!doing.is_plan_aim) json["aim_z"] = exact(doing.aim->z());
   }
   if (!doing.does.empty()) json["does"] = doing.does;
 }
 
 std::string csv_line(const Simulation& simulation, AgentId agent, const AgentState& state) {
-  return fmt::format(
-      "{},{},{},{},{},{},{},{},{},,,{}\n", rounded(simulation.seconds()), simulation.id_of(agent),
-      rounded(state.position.x()), rounded(state.position.y()), rounded(state.position.z()),
-      rounded_turn(angle_of(state.facing).degrees()), name_of(state.mode), rounded(state.health),
-      state.target ? simulation.id_of(*state.target) : std::string(),
-      csv_part(doing_of(simulation, agent)));
+  return fmt::format("{},{},{},{},{},{},{},{},{},,,{}\n", rounded(simulation.seconds()),
+                     simulation.id_of(agent), exact(state.position.x()), exact(state.position.y()),
+                     exact(state.position.z()), exact(angle_of(state.facing).degrees()),
+                     name_of(state.mode), rounded(state.health),
+                     state.target ? simulation.id_of(*state.target) : std::string(),
+                     csv_part(doing_of(simulation, agent)));
 }
 
 std::string json_line(const Simulation& simulation, AgentId agent, const AgentState& state) {
   nlohmann::ordered_json json;
   json["time"] = rounded(simulation.seconds());
   json["agent"] = simulation.id_of(agent);
-  json["x"] = rounded(state.position.x());
-  json["y"] = rounded(state.position.y());
-  json["z"] = rounded(state.position.z());
-  json["facing"] = rounded_turn(angle_of(state.facing).degrees());
+  json["x"] = exact(state.position.x());
+  json["y"] = exact(state.position.y());
+  json["z"] = exact(state.position.z());
+  json["facing"] = exact(angle_of(state.facing).degrees());
   json["mode"] = name_of(state.mode);
   json["health"] = rounded(state.health);
   json["target"] = state.target ? simulation.id_of(*state.target) : std::string();

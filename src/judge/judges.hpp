@@ -95,6 +95,9 @@ void judge_tracks(Bench& bench);       ///< Tracks that cannot have been played.
 void judge_links(Bench& bench);        ///< Links off the floor or through solids; start places.
 void judge_blind_spots(Bench& bench);  ///< Where those at their posts can never see anybody.
 
+/// How one kind fares against another.
+[[nodiscard]] PairFigures figures_of_pair(const Level& level, const Kind& kind, const Kind& foe);
+
 /// True if some solid stops sight.
 [[nodiscard]] bool has_cover(const Level& level);
 

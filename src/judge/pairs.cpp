@@ -142,6 +142,10 @@ class Pair {
 
 }  // namespace
 
+PairFigures figures_of_pair(const Level& level, const Kind& kind, const Kind& foe) {
+  return Pair(level, kind, foe).figures();
+}
+
 void judge_pairs(Bench& bench) {
   constexpr std::size_t kMostPairs = 10'000;
   const Level& level = bench.level();
@@ -152,7 +156,7 @@ void judge_pairs(Bench& bench) {
       const Kind& kind = level.kinds[index];
       if (!is_hostile(level, kind.team, level.kinds[other].team)) continue;
       if (++pairs > kMostPairs) continue;
-      PairFigures figures = Pair(level, kind, level.kinds[other]).figures();
+      PairFigures figures = figures_of_pair(level, kind, level.kinds[other]);
       if (figures.harms.empty() && !figures.running_away && !figures.gain) continue;
       std::string text = describe(figures);
       bench.say(Finding::Severity::note, "pair", bench.place_of(kind, "attack"), std::move(text),

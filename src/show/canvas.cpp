@@ -36,6 +36,22 @@ void Canvas::check() const {
                            cairo_status_to_string(status));
 }
 
+void Canvas::begin_part(const Rectangle& area) {
+  whole_ = {0.0, 0.0, width_, height_};
+  width_ = area.width;
+  height_ = area.height;
+  cairo_save(raw());
+  cairo_rectangle(raw(), area.x, area.y, area.width, area.height);
+  cairo_clip(raw());
+  cairo_translate(raw(), area.x, area.y);
+}
+
+void Canvas::end_part() {
+  cairo_restore(raw());
+  width_ = whole_.width;
+  height_ = whole_.height;
+}
+
 void Canvas::set(const Colour& colour) {
   cairo_set_source_rgba(raw(), colour.red, colour.green, colour.blue, colour.opacity);
 }

@@ -42,6 +42,10 @@ class Canvas {
   double width() const { return width_; }
   double height() const { return height_; }
 
+  /// From here on all is drawn in a part of the sheet, as if that were the sheet.
+  void begin_part(const Rectangle& area);
+  void end_part();
+
   void set(const Colour& colour);
   void fill_rectangle(const Rectangle& area, const Colour& colour);
   void line(const Vector2d& from, const Vector2d& to);
@@ -70,6 +74,7 @@ class Canvas {
   PictureFormat format_;
   double width_;
   double height_;
+  Rectangle whole_;  ///< While a part is drawn: the size of the sheet.
   std::unique_ptr<std::string> bytes_ = std::make_unique<std::string>();
   std::unique_ptr<cairo_surface_t, Free> surface_;
   std::unique_ptr<cairo_t, Free> context_;

@@ -73,7 +73,12 @@ class LimitFinder {
   Limit narrowed(Limit limit) {
     while (limit.after.value - limit.before.value > search_.width) {
       double between = (limit.before.value + limit.after.value) / 2.0;
-      if (is_of_whole_numbers_) between = std::floor(between);
+      // With no more digits than the width needs, so that limits read well.
+      const double digits = std::pow(10.0, -std::floor(std::log10(search_.width / 2.0)));
+      between = std::round(between * digits) / digits;
+      if (is_of_whole_numbers_) {
+        between = std::floor((limit.before.value + limit.after.value) / 2.0);
+      }
       if (!(between > limit.before.value && between < limit.after.value)) break;
       auto tried = play({between});
       if (tried.empty()) {

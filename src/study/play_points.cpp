@@ -21,6 +21,22 @@ std::string value_text(double value) {
   return fmt::format("{}", value);
 }
 
+// What is wrong says with which values: they may be right each for itself.
+Level PointPlayer::read(const std::vector<Setting>& settings) {
+  const std::lock_guard lock(reading_);
+  try {
+    return source_(settings);
+  } catch (const LevelError& error) {
+    std::string with;
+    for (const Setting& one : settings) {
+      with += fmt::format("{}{} = {}", with.empty() ? "with " : ", ", one.path, one.value);
+    }
+    std::vector<Fault> faults = error.faults();
+    for (Fault& fault : faults) fault.message = fmt::format("{}: {}", with, fault.message);
+    throw LevelError(std::move(faults));
+  }
+}
+
 std::vector<std::optional<PointPlayer::Numbers>> PointPlayer::play(
     const std::vector<std::vector<PathValue>>& combinations) {
   std::vector<std::optional<Numbers>> all(combinations.size());
@@ -42,12 +58,7 @@ std::vector<std::optional<PointPlayer::Numbers>> PointPlayer::play(
       for (const PathValue& one : combinations[first + i]) {
         settings.push_back({one.path, one.value, fmt::format("--over {}", one.path)});
       }
-      Level level;
-      {
-        const std::lock_guard lock(reading_);
-        level = source_(settings);
-      }
-      levels[i].emplace(level);
+      levels[i].emplace(read(settings));
     });
     std::vector<Numbers> numbers(
         count, Numbers(figures_.size(), std::vector<std::optional<double>>(runs_)));

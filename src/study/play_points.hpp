@@ -35,6 +35,8 @@ class PointPlayer {
   std::vector<std::optional<Numbers>> play(const std::vector<std::vector<PathValue>>& combinations);
 
  private:
+  Level read(const std::vector<Setting>& settings);
+
   const LevelSource& source_;
   std::span<const Figure> figures_;
   std::size_t runs_;

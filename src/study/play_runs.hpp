@@ -47,6 +47,11 @@ template <typename Each>
 std::vector<char> for_all(std::size_t count, const StudyOptions& options, Each&& each) {
   std::vector<char> is_done(count, 0);
   Account account(count, options);
+  // As many as asked for, be there as many cores or not.
+  std::optional<tbb::global_control> limit;
+  if (options.threads > 0) {
+    limit.emplace(tbb::global_control::max_allowed_parallelism, options.threads);
+  }
   const int threads =
       options.threads == 0 ? tbb::task_arena::automatic : static_cast<int>(options.threads);
   tbb::task_arena(threads).execute([&] {

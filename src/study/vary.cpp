@@ -44,8 +44,8 @@ void add_range(Axis& axis, const std::string& text, double low, double high, dou
   }
   for (double i = 0.0; i < count; ++i) {
     // To a millionth of the step, so that 0.1 three times is 0.3 and reads so.
-    const double unit = std::pow(10.0, std::floor(std::log10(step)) - 6.0);
-    const double value = std::round((low + i * step) / unit) * unit;
+    const double digits = std::pow(10.0, 6.0 - std::floor(std::log10(step)));
+    const double value = std::round((low + i * step) * digits) / digits;
     axis.values.push_back(value_text(value));
     axis.numbers.push_back(*number_of(axis.values.back()));
   }
@@ -107,7 +107,7 @@ class Jumps {
       }
     }
     double usual = 0.0;
-    if (!changes.empty()) {
+    if (changes.size() > 2) {  // of one or two none is usual
       std::nth_element(changes.begin(), changes.begin() + std::ptrdiff_t(changes.size() / 2),
                        changes.end());
       usual = changes[changes.size() / 2];
@@ -134,8 +134,12 @@ class Jumps {
       return first ? std::abs(*second - *first) : 0.0;
     };
     const double whole = change(low, high);
+    // With no more digits than the last of them needs, so that jumps read well.
+    const double least = (high.value - low.value) / (1 << kHalvings);
+    const double digits = std::pow(10.0, -std::floor(std::log10(least)));
     for (int i = 0; i < kHalvings; ++i) {
-      const double between = (low.value + high.value) / 2.0;
+      const double between = std::round((low.value + high.value) / 2.0 * digits) / digits;
+      if (!(between > low.value && between < high.value)) break;
       auto played = play(between);
       if (!played) break;  // whole numbers alone, or ended
       (change(low, *played) >= change(*played, high) ? high : low) = std::move(*played);

@@ -32,8 +32,6 @@ speed = 10.0
 damage = 5.0
 cooldown = 0.5
 spread = 12.0
-[kind.lamp.when]
-sees = { attack = "thorn" }
 [kind.guest]
 team = "visitors"
 [[agent]]

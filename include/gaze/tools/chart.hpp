@@ -6,6 +6,7 @@
 
 #include "gaze/face.hpp"
 #include "gaze/tools/picture.hpp"
+#include "gaze/tools/vary.hpp"
 
 /// Plots of numbers over time.
 namespace GAZE_FACE gaze {
@@ -43,6 +44,11 @@ struct Chart {
   std::vector<ChartBand> bands;
   std::vector<ChartMark> marks;
 };
+
+/// Figures over a value that was varied, a panel for each: the median, and a band for the middle
+/// half of the runs; or over two values a map for each, dark for much, with the numbers in it where
+/// there is room. What is none is crossed out. @return As below.
+[[nodiscard]] std::string draw(const Variation& variation, const PictureOptions& options = {});
 
 /// Panels one above the other over one axis of time, bands below, marks through all.
 /// @return The bytes of a PNG or SVG file. Throws std::runtime_error if Cairo fails.

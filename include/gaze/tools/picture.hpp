@@ -1,5 +1,6 @@
 #pragma once
 
+#include <array>
 #include <optional>
 #include <span>
 #include <string>
@@ -85,5 +86,11 @@ struct MeshPicture {
 /// Draws a level with a mesh: islands in patterns as well as colours, polygons, rims, and the path.
 [[nodiscard]] std::string draw(const Simulation& simulation, const MeshPicture& mesh,
                                const PictureOptions& options = {});
+
+/// Both runs in one picture, side by side, at a moment: where they part, or at the end.
+/// @param names  Of the two.
+[[nodiscard]] std::string draw_both(const Level& one, const Level& other, double seconds,
+                                    const std::array<std::string, 2>& names,
+                                    const PictureOptions& options = {});
 
 }  // namespace gaze

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <array>
 #include <span>
 #include <string>
 #include <vector>
@@ -8,9 +9,14 @@
 #include "gaze/face.hpp"
 #include "gaze/path.hpp"
 #include "gaze/simulation.hpp"
+#include "gaze/tools/compare.hpp"
+#include "gaze/tools/differences.hpp"
 #include "gaze/tools/expect.hpp"
 #include "gaze/tools/figures.hpp"
 #include "gaze/tools/finding.hpp"
+#include "gaze/tools/sheet.hpp"
+#include "gaze/tools/sneak.hpp"
+#include "gaze/tools/vary.hpp"
 
 /// What the command prints, as text and as JSON. Numbers in JSON are rounded to 9 decimals.
 namespace GAZE_FACE gaze {
@@ -74,5 +80,41 @@ struct LevelResults {
 [[nodiscard]] std::string expect_json(std::span<const LevelResults> levels);
 /// The same as JUnit XML: a test suite for each level, a case for each expectation.
 [[nodiscard]] std::string expect_junit(std::span<const LevelResults> levels);
+
+/// A table of what figures came to: a row for each value, or for two values a table for each figure
+/// with a row and a column for each of them; then where figures jump.
+[[nodiscard]] std::string vary_text(const Variation& variation);
+/// A line for each run of each point: the values, the run and the figures; empty where one is none.
+[[nodiscard]] std::string vary_csv(const Variation& variation);
+/// The object that `gaze vary --json` prints.
+[[nodiscard]] std::string vary_json(const Variation& variation);
+
+/// Where a wish begins or ceases to hold, with what was played on both sides.
+[[nodiscard]] std::string find_text(const Search& search);
+/// The object that `gaze find --json` prints.
+[[nodiscard]] std::string find_json(const Search& search);
+
+/// Where two runs part, what their levels have differently, and their figures and events side by
+/// side.
+/// @param names  Of the two.
+[[nodiscard]] std::string compare_text(const Comparison& comparison,
+                                       std::span<const ValueDifference> values,
+                                       const std::array<std::string, 2>& names);
+/// The object that `gaze compare --json` prints.
+[[nodiscard]] std::string compare_json(const Comparison& comparison,
+                                       std::span<const ValueDifference> values,
+                                       const std::array<std::string, 2>& names);
+
+/// The balance sheet: a block for each pair of kinds; what was played is said to be so.
+[[nodiscard]] std::string sheet_text(std::span<const SheetRow> rows);
+/// A line for each pair; empty where a number is none.
+[[nodiscard]] std::string sheet_csv(std::span<const SheetRow> rows);
+/// The list that `gaze sheet --json` prints.
+[[nodiscard]] std::string sheet_json(std::span<const SheetRow> rows);
+
+/// What came of the search for a way that nobody notices.
+[[nodiscard]] std::string sneak_text(const Level& level, const SneakTask& task, const Sneak& sneak);
+/// The object that `gaze sneak --json` prints.
+[[nodiscard]] std::string sneak_json(const SneakTask& task, const Sneak& sneak);
 
 }  // namespace gaze

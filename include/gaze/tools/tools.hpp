@@ -4,7 +4,9 @@
 // alone.
 #include "gaze/tools/attack_reach.hpp"
 #include "gaze/tools/chart.hpp"
+#include "gaze/tools/compare.hpp"
 #include "gaze/tools/cover.hpp"
+#include "gaze/tools/differences.hpp"
 #include "gaze/tools/duel.hpp"
 #include "gaze/tools/expect.hpp"
 #include "gaze/tools/figures.hpp"
@@ -12,6 +14,8 @@
 #include "gaze/tools/level_keys.hpp"
 #include "gaze/tools/picture.hpp"
 #include "gaze/tools/report.hpp"
+#include "gaze/tools/sheet.hpp"
+#include "gaze/tools/sneak.hpp"
 #include "gaze/tools/spots.hpp"
 #include "gaze/tools/study.hpp"
 #include "gaze/tools/trace.hpp"

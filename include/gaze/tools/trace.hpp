@@ -16,7 +16,7 @@ enum class TraceFormat { csv, jsonl };
 /// health, target (empty if none). Then one for each shot in flight, under the name of who fired
 /// it: the facing is where it flies, then the name of the attack and its number, as in events. The
 /// last columns say what those do who are driven, as a track has it: so a trace is a track.
-/// Numbers are rounded to 9 decimals.
+/// Places and directions of agents have all their digits; other numbers are rounded to 9 decimals.
 [[nodiscard]] std::string trace_lines(const Simulation& simulation, TraceFormat format);
 
 }  // namespace gaze

@@ -1,0 +1,45 @@
+#pragma once
+
+#include <array>
+#include <cstdint>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "gaze/face.hpp"
+#include "gaze/figure.hpp"
+#include "gaze/simulation.hpp"
+
+namespace GAZE_FACE gaze {
+
+/// The first moment at which two runs are not alike.
+struct RunFork {
+  double seconds = 0.0;
+  std::string who;  ///< The id of who is not as in the other run.
+  std::string of;   ///< What it then knows or does differently is about this agent; may be empty.
+  std::array<std::string, 2> states;    ///< Of who: how that is in each of the runs.
+  std::array<std::string, 2> verdicts;  ///< What it can tell of the other by sight; may be empty.
+  std::size_t others = 0;               ///< So many more agents part at the same tick.
+};
+
+/// Events of one sort, by somebody and about somebody, that one run has more often than the other.
+struct EventDifference {
+  std::string what;  ///< "pruner-1 hurt collector"
+  std::array<int, 2> count{};
+  std::array<double, 2> first{};  ///< Seconds; where there is one.
+};
+
+struct Comparison {
+  std::optional<RunFork> fork;  ///< Nothing: all that is common to both is alike to the last bit.
+  std::vector<std::string> only_in_one;    ///< Agents that the other level does not have.
+  std::vector<std::string> only_in_other;  ///< The same of the other.
+  std::vector<Figure> figures;             ///< Those that both levels have.
+  std::vector<std::array<std::optional<double>, 2>> values;  ///< By figure.
+  std::vector<EventDifference> events;  ///< Those that come first in either run come first.
+};
+
+/// Plays two levels side by side to the end of the longer one. Their states are held against each
+/// other as long as both have steps of one length; else their events alone.
+[[nodiscard]] Comparison compare(const Level& one, const Level& other);
+
+}  // namespace gaze

@@ -1,0 +1,248 @@
+#include "gaze/tools/compare.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <map>
+#include <set>
+
+#include "gaze/tools/figures.hpp"
+#include "level/numbers.hpp"
+#include "simulation/state.hpp"
+
+namespace gaze {
+namespace {
+
+using Index = std::uint32_t;
+
+std::int64_t last_tick(const Level& level) {
+  return nearest_tick(level.seconds, level.ticks_per_second);
+}
+
+/// One of the two runs.
+struct ComparedRun {
+  Simulation game;
+  std::int64_t last = 0;
+  Figures figures;
+  std::map<std::string, std::pair<int, double>> events;  ///< How many, and when the first was.
+
+  ComparedRun(const Level& level, std::span<const Figure> taken)
+      : game(level), last(last_tick(game.level())), figures(game, taken) {
+    figures.add(game);
+  }
+
+  bool goes_on() const { return game.tick() < last; }
+
+  void step() {
+    game.step();
+    figures.add(game);
+    for (const Event& event : game.events()) {
+      const double seconds = static_cast<double>(event.tick) / game.level().ticks_per_second;
+      const auto [at, is_new] = events.try_emplace(sort_of(event), 0, seconds);
+      ++at->second.first;
+      static_cast<void>(is_new);
+    }
+  }
+
+  // "pruner-1 hurt collector", without its numbers.
+  std::string sort_of(const Event& event) const {
+    std::string text = fmt::format("{} {}", game.id_of(event.agent), name_of(event.what));
+    if (event.other) text += " " + game.id_of(*event.other);
+    if (event.what == Event::What::mode) {
+      text += fmt::format(" from {} to {}", name_of(event.from), name_of(event.to));
+    }
+    if (!event.attack.empty()) text += fmt::format(" with {}", event.attack);
+    if (!event.noise.empty()) text += fmt::format(" {}", event.noise);
+    if (event.zone) text += " " + game.level().zones[*event.zone].id;
+    return text;
+  }
+};
+
+std::string_view knowledge_text(Awareness awareness) {
+  switch (awareness) {
+    case Awareness::unaware:
+      return "is unaware of";
+    case Awareness::gathering:
+      return "has begun to see";
+    case Awareness::noticed:
+      return "has noticed";
+    default:
+      return "has lost";
+  }
+}
+
+/// Finds what is not alike at one moment.
+class Parted {
+ public:
+  Parted(const Simulation& one, const Simulation& other) : games_{&one, &other} {
+    for (const AgentId agent : one.agents()) {
+      if (const auto same = other.find_agent(one.id_of(agent))) pairs_.push_back({agent, *same});
+    }
+  }
+
+  std::optional<RunFork> find() const {
+    std::set<std::string> who;
+    std::optional<RunFork> fork = of_knowledge(who);
+    if (auto by_state = of_state(who); !fork) fork = std::move(by_state);
+    if (!fork) return std::nullopt;
+    fork->seconds = games_[0]->seconds();
+    fork->others = who.size() - 1;
+    return fork;
+  }
+
+ private:
+  using Pair = std::array<AgentId, 2>;
+
+  // Whoever knows something else of somebody: that is why it then does something else.
+  std::optional<RunFork> of_knowledge(std::set<std::string>& who) const {
+    std::optional<RunFork> first;
+    for (const Pair& looker : pairs_) {
+      for (const Pair& other : pairs_) {
+        const Awareness one = games_[0]->awareness(looker[0], other[0]);
+        const Awareness two = games_[1]->awareness(looker[1], other[1]);
+        if (one == two) continue;
+        who.insert(games_[0]->id_of(looker[0]));
+        if (first) continue;
+        first.emplace();
+        first->who = games_[0]->id_of(looker[0]);
+        first->of = games_[0]->id_of(other[0]);
+        first->states = {fmt::format("{} {}", knowledge_text(one), first->of),
+                         fmt::format("{} {}", knowledge_text(two), first->of)};
+        for (std::size_t i = 0; i < 2; ++i) {
+          first->verdicts[i] = explain(games_[i]->look(looker[i], other[i]));
+        }
+      }
+    }
+    return first;
+  }
+
+  std::optional<RunFork> of_state(std::set<std::string>& who) const {
+    std::optional<RunFork> first;
+    for (const Pair& pair : pairs_) {
+      const AgentState one = games_[0]->state(pair[0]);
+      const AgentState two = games_[1]->state(pair[1]);
+      const bool is_alike = one.position == two.position && one.facing == two.facing &&
+                            one.head == two.head && one.health == two.health &&
+                            one.mode == two.mode && one.is_alive == two.is_alive &&
+                            target_of(0, one) == target_of(1, two);
+      if (is_alike) continue;
+      who.insert(games_[0]->id_of(pair[0]));
+      if (first) continue;
+      first.emplace();
+      first->who = games_[0]->id_of(pair[0]);
+      first->states = {state_text(0, one, two), state_text(1, two, one)};
+    }
+    return first;
+  }
+
+  std::string target_of(std::size_t side, const AgentState& state) const {
+    return state.target ? games_[side]->id_of(*state.target) : "";
+  }
+
+  // What differs of it, and no more.
+  std::string state_text(std::size_t side, const AgentState& own, const AgentState& other) const {
+    std::string text;
+    const auto add = [&](std::string part) { text += (text.empty() ? "" : ", ") + part; };
+    if (own.mode != other.mode) add(fmt::format("mode {}", name_of(own.mode)));
+    if (own.health != other.health) add(fmt::format("{} health", number_text(own.health)));
+    if (target_of(side, own) != target_of(1 - side, other)) {
+      add("target " + (own.target ? target_of(side, own) : std::string("nobody")));
+    }
+    if (own.position != other.position) {
+      const Plane plane = games_[side]->level().plane;
+      const Vector3d& p = own.position;
+      const double second = plane == Plane::upright ? p.z() : p.y();
+      add(plane == Plane::space ? fmt::format("at [{:.4f}, {:.4f}, {:.4f}]", p.x(), p.y(), p.z())
+                                : fmt::format("at [{:.4f}, {:.4f}]", p.x(), second));
+    }
+    if (own.facing != other.facing || own.head != other.head) {
+      add(fmt::format("looks along {:.3f} degrees", angle_of(own.head).degrees()));
+    }
+    return text.empty() ? "is as before" : text;
+  }
+
+  std::array<const Simulation*, 2> games_;
+  std::vector<Pair> pairs_;
+};
+
+std::vector<std::string> missing(const Level& from, const Level& in) {
+  std::set<std::string> known;
+  for (const Agent& agent : from.agents) known.insert(agent.id);
+  std::vector<std::string> ids;
+  for (const Agent& agent : in.agents) {
+    if (!agent.is_spare && !known.contains(agent.id)) ids.push_back(agent.id);
+  }
+  return ids;
+}
+
+// A figure that means something else in the other level is not the same.
+std::vector<Figure> common_figures(const Level& one, const Level& other) {
+  std::map<std::string, std::string> known;
+  for (const Figure& figure : all_figures(other)) known[figure.name] = describe(figure);
+  std::vector<Figure> figures;
+  for (Figure& figure : all_figures(one)) {
+    const auto same = known.find(figure.name);
+    if (same != known.end() && same->second == describe(figure)) {
+      figures.push_back(std::move(figure));
+    }
+  }
+  return figures;
+}
+
+std::vector<EventDifference> differing_events(const ComparedRun& one, const ComparedRun& other) {
+  std::vector<EventDifference> differences;
+  const auto of = [](const ComparedRun& side, const std::string& sort) -> std::pair<int, double> {
+    const auto at = side.events.find(sort);
+    return at == side.events.end() ? std::pair(0, 0.0) : at->second;
+  };
+  std::set<std::string> sorts;
+  for (const ComparedRun* side : {&one, &other}) {
+    for (const auto& [sort, value] : side->events) sorts.insert(sort);
+  }
+  for (const std::string& sort : sorts) {
+    const auto first = of(one, sort);
+    const auto second = of(other, sort);
+    if (first.first == second.first) continue;
+    differences.push_back({sort, {first.first, second.first}, {first.second, second.second}});
+  }
+  const auto begin = [](const EventDifference& one_sort) {
+    if (one_sort.count[0] == 0) return one_sort.first[1];
+    if (one_sort.count[1] == 0) return one_sort.first[0];
+    return std::min(one_sort.first[0], one_sort.first[1]);
+  };
+  std::stable_sort(
+      differences.begin(), differences.end(),
+      [&](const EventDifference& a, const EventDifference& b) { return begin(a) < begin(b); });
+  return differences;
+}
+
+}  // namespace
+
+Comparison compare(const Level& one, const Level& other) {
+  Comparison result;
+  result.only_in_one = missing(other, one);
+  result.only_in_other = missing(one, other);
+  result.figures = common_figures(one, other);
+  ComparedRun first(one, result.figures);
+  ComparedRun second(other, result.figures);
+  const bool is_in_step = one.ticks_per_second == other.ticks_per_second;
+  const auto look = [&] {
+    if (is_in_step && !result.fork) result.fork = Parted(first.game, second.game).find();
+  };
+  look();
+  while (first.goes_on() || second.goes_on()) {
+    const bool both = first.goes_on() && second.goes_on();
+    if (first.goes_on()) first.step();
+    if (second.goes_on()) second.step();
+    if (both) look();
+  }
+  const auto one_values = first.figures.values();
+  const auto other_values = second.figures.values();
+  for (std::size_t i = 0; i < result.figures.size(); ++i) {
+    result.values.push_back({one_values[i].value, other_values[i].value});
+  }
+  result.events = differing_events(first, second);
+  return result;
+}
+
+}  // namespace gaze

@@ -1,0 +1,393 @@
+#include "study/sneak.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "gaze/path.hpp"
+#include "geometry/plan.hpp"
+#include "level/named_kind.hpp"
+#include "level/spelling.hpp"
+#include "level/whom.hpp"
+#include "navigation/body_size.hpp"
+#include "sense/sensing.hpp"
+#include "study/play_runs.hpp"
+
+namespace gaze {
+namespace {
+
+/// The level with whoever goes driven from outside, with the body that is asked for.
+struct SneakLevel {
+  Level level;
+  std::uint32_t who = 0;
+  Vector3d start{0.0, 0.0, 0.0};
+};
+
+std::uint32_t agent_called(const Level& level, const std::string& id) {
+  std::vector<std::string> ids;
+  for (std::uint32_t i = 0; i < level.agents.size(); ++i) {
+    if (level.agents[i].id == id) return i;
+    ids.push_back(level.agents[i].id);
+  }
+  throw UsageError(fmt::format("there is no agent '{}'{}", id, suggestion(id, ids)));
+}
+
+SneakLevel prepared_for(const Level& given, const SneakTask& task) {
+  if (given.plane == Plane::upright) {
+    throw UsageError("ways that nobody notices are looked for in levels seen from above");
+  }
+  SneakLevel result;
+  result.level = given;
+  result.who = agent_called(given, task.agent);
+  Agent& agent = result.level.agents[result.who];
+  if (!task.body.empty()) agent.kind = kind_called(given, task.body);
+  agent.driver = Driver::host;
+  agent.script.clear();
+  agent.track.reset();
+  if (task.from) agent.position = *task.from;
+  complete(result.level);
+  result.start = agent.position;
+  return result;
+}
+
+void need_walker(const Kind& kind) {
+  if (kind.move && travels(kind.move->gait) && kind.move->speed > 0.0) return;
+  throw UsageError(fmt::format("a {} does not go anywhere", kind.name));
+}
+
+Vector3d place_on(const NavigationMesh& mesh, const Vector3d& place, std::string_view what) {
+  const auto found = mesh.find(place);
+  if (found) return found->place;
+  const auto nearest = mesh.nearest(place);
+  throw UsageError(fmt::format("{} at [{:.2f}, {:.2f}] is off the floor of that body{}", what,
+                               place.x(), place.y(),
+                               nearest ? fmt::format("; [{:.2f}, {:.2f}] is the nearest of it",
+                                                     nearest->place.x(), nearest->place.y())
+                                       : std::string()));
+}
+
+/// Looks for a way in one level.
+class Sneaking {
+ public:
+  Sneaking(const Level& given, const SneakTask& task, const StudyOptions& options)
+      : task_(task), options_(options), own_(prepared_for(given, task)), world_(own_.level) {
+    sneaker_.kind = own_.level.kind_of(own_.level.agents[own_.who]);
+    need_walker(sneaker_.kind);
+    sneaker_.speed = sneaker_.kind.move->speed;
+    const BodySize body = body_size(own_.level, own_.level.agents[own_.who]);
+    mesh_.emplace(own_.level, world_, body, 0);
+    start_ = place_on(*mesh_, own_.start, "the start");
+    goal_ = place_on(*mesh_, task.to, "the goal");
+    for (std::uint32_t i = 0; i < own_.level.zones.size(); ++i) {
+      sneaker_.triggers.push_back(triggers(i) ? 1 : 0);
+    }
+    const double rate = own_.level.ticks_per_second;
+    sneaker_.ticks = std::max(1, static_cast<int>(std::lround(task.spot * rate / sneaker_.speed)));
+    const double size = sneaker_.speed * sneaker_.ticks / rate;
+    grid_ = sneak_grid(*mesh_, start_, goal_, size);
+    moments_ = static_cast<std::size_t>(own_.level.seconds * rate / sneaker_.ticks) + 1;
+    watchers_ = watchers_of(own_.level, {own_.who}, sneaker_, moments_);
+  }
+
+  Sneak find() {
+    Sneak result;
+    const std::uint32_t start = spot_of(start_);
+    const auto goal = goal_spot();
+    if (goal) search(result, start, *goal);
+    if (result.outcome == Sneak::Outcome::found) return result;
+    if (was_ended_) {
+      result.reason = "the search was ended";
+      return result;
+    }
+    const Perception sure =
+        perceive(grid_, world_, own_.level, watchers_, sneaker_, Certainty::surely, options_);
+    const SneakSearch loose =
+        search_loosely(grid_, sure, watchers_, moments_, start, spot_of(goal_));
+    if (!loose.way.empty()) {
+      result.outcome = Sneak::Outcome::undecided;
+      if (result.reason.empty()) {
+        result.reason = fmt::format(
+            "no way was found over places {:.2f} m apart, and it is not certain that there is none",
+            grid_.size);
+      }
+      return result;
+    }
+    result.outcome = Sneak::Outcome::none;
+    name_barriers(result, loose, sure);
+    return result;
+  }
+
+ private:
+  bool triggers(std::uint32_t zone) const {
+    const std::vector<std::string> tags = tag_names(own_.level);
+    const Whom whom(own_.level, own_.level.zones[zone].triggered_by, tags);
+    const Agent& agent = own_.level.agents[own_.who];
+    const Somebody somebody{own_.who, agent.kind, tag_bits(tags, sneaker_.kind.tags)};
+    return whom.is_empty() ? !sneaker_.kind.thing : whom.means(somebody);
+  }
+
+  std::uint32_t spot_of(const Vector3d& place) const {
+    const auto column = static_cast<int>(std::lround((place.x() - grid_.low.x()) / grid_.size));
+    const auto row = static_cast<int>(std::lround((place.y() - grid_.low.y()) / grid_.size));
+    return static_cast<std::uint32_t>(
+        grid_.at(std::clamp(column, 0, grid_.columns - 1), std::clamp(row, 0, grid_.rows - 1)));
+  }
+
+  // The nearest place whose middle leads straight to the goal.
+  std::optional<std::uint32_t> goal_spot() const {
+    std::optional<std::uint32_t> best;
+    double least = 1.5 * grid_.size;
+    for (std::uint32_t i = 0; i < grid_.count(); ++i) {
+      if (grid_.stands[i] == 0) continue;
+      const double off = level_distance(Plane::ground, grid_.place(i), goal_);
+      if (off < least && mesh_->is_free(grid_.place(i), goal_)) {
+        least = off;
+        best = i;
+      }
+    }
+    return best;
+  }
+
+  void search(Sneak& result, std::uint32_t start, std::uint32_t goal) {
+    constexpr std::size_t kMostTries = 40;
+    const Perception seen =
+        perceive(grid_, world_, own_.level, watchers_, sneaker_, Certainty::middle, options_);
+    std::vector<Step> shut;
+    for (result.tries = 0; result.tries < kMostTries;) {
+      if (options_.goes_on && !options_.goes_on(result.tries + 1, kMostTries)) {
+        was_ended_ = true;
+        return;
+      }
+      const SneakSearch found =
+          search_strictly(grid_, seen, watchers_, moments_, start, goal, shut);
+      if (found.way.empty()) {
+        if (result.tries > 0) {
+          result.reason = fmt::format("{} ways were played, and each was noticed", result.tries);
+        }
+        return;
+      }
+      ++result.tries;
+      result.track = track_of(found.way);
+      const auto noticed_at = play(result);
+      if (!noticed_at) {
+        result.outcome = Sneak::Outcome::found;
+        result.seconds = result.track.points.back().seconds;
+        return;
+      }
+      shut_near(shut, found.way, *noticed_at);
+    }
+    result.reason = fmt::format("{} ways were played, and each was noticed", result.tries);
+  }
+
+  double seconds_of(std::uint32_t moment) const {
+    return static_cast<double>(moment) * sneaker_.ticks / own_.level.ticks_per_second;
+  }
+
+  Track track_of(const std::vector<Step>& way) const {
+    Track track;
+    for (std::size_t i = 0; i < way.size(); ++i) {
+      // Of straight stretches at one speed the ends are enough.
+      const bool is_between = i > 0 && i + 1 < way.size() &&
+                              is_alike(way[i - 1], way[i]) == is_alike(way[i], way[i + 1]);
+      if (is_between && velocity(way[i - 1], way[i]).isApprox(velocity(way[i], way[i + 1]), 1e-9)) {
+        continue;
+      }
+      add_point(track, seconds_of(way[i].moment), grid_.place(way[i].spot));
+    }
+    const double left = level_distance(Plane::ground, track.points.back().place, goal_);
+    if (left > 1e-9) {
+      add_point(track, track.points.back().seconds + left / sneaker_.speed, goal_);
+    }
+    track.points.front().place = start_;
+    return track;
+  }
+
+  static bool is_alike(const Step& a, const Step& b) { return a.spot == b.spot; }
+
+  Vector3d velocity(const Step& a, const Step& b) const {
+    return (grid_.place(b.spot) - grid_.place(a.spot)) / static_cast<double>(b.moment - a.moment);
+  }
+
+  static void add_point(Track& track, double seconds, const Vector3d& place) {
+    TrackPoint point;
+    point.seconds = seconds;
+    point.place = place;
+    point.is_quiet = true;
+    track.points.push_back(std::move(point));
+  }
+
+  // Plays the way. @return When somebody noticed, if anybody did before the end of it.
+  std::optional<double> play(Sneak& result) const {
+    Level level = own_.level;
+    Agent& agent = level.agents[own_.who];
+    agent.driver = Driver::track;
+    agent.track = std::make_shared<const Track>(result.track);
+    agent.position = result.track.points.front().place;
+    Simulation game(level);
+    const AgentId who = game.agent(task_.agent);
+    const double end = result.track.points.back().seconds;
+    result.most_evidence = 0.0;
+    result.by.clear();
+    while (true) {
+      for (const Watcher& watcher : watchers_) {
+        const AgentId other = watcher.agent;
+        if (!game.is_there(other)) continue;
+        if (game.awareness(other, who) == Awareness::noticed) return game.seconds();
+        if (!watcher.kind.sight) continue;
+        if (game.awareness(other, who) != Awareness::gathering) continue;
+        const double evidence = game.look(other, who).gathered;
+        if (evidence <= result.most_evidence) continue;
+        result.most_evidence = evidence;
+        result.by = watcher.id;
+      }
+      if (game.seconds() >= end) return std::nullopt;
+      game.step();
+      for (const Event& event : game.events()) {
+        if (event.what == Event::What::noticed && event.other == who) return game.seconds();
+      }
+    }
+  }
+
+  // What was noticed is not done again just then.
+  void shut_near(std::vector<Step>& shut, const std::vector<Step>& way, double seconds) const {
+    const double moment = seconds * own_.level.ticks_per_second / sneaker_.ticks;
+    const auto next = std::find_if(way.begin(), way.end(), [&](const Step& step) {
+      return static_cast<double>(step.moment) >= moment - 1e-9;
+    });
+    const auto at = next == way.end() ? way.end() - 1 : next;
+    for (auto it = at == way.begin() ? at : at - 1; it <= at; ++it) {
+      for (std::uint32_t k = it->moment > 1 ? it->moment - 1 : 1; k <= it->moment + 1; ++k) {
+        shut.push_back({k, it->spot});
+      }
+    }
+  }
+
+  // Along the shortest way there: the first place that cannot be reached, and who sees it.
+  void name_barriers(Sneak& result, const SneakSearch& loose, const Perception& sure) const {
+    const Path path = find_path(*mesh_, start_, goal_);
+    std::optional<std::uint32_t> first;
+    for (std::size_t i = 1; i < path.points.size() && !first; ++i) {
+      const Vector3d way = path.points[i] - path.points[i - 1];
+      const int steps = std::max(1, static_cast<int>(length_of(way) / (0.5 * grid_.size)));
+      for (int k = 1; k <= steps && !first; ++k) {
+        const std::uint32_t spot =
+            spot_of(path.points[i - 1] + way * (static_cast<double>(k) / steps));
+        if (loose.reached[spot] == 0 && grid_.any[spot] != 0) first = spot;
+      }
+    }
+    if (!first) {
+      result.reason = "no way leads there at all";
+      return;
+    }
+    for (std::size_t w = 0; w < watchers_.size(); ++w) {
+      SneakBarrier barrier;
+      barrier.watcher = watchers_[w].id;
+      barrier.place = grid_.place(*first);
+      bool sees = false;
+      for (std::uint32_t k = 0; k < moments_; ++k) {
+        const auto& list = *sure.lists[w][k];
+        const bool sees_now = std::any_of(list.begin(), list.end(),
+                                          [&](const Glimpse& one) { return one.spot == *first; });
+        if (!sees_now) continue;
+        if (!sees) barrier.from = seconds_of(k);
+        sees = true;
+        barrier.to = seconds_of(k);
+      }
+      if (!sees) continue;
+      barrier.zone = telling_zone(watchers_[w], barrier.place);
+      if (watchers_[w].kind.sight) barrier.range_now = watchers_[w].kind.sight->range;
+      result.barriers.push_back(std::move(barrier));
+    }
+    if (!task_.names_change) return;
+    for (SneakBarrier& barrier : result.barriers) name_change(barrier);
+  }
+
+  std::string telling_zone(const Watcher& watcher, const Vector3d& place) const {
+    for (std::size_t i = 0; i < own_.level.zones.size(); ++i) {
+      const Zone& zone = own_.level.zones[i];
+      const bool tells =
+          std::find(zone.tells.begin(), zone.tells.end(), watcher.agent.index) != zone.tells.end();
+      if (tells && sneaker_.triggers[i] != 0 && is_in(own_.level.plane, zone, place))
+        return zone.id;
+    }
+    return "";
+  }
+
+  bool opens(const Level& changed) const {
+    SneakTask task = task_;
+    task.names_change = false;
+    StudyOptions silent;
+    silent.threads = options_.threads;
+    return Sneaking(changed, task, silent).find().outcome == Sneak::Outcome::found;
+  }
+
+  // Halves the range of one watcher's sight until the value at which a way opens is known to a
+  // sixteenth of it.
+  void name_change(SneakBarrier& barrier) const {
+    if (!barrier.zone.empty()) {
+      Level changed = own_.level;
+      for (Zone& zone : changed.zones) {
+        if (zone.id == barrier.zone) zone.tells.clear();
+      }
+      barrier.opens_without = opens(changed);
+      return;
+    }
+    if (!(barrier.range_now > 0.0)) return;
+    double low = barrier.range_now / 64.0;
+    double high = barrier.range_now;
+    if (!opens(with_range(barrier.watcher, low))) return;
+    for (int i = 0; i < 4; ++i) {
+      const double middle = (low + high) / 2.0;
+      (opens(with_range(barrier.watcher, middle)) ? low : high) = middle;
+    }
+    barrier.range = low;
+  }
+
+  // The watcher gets a kind of its own, of another range.
+  Level with_range(const std::string& watcher, double range) const {
+    Level changed = own_.level;
+    if (changed.named_kinds == 0) changed.named_kinds = changed.kinds.size();
+    for (Agent& agent : changed.agents) {
+      if (agent.id != watcher) continue;
+      Kind kind = changed.kinds[agent.kind];
+      kind.sight->range = range;
+      agent.kind = static_cast<std::uint32_t>(changed.kinds.size());
+      changed.kinds.push_back(std::move(kind));
+    }
+    return changed;
+  }
+
+  const SneakTask& task_;
+  const StudyOptions& options_;
+  SneakLevel own_;
+  World world_;
+  Sneaker sneaker_;
+  std::optional<NavigationMesh> mesh_;
+  Vector3d start_{0.0, 0.0, 0.0};
+  Vector3d goal_{0.0, 0.0, 0.0};
+  SneakGrid grid_;
+  std::size_t moments_ = 0;
+  std::vector<Watcher> watchers_;
+  bool was_ended_ = false;
+};
+
+}  // namespace
+
+Sneak sneak(const Level& level, const SneakTask& task, const StudyOptions& options) {
+  if (!(task.spot > 0.0 && std::isfinite(task.spot))) {
+    throw UsageError(fmt::format("a spot of {} m; above 0 is allowed", task.spot));
+  }
+  return Sneaking(level, task, options).find();
+}
+
+std::string track_csv(const Track& track) {
+  std::string text = "time,x,y,z,does\n";
+  for (const TrackPoint& point : track.points) {
+    text += fmt::format("{},{},{},{},{}\n", point.seconds, point.place.x(), point.place.y(),
+                        point.place.z(), point.is_quiet ? "quiet" : "");
+  }
+  return text;
+}
+
+}  // namespace gaze

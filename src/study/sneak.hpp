@@ -1,0 +1,121 @@
+#pragma once
+
+#include <cstdint>
+#include <memory>
+#include <optional>
+#include <span>
+#include <vector>
+
+#include "gaze/navigation.hpp"
+#include "gaze/simulation.hpp"
+#include "gaze/tools/sneak.hpp"
+
+/// How a way that nobody notices is searched for: places of a grid, at moments that lie so far
+/// apart that a body at full speed gets just from one place to the next.
+namespace gaze {
+
+/// The places, in rows about the start, which is one of them.
+struct SneakGrid {
+  Vector2d low{0.0, 0.0};  ///< The middle of the first place.
+  double size = 0.25;      ///< From one place to the next, metres.
+  int columns = 0;
+  int rows = 0;
+  std::vector<float> height;         ///< Of the floor; by place.
+  std::vector<std::uint8_t> stands;  ///< A body can stand in the middle.
+  std::vector<std::uint8_t> joins;   ///< By place, bit d: it can go straight to neighbour d.
+  std::vector<std::uint8_t> any;  ///< It may stand somewhere in the place, for all that is known.
+
+  std::size_t count() const { return static_cast<std::size_t>(columns) * std::size_t(rows); }
+  std::size_t at(int column, int row) const {
+    return static_cast<std::size_t>(row) * std::size_t(columns) + std::size_t(column);
+  }
+  Vector3d place(std::size_t i) const {
+    const auto column = static_cast<double>(i % std::size_t(columns));
+    const auto row = static_cast<double>(i / std::size_t(columns));
+    return {low.x() + column * size, low.y() + row * size, static_cast<double>(height[i])};
+  }
+};
+
+/// To the neighbours in the order of `joins`: east, north-east, and so on round.
+inline constexpr std::array<std::array<int, 2>, 8> kNeighbours{
+    {{1, 0}, {1, 1}, {0, 1}, {-1, 1}, {-1, 0}, {-1, -1}, {0, -1}, {1, -1}}};
+
+[[nodiscard]] SneakGrid sneak_grid(const NavigationMesh& mesh, const Vector3d& start,
+                                   const Vector3d& goal, double size);
+
+/// What one watcher perceives of a place at one moment.
+struct Glimpse {
+  std::uint32_t spot = 0;
+  float gain = 0.0F;  ///< Evidence; 1 and more: noticed at once.
+  /// It gathers that on the way to the place as well; else it may have lost some until then.
+  bool is_whole = true;
+};
+
+/// A watcher as it would be without anybody to notice.
+struct WatcherAt {
+  Looker looker;
+  std::vector<BallPath> feelers;  ///< Up to what they meet.
+  bool is_up = false;
+  bool has_kept_still = false;      ///< Since the moment before.
+  std::vector<char> zone_is_spent;  ///< By zone: it is triggered no more.
+};
+
+/// One that might notice.
+struct Watcher {
+  AgentId agent;
+  std::string id;
+  Kind kind;
+  double ebb = 0.0;           ///< Evidence lost in one moment unseen; 1: all of it.
+  std::vector<WatcherAt> at;  ///< By moment.
+  bool has_moved = false;     ///< Since the last of them; while they are collected.
+};
+
+/// Who goes, and how it looks to watchers.
+struct Sneaker {
+  Kind kind;
+  std::vector<char> triggers;  ///< By zone: its steps into it set it off.
+  double speed = 0.0;
+  int ticks = 1;  ///< From one moment to the next.
+};
+
+/// All watchers, moment by moment.
+[[nodiscard]] std::vector<Watcher> watchers_of(const Level& level, AgentId who,
+                                               const Sneaker& sneaker, std::size_t moments);
+
+/// What they perceive: as it is in the middle of each place, and what is certain wherever in the
+/// place the body is.
+struct Perception {
+  /// By watcher and moment; the same list may stand for many moments.
+  std::vector<std::vector<std::shared_ptr<const std::vector<Glimpse>>>> lists;
+};
+enum class Certainty { middle, surely };
+[[nodiscard]] Perception perceive(const SneakGrid& grid, const World& world, const Level& level,
+                                  const std::vector<Watcher>& watchers, const Sneaker& sneaker,
+                                  Certainty certainty, const StudyOptions& options);
+
+/// A place at a moment.
+struct Step {
+  std::uint32_t moment = 0;
+  std::uint32_t spot = 0;
+};
+
+/// The soonest way over the places, or where it ends.
+struct SneakSearch {
+  std::vector<Step> way;              ///< From the start on; empty if there is none.
+  std::vector<std::uint8_t> reached;  ///< By place: at some moment.
+  std::vector<std::uint32_t> last;    ///< By place: the last moment at which it can be there.
+};
+
+/// @param shut  Places at moments that are not to be used.
+[[nodiscard]] SneakSearch search_strictly(const SneakGrid& grid, const Perception& perception,
+                                          const std::vector<Watcher>& watchers, std::size_t moments,
+                                          std::uint32_t start, std::uint32_t goal,
+                                          std::span<const Step> shut);
+
+/// Over all that may be possible, where each watcher gathers no more than it must on the way that
+/// is best for it: if this finds none, there is none.
+[[nodiscard]] SneakSearch search_loosely(const SneakGrid& grid, const Perception& perception,
+                                         const std::vector<Watcher>& watchers, std::size_t moments,
+                                         std::uint32_t start, std::uint32_t goal);
+
+}  // namespace gaze
