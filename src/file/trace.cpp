@@ -94,7 +94,7 @@ void add_doing(nlohmann::ordered_json& json, const Doing& doing) {
 }
 
 std::string csv_line(const Simulation& simulation, AgentId agent, const AgentState& state) {
-  return fmt::format("{},{},{},{},{},{},{},{},{},,,{}\n", rounded(simulation.seconds()),
+  return fmt::format("{},{},{},{},{},{},{},{},{},,,{}\n", simulation.seconds(),
                      simulation.id_of(agent), exact(state.position.x()), exact(state.position.y()),
                      exact(state.position.z()), exact(angle_of(state.facing).degrees()),
                      name_of(state.mode), rounded(state.health),
@@ -104,7 +104,7 @@ std::string csv_line(const Simulation& simulation, AgentId agent, const AgentSta
 
 std::string json_line(const Simulation& simulation, AgentId agent, const AgentState& state) {
   nlohmann::ordered_json json;
-  json["time"] = rounded(simulation.seconds());
+  json["time"] = simulation.seconds();
   json["agent"] = simulation.id_of(agent);
   json["x"] = exact(state.position.x());
   json["y"] = exact(state.position.y());
@@ -119,7 +119,7 @@ std::string json_line(const Simulation& simulation, AgentId agent, const AgentSt
 
 // A shot stands under the name of who fired it, without mode, health and target.
 std::string csv_line(const Simulation& simulation, const Projectile& shot) {
-  return fmt::format("{},{},{},{},{},{},,,,{},{},,,,,\n", rounded(simulation.seconds()),
+  return fmt::format("{},{},{},{},{},{},,,,{},{},,,,,\n", simulation.seconds(),
                      simulation.id_of(shot.shooter), rounded(shot.position.x()),
                      rounded(shot.position.y()), rounded(shot.position.z()),
                      rounded_turn(heading(simulation, shot)), shot.attack, shot.number);
@@ -127,7 +127,7 @@ std::string csv_line(const Simulation& simulation, const Projectile& shot) {
 
 std::string json_line(const Simulation& simulation, const Projectile& shot) {
   nlohmann::ordered_json json;
-  json["time"] = rounded(simulation.seconds());
+  json["time"] = simulation.seconds();
   json["agent"] = simulation.id_of(shot.shooter);
   json["x"] = rounded(shot.position.x());
   json["y"] = rounded(shot.position.y());

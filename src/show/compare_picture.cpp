@@ -8,8 +8,8 @@
 namespace gaze {
 namespace {
 
-// Plays to the moment, or to the end of the run if that is sooner.
-void paint_run(Canvas& canvas, const Level& level, double seconds, const std::string& name) {
+// Played to the moment, or to the end of the run if that is sooner.
+Scene scene_at(const Level& level, double seconds, const std::string& name) {
   Simulation game(level);
   Trails trails(game);
   trails.add(game);
@@ -21,28 +21,41 @@ void paint_run(Canvas& canvas, const Level& level, double seconds, const std::st
   }
   Scene scene = make_scene(game, trails);
   scene.title = name;
-  const Sheet sheet = lay_out(canvas, scene);
+  return scene;
+}
+
+void paint_run(Canvas& canvas, const Scene& scene, const Rectangle& area) {
+  canvas.begin_part(area);
+  const Sheet sheet = lay_out(canvas, scene, false);
   paint_map(canvas, scene, sheet.view);
   paint_captions(canvas, scene, sheet);
-  paint_legend(canvas, scene, sheet.legend);
+  canvas.end_part();
 }
 
 }  // namespace
 
+// One above the other where the level is wide, else side by side; one legend serves both.
 std::string draw_both(const Level& one, const Level& other, double seconds,
                       const std::array<std::string, 2>& names, const PictureOptions& options) {
   Canvas canvas(options);
   canvas.fill_rectangle({0.0, 0.0, canvas.width(), canvas.height()}, kPaper);
-  const double half = canvas.width() / 2.0;
+  const Scene first = scene_at(one, seconds, names[0]);
+  const Scene second = scene_at(other, seconds, names[1]);
+  const double width = canvas.width() - kLegendWidth;
   const double height = canvas.height();
-  canvas.begin_part({0.0, 0.0, half, height});
-  paint_run(canvas, one, seconds, names[0]);
-  canvas.end_part();
-  canvas.begin_part({half, 0.0, half, height});
-  paint_run(canvas, other, seconds, names[1]);
-  canvas.end_part();
-  canvas.line({half, 12.0}, {half, height - 12.0});
+  const Vector2d size = first.high - first.low;
+  const bool is_wide = size.x() * height > size.y() * width;
+  const Rectangle part{0.0, 0.0, is_wide ? width : width / 2.0, is_wide ? height / 2.0 : height};
+  paint_run(canvas, first, part);
+  paint_run(canvas, second,
+            {is_wide ? 0.0 : part.width, is_wide ? part.height : 0.0, part.width, part.height});
+  if (is_wide) {
+    canvas.line({0.0, part.height}, {width, part.height});
+  } else {
+    canvas.line({part.width, 0.0}, {part.width, height});
+  }
   canvas.stroke(kFaintInk, 1.0);
+  paint_legend(canvas, first, {width, 0.0, kLegendWidth, height});
   return canvas.finish();
 }
 

@@ -392,13 +392,13 @@ void paint_map(Canvas& canvas, const Scene& scene, const MapView& view) {
   cairo_restore(raw);
 }
 
-Sheet lay_out(Canvas& canvas, const Scene& scene) {
+Sheet lay_out(Canvas& canvas, const Scene& scene, bool has_legend) {
   constexpr double kTitle = 44.0;
-  constexpr double kLegend = 268.0;
-  const double width = canvas.width() - kLegend;
+  const double legend = has_legend ? kLegendWidth : 0.0;
+  const double width = canvas.width() - legend;
   canvas.fill_rectangle({0.0, 0.0, canvas.width(), canvas.height()}, kPaper);
   return {{0.0, 0.0, width, kTitle},
-          {width, 0.0, kLegend, canvas.height()},
+          {width, 0.0, legend, canvas.height()},
           fit(scene, {0.0, kTitle, width, canvas.height() - kTitle})};
 }
 

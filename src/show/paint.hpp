@@ -24,8 +24,12 @@ struct Sheet {
   MapView view;
 };
 
+/// How wide a legend is, pixels.
+inline constexpr double kLegendWidth = 268.0;
+
 /// Lays paper out for a scene.
-[[nodiscard]] Sheet lay_out(Canvas& canvas, const Scene& scene);
+/// @param has_legend  False: one stands elsewhere.
+[[nodiscard]] Sheet lay_out(Canvas& canvas, const Scene& scene, bool has_legend = true);
 
 void paint_map(Canvas& canvas, const Scene& scene, const MapView& view);
 void paint_labels(Canvas& canvas, const Scene& scene, const MapView& view);

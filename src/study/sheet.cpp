@@ -175,6 +175,11 @@ SheetRow row_of(const Level& level, std::uint32_t by, std::uint32_t whom) {
   return row;
 }
 
+bool is_armed_or_senses(const Kind& kind) {
+  return kind.sight || kind.hearing || !kind.feelers.empty() || kind.nearness || kind.touch ||
+         kind.hurt || !kind.attacks.empty();
+}
+
 }  // namespace
 
 std::vector<SheetRow> balance_sheet(const Level& given, const StudyOptions& options) {
@@ -192,7 +197,8 @@ std::vector<SheetRow> balance_sheet(const Level& given, const StudyOptions& opti
       const Kind& kind = level.kinds[by];
       const Kind& foe = level.kinds[whom];
       const bool is_for_it = is_hostile(level, kind.team, foe.team) && !kind.thing && !foe.thing;
-      if (is_for_it && pairs.size() < kMostRows && known.emplace(kind.name, foe.name).second) {
+      if (is_for_it && is_armed_or_senses(kind) && pairs.size() < kMostRows &&
+          known.emplace(kind.name, foe.name).second) {
         pairs.emplace_back(by, whom);
       }
     }

@@ -8,6 +8,7 @@
 #include "gaze/path.hpp"
 #include "geometry/plan.hpp"
 #include "level/named_kind.hpp"
+#include "level/numbers.hpp"
 #include "level/spelling.hpp"
 #include "level/whom.hpp"
 #include "navigation/body_size.hpp"
@@ -263,32 +264,50 @@ class Sneaking {
     }
   }
 
-  // Along the shortest way there: the first place that cannot be reached, and who sees it.
+  // Along the shortest way there: the first place that is seen and cannot be reached, and who sees
+  // it.
   void name_barriers(Sneak& result, const SneakSearch& loose, const Perception& sure) const {
     const Path path = find_path(*mesh_, start_, goal_);
-    std::optional<std::uint32_t> first;
-    for (std::size_t i = 1; i < path.points.size() && !first; ++i) {
-      const Vector3d way = path.points[i] - path.points[i - 1];
-      const int steps = std::max(1, static_cast<int>(length_of(way) / (0.5 * grid_.size)));
-      for (int k = 1; k <= steps && !first; ++k) {
-        const std::uint32_t spot =
-            spot_of(path.points[i - 1] + way * (static_cast<double>(k) / steps));
-        if (loose.reached[spot] == 0 && grid_.any[spot] != 0) first = spot;
-      }
-    }
-    if (!first) {
+    if (path.outcome != Path::Outcome::whole) {
       result.reason = "no way leads there at all";
       return;
     }
+    for (const std::uint32_t spot : spots_along(path)) {
+      if (loose.reached[spot] != 0 || grid_.any[spot] == 0) continue;
+      result.barriers = barriers_at(spot, sure);
+      if (!result.barriers.empty()) break;
+    }
+    if (result.barriers.empty()) {
+      result.reason = fmt::format("no way leads there in the {} s of the level unseen",
+                                  number_text(own_.level.seconds));
+    }
+    if (!task_.names_change) return;
+    for (SneakBarrier& barrier : result.barriers) name_change(barrier);
+  }
+
+  std::vector<std::uint32_t> spots_along(const Path& path) const {
+    std::vector<std::uint32_t> spots;
+    for (std::size_t i = 1; i < path.points.size(); ++i) {
+      const Vector3d way = path.points[i] - path.points[i - 1];
+      const int steps = std::max(1, static_cast<int>(length_of(way) / (0.5 * grid_.size)));
+      for (int k = 1; k <= steps; ++k) {
+        spots.push_back(spot_of(path.points[i - 1] + way * (static_cast<double>(k) / steps)));
+      }
+    }
+    return spots;
+  }
+
+  std::vector<SneakBarrier> barriers_at(std::uint32_t spot, const Perception& sure) const {
+    std::vector<SneakBarrier> barriers;
     for (std::size_t w = 0; w < watchers_.size(); ++w) {
       SneakBarrier barrier;
       barrier.watcher = watchers_[w].id;
-      barrier.place = grid_.place(*first);
+      barrier.place = grid_.place(spot);
       bool sees = false;
       for (std::uint32_t k = 0; k < moments_; ++k) {
         const auto& list = *sure.lists[w][k];
         const bool sees_now = std::any_of(list.begin(), list.end(),
-                                          [&](const Glimpse& one) { return one.spot == *first; });
+                                          [&](const Glimpse& one) { return one.spot == spot; });
         if (!sees_now) continue;
         if (!sees) barrier.from = seconds_of(k);
         sees = true;
@@ -297,10 +316,9 @@ class Sneaking {
       if (!sees) continue;
       barrier.zone = telling_zone(watchers_[w], barrier.place);
       if (watchers_[w].kind.sight) barrier.range_now = watchers_[w].kind.sight->range;
-      result.barriers.push_back(std::move(barrier));
+      barriers.push_back(std::move(barrier));
     }
-    if (!task_.names_change) return;
-    for (SneakBarrier& barrier : result.barriers) name_change(barrier);
+    return barriers;
   }
 
   std::string telling_zone(const Watcher& watcher, const Vector3d& place) const {
