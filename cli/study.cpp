@@ -14,7 +14,9 @@ namespace {
 
 volatile std::sig_atomic_t is_ended = 0;
 
+// The second time at once: the run that is being played may be a long one.
 void note_end(int) {
+  if (is_ended != 0) _exit(128 + SIGINT);
   is_ended = 1;
 }
 

@@ -19,6 +19,9 @@ std::string metres(const std::optional<double>& value) {
 
 std::string notices_text(const SheetRow& row) {
   if (!row.angle) return "no sight";
+  if (!row.notices.standing && !row.notices.moving) {
+    return fmt::format("never; {} degrees wide", number_text(*row.angle));
+  }
   std::string text = fmt::format("{} standing, {} coming up", metres(row.notices.standing),
                                  metres(row.notices.moving));
   if (row.notices.in_dim_light) {

@@ -25,7 +25,8 @@ constexpr double kSmall = 11.5;
 struct Scale {
   double low = std::numeric_limits<double>::infinity();
   double high = -low;
-  bool is_one = false;  ///< There is but one number.
+  bool is_none = false;  ///< There is no number.
+  bool is_one = false;   ///< There is but one, or none.
 
   void add(double value) {
     low = std::min(low, value);
@@ -33,7 +34,8 @@ struct Scale {
   }
   // One number alone lies in the middle.
   void widen() {
-    if (!(low <= high)) low = high = 0.0;
+    is_none = !(low <= high);
+    if (is_none) low = high = 0.0;
     is_one = low == high;
     const double more = is_one ? std::max(1.0, std::abs(low)) * 0.5 : 0.0;
     low -= more;
@@ -113,7 +115,7 @@ class LinePainter {
       return area.y + area.height * (1.0 - 0.06 - used * scale.share(value));
     };
     canvas_.fill_rectangle(area, kPlate.with_opacity(0.5));
-    paint_scale(figure, scale, area, y_of);
+    if (!scale.is_none) paint_scale(figure, scale, area, y_of);
     paint_band(spreads, y_of);
     paint_median(f, spreads, y_of);
     paint_none(spreads, area);
@@ -218,15 +220,20 @@ class LinePainter {
                         kInk);
   }
 
-  // Each label on the first of three rows that has room.
+  // All lines before the labels, so that none is drawn through another's label. Each label on the
+  // first of three rows that has room.
   void paint_jumps(std::size_t f, const Rectangle& area) {
+    const auto x_of = [&](const Jump& jump) { return x_of_number((jump.from + jump.to) / 2.0); };
+    for (const Jump& jump : variation_.jumps) {
+      if (jump.figure != f) continue;
+      canvas_.line({x_of(jump), area.y}, {x_of(jump), area.y + area.height});
+      canvas_.stroke(kStopped, 1.4, {6.0, 4.0});
+    }
+    canvas_.font(10.5);
     std::array<double, 3> taken{0.0, 0.0, 0.0};
     for (const Jump& jump : variation_.jumps) {
       if (jump.figure != f) continue;
-      const double x = x_of_number((jump.from + jump.to) / 2.0);
-      canvas_.line({x, area.y}, {x, area.y + area.height});
-      canvas_.stroke(kStopped, 1.4, {6.0, 4.0});
-      canvas_.font(10.5);
+      const double x = x_of(jump);
       const std::string text = fmt::format("{} to {}", jump.from, jump.to);
       const double width = canvas_.text_width(text);
       const bool is_far = x + width + 12.0 > area.x + area.width;

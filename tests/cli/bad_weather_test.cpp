@@ -11,6 +11,7 @@
 #include <chrono>
 #include <locale>
 #include <nlohmann/json.hpp>
+#include <sstream>
 #include <thread>
 
 #include "support/command.hpp"
@@ -31,7 +32,7 @@ class BadWeather : public testing::InTemporaryFolder {
     return write("level.toml",
                  "[kind.pot]\n[kind.pot.sight]\nrange = 5.0\nfield_of_view = 90.0\n"
                  "keep_range = 6.0\n[[agent]]\nid = \"pot-1\"\nkind = \"pot\"\n"
-                 "at = [0, 0]\n")
+                 "at = [0, 0]\n[figure.seen]\ncount = \"noticed\"\n")
         .string();
   }
 
@@ -49,14 +50,16 @@ class BadWeather : public testing::InTemporaryFolder {
     return refused({"check", of_mesh.string()});
   }
 
-  // Starts the command in a process of its own; what it says as an error comes to the file `told`.
+  // Starts the command in a process of its own; what it prints comes to the file `printed`, and
+  // what it says as an error to `told`.
   pid_t start(std::vector<std::string> call, bool as_nobody = false) const {
     call.insert(call.begin(), "gaze");
+    const std::string printed = (folder / "printed").string();
     const std::string told = (folder / "told").string();
     const pid_t child = fork();
     EXPECT_GE(child, 0);
     if (child != 0) return child;
-    dup2(open("/dev/null", O_WRONLY), STDOUT_FILENO);
+    dup2(open(printed.c_str(), O_WRONLY | O_CREAT | O_TRUNC, 0644), STDOUT_FILENO);
     dup2(open(told.c_str(), O_WRONLY | O_CREAT | O_TRUNC, 0644), STDERR_FILENO);
     constexpr uid_t kNobody = 65534;
     if (as_nobody && getuid() == 0 && setuid(kNobody) != 0) _exit(98);
@@ -91,7 +94,7 @@ class BadWeather : public testing::InTemporaryFolder {
     std::size_t count = 0;
     for (const auto& entry : fs::directory_iterator(folder)) {
       const fs::path name = entry.path().filename();
-      count += name != "level.toml" && name != "told";
+      count += name != "level.toml" && name != "told" && name != "printed";
     }
     return count;
   }
@@ -201,6 +204,27 @@ TEST_F(BadWeather, SignalsEndItAndLeaveNothingBehind) {
     EXPECT_LT(std::chrono::steady_clock::now() - before, std::chrono::seconds(1));
     EXPECT_EQ(files_but_the_level(), 0U);
   }
+}
+
+// What is done is shown: rows of values of which all runs were played, and of no others.
+TEST_F(BadWeather, AnInterruptEndsAStudyWithWhatIsDone) {
+  constexpr std::size_t kRuns = 20;
+  const pid_t child =
+      start({"vary", level(), "--over", "kind.pot.sight.range=1:5:0.001", "--figure", "seen",
+             "--runs", std::to_string(kRuns), "--seconds", "20"});
+  for (int i = 0; i < 50; ++i) wait_a_little();
+  ASSERT_EQ(kill(child, SIGINT), 0);
+  EXPECT_EQ(status_of(child), 128 + SIGINT);
+  std::istringstream told(bytes_of(folder / "told"));
+  std::size_t done = 0;
+  std::size_t all = 0;
+  std::string word;
+  told >> word >> word >> done >> word >> all;
+  EXPECT_EQ(all, 4001U * kRuns) << told.str();
+  EXPECT_LT(done, all);
+  const auto rows = testing::lines_of(bytes_of(folder / "printed"));
+  EXPECT_LE(rows.size(), done / kRuns + 4) << done;
+  EXPECT_GE(rows.size() + 4, done / kRuns) << done;
 }
 
 // Nothing can be tidied up then; but no file has the name that was asked for.

@@ -55,25 +55,32 @@ class GrowingLevel {
   std::vector<std::pair<std::string, std::string>> tables_;
 };
 
-class FirstLevel : public testing::InTemporaryFolder {
+/// What a page shows of the command is called, and has to come back.
+class Pages : public testing::InTemporaryFolder {
  protected:
-  std::string in_folder(std::string text) const {
-    const std::string name = "guard.";
-    const std::size_t at = text.find(name);
-    return at == 0 ? (folder / text).string() : text;
+  // Files that the page's reader writes are in a folder of their own; the demo is beside the page.
+  std::string in_place(const std::string& word) const {
+    if (word.starts_with("demo/")) return kSource + word;
+    const std::string ending = std::filesystem::path(word).extension().string();
+    const bool is_file = ending == ".toml" || ending == ".png" || ending == ".csv";
+    return is_file && word.find('=') == std::string::npos ? (folder / word).string() : word;
+  }
+
+  static void erase_all(std::string& text, const std::string& part) {
+    for (std::size_t at = text.find(part); at != std::string::npos; at = text.find(part, at)) {
+      text.erase(at, part.size());
+    }
   }
 
   // What a call prints, with the names of files as the page has them.
   std::vector<std::string> printed(const std::string& call) {
     std::istringstream words(call);
     std::vector<std::string> arguments;
-    for (std::string word; words >> word;) arguments.push_back(in_folder(word));
+    for (std::string word; words >> word;) arguments.push_back(in_place(word));
     const auto answer = testing::gaze_call({arguments.begin() + 2, arguments.end()});
     std::string text = answer.out + answer.err;
-    const std::string prefix = folder.string() + "/";
-    for (std::size_t at = text.find(prefix); at != std::string::npos; at = text.find(prefix)) {
-      text.erase(at, prefix.size());
-    }
+    erase_all(text, folder.string() + "/");
+    erase_all(text, kSource);
     return lines_of(text);
   }
 
@@ -107,31 +114,56 @@ class FirstLevel : public testing::InTemporaryFolder {
     }
   }
 
+  // Calls `use(kind, text)` for each block of the page between fences, such as ("toml", ...).
+  template <typename Use>
+  static void for_blocks(const std::string& page, Use use) {
+    std::string kind;
+    std::string block;
+    for (const std::string& line : lines_of(testing::bytes_of(kSource + page))) {
+      if (!line.starts_with("```")) {
+        if (!kind.empty()) block += line + "\n";
+        continue;
+      }
+      if (!kind.empty()) use(kind, block);
+      kind = kind.empty() ? line.substr(3) : "";
+      block.clear();
+    }
+  }
+
+  inline static const std::string kSource = GAZE_SOURCE "/";
   std::size_t calls_ = 0;
 };
 
 // Everything that the page has the reader write is written, and everything that it shows comes
 // back.
-TEST_F(FirstLevel, DoesAllThatThePageSays) {
+TEST_F(Pages, AFirstLevelIsAsItSays) {
   GrowingLevel level;
-  std::string kind;
-  std::string block;
-  for (const std::string& line : lines_of(testing::bytes_of(GAZE_SOURCE "/docs/first-level.md"))) {
-    if (!line.starts_with("```")) {
-      if (!kind.empty()) block += line + "\n";
-      continue;
-    }
+  for_blocks("docs/first-level.md", [&](const std::string& kind, const std::string& block) {
     if (kind == "toml") {
       level.add(block);
       write("guard.toml", level.text());
     } else if (kind == "console") {
       run(lines_of(block));
     }
-    kind = kind.empty() ? line.substr(3) : "";
-    block.clear();
-  }
+  });
   EXPECT_GE(calls_, 12U);
   EXPECT_TRUE(std::filesystem::exists(folder / "guard.png"));
+}
+
+// The level of this page is the demo, so its TOML has to stand there.
+TEST_F(Pages, TryingALevelOutIsAsItSays) {
+  const std::string level = testing::bytes_of(kSource + "demo/propagation_house.toml");
+  for_blocks("docs/trying.md", [&](const std::string& kind, const std::string& block) {
+    if (kind == "toml") {
+      EXPECT_NE(level.find(block), std::string::npos) << block;
+    } else if (kind == "console") {
+      run(lines_of(block));
+    }
+  });
+  EXPECT_GE(calls_, 9U);
+  for (const char* file : {"vary.png", "map.png", "map.csv", "both.png", "sneak.png", "way.csv"}) {
+    EXPECT_TRUE(std::filesystem::exists(folder / file)) << file;
+  }
 }
 
 }  // namespace
