@@ -175,7 +175,9 @@ void add_sneak(CLI::App& app, Calls& calls) {
   sneak->add_option("--from", calls.sneak.from, "from where (else where it begins)")
       ->type_name("X,Y");
   sneak->add_option("--body", calls.sneak.body, "whose body it has (else its own)")->type_name("K");
-  sneak->add_option("--spot", calls.sneak.spot, "how far apart the places are, 0.25 m if left out")
+  sneak
+      ->add_option("--spot", calls.sneak.spot,
+                   "how far apart the places are (else 0.25 m, or more in large levels)")
       ->type_name("METRES");
   sneak->add_option("--track", calls.sneak.track, "write the way to a .csv file, as a track")
       ->type_name("FILE");

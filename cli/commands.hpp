@@ -135,7 +135,7 @@ struct SneakOptions {
   std::string to;    ///< X,Y or X,Y,Z
   std::string from;  ///< The same; empty: where it begins.
   std::string body;  ///< A kind; empty: its own.
-  double spot = 0.25;
+  std::optional<double> spot;
   std::string track;  ///< A .csv file for the way.
   std::string output;
   bool json = false;

@@ -55,7 +55,7 @@ int sneak(const SneakOptions& options, const Streams& streams) {
     picture.emplace(options.output);
   }
   if (!options.track.empty()) track.emplace(options.track);
-  Studying studying(streams, "tries at most");
+  Studying studying(streams, "moments");
   const Sneak found = gaze::sneak(level, task, studying.options());
   const bool is_found = found.outcome == Sneak::Outcome::found;
   if (picture) {

@@ -71,8 +71,8 @@ Vector3d place_on(const NavigationMesh& mesh, const Vector3d& place, std::string
 /// Looks for a way in one level.
 class Sneaking {
  public:
-  Sneaking(const Level& given, const SneakTask& task, const StudyOptions& options)
-      : task_(task), options_(options), own_(prepared_for(given, task)), world_(own_.level) {
+  Sneaking(const Level& given, const SneakTask& task, SneakEffort& effort)
+      : task_(task), effort_(effort), own_(prepared_for(given, task)), world_(own_.level) {
     sneaker_.kind = own_.level.kind_of(own_.level.agents[own_.who]);
     need_walker(sneaker_.kind);
     sneaker_.speed = sneaker_.kind.move->speed;
@@ -83,12 +83,7 @@ class Sneaking {
     for (std::uint32_t i = 0; i < own_.level.zones.size(); ++i) {
       sneaker_.triggers.push_back(triggers(i) ? 1 : 0);
     }
-    const double rate = own_.level.ticks_per_second;
-    sneaker_.ticks = std::max(1, static_cast<int>(std::lround(task.spot * rate / sneaker_.speed)));
-    const double size = sneaker_.speed * sneaker_.ticks / rate;
-    grid_ = sneak_grid(*mesh_, start_, goal_, size);
-    moments_ = static_cast<std::size_t>(own_.level.seconds * rate / sneaker_.ticks) + 1;
-    watchers_ = watchers_of(own_.level, {own_.who}, sneaker_, moments_);
+    lay_out();
   }
 
   Sneak find() {
@@ -97,29 +92,64 @@ class Sneaking {
     const auto goal = goal_spot();
     if (goal) search(result, start, *goal);
     if (result.outcome == Sneak::Outcome::found) return result;
-    if (was_ended_) {
-      result.reason = "the search was ended";
-      return result;
-    }
-    const Perception sure =
-        perceive(grid_, world_, own_.level, watchers_, sneaker_, Certainty::surely, options_);
-    const SneakSearch loose =
-        search_loosely(grid_, sure, watchers_, moments_, start, spot_of(goal_));
-    if (!loose.way.empty()) {
-      result.outcome = Sneak::Outcome::undecided;
-      if (result.reason.empty()) {
-        result.reason = fmt::format(
-            "no way was found over places {:.2f} m apart, and it is not certain that there is none",
-            grid_.size);
-      }
-      return result;
-    }
-    result.outcome = Sneak::Outcome::none;
-    name_barriers(result, loose, sure);
+    if (!ended(result)) prove(result);
     return result;
   }
 
  private:
+  // Places as fine as asked for, or as the size of the level allows.
+  void lay_out() {
+    constexpr double kFinest = 0.25;             // metres
+    constexpr double kMostStates = 200'000'000;  // places and moments
+    double spot = task_.spot.value_or(kFinest);
+    const double rate = own_.level.ticks_per_second;
+    while (true) {
+      sneaker_.ticks = std::max(1, static_cast<int>(std::lround(spot * rate / sneaker_.speed)));
+      const double size = sneaker_.speed * sneaker_.ticks / rate;
+      moments_ = static_cast<std::size_t>(own_.level.seconds * rate / sneaker_.ticks) + 1;
+      watchers_ = watchers_of(own_.level, {own_.who}, sneaker_, moments_);
+      const SneakExtent extent = extent_of(*mesh_, own_.level, watchers_, sneaker_, start_, goal_);
+      const Vector2d sides = (extent.high - extent.low) / size + Vector2d{1.0, 1.0};
+      if (sides.x() * sides.y() * static_cast<double>(moments_) <= kMostStates) {
+        grid_ = sneak_grid(*mesh_, start_, extent, size, effort_);
+        return;
+      }
+      if (task_.spot) throw UsageError("there are too many places: a larger spot is needed");
+      spot *= 2.0;
+    }
+  }
+
+  Perception perception(Certainty certainty) {
+    return {grid_, world_, own_.level, watchers_, sneaker_, certainty, effort_};
+  }
+
+  // Whether the search has ended before it was through.
+  bool ended(Sneak& result) const {
+    if (effort_.is_ended()) {
+      result.reason = "the search was ended";
+    } else if (effort_.is_used_up()) {
+      result.reason = fmt::format("given up after {} million looks at places {:.2f} m apart",
+                                  SneakEffort::kMostLooks / 1'000'000, grid_.size);
+    }
+    return effort_.is_ended() || effort_.is_used_up();
+  }
+
+  void prove(Sneak& result) {
+    Perception sure = perception(Certainty::surely);
+    const SneakSearch loose =
+        search_loosely(grid_, sure, watchers_, moments_, spot_of(start_), spot_of(goal_), effort_);
+    if (ended(result)) return;
+    if (loose.way.empty()) {
+      result.outcome = Sneak::Outcome::none;
+      result.reason.clear();
+      name_barriers(result, loose, sure);
+    } else if (result.reason.empty()) {
+      result.reason = fmt::format(
+          "no way was found over places {:.2f} m apart, and it is not certain that there is none",
+          grid_.size);
+    }
+  }
+
   bool triggers(std::uint32_t zone) const {
     const std::vector<std::string> tags = tag_names(own_.level);
     const Whom whom(own_.level, own_.level.zones[zone].triggered_by, tags);
@@ -152,16 +182,12 @@ class Sneaking {
 
   void search(Sneak& result, std::uint32_t start, std::uint32_t goal) {
     constexpr std::size_t kMostTries = 40;
-    const Perception seen =
-        perceive(grid_, world_, own_.level, watchers_, sneaker_, Certainty::middle, options_);
+    Perception seen = perception(Certainty::middle);
     std::vector<Step> shut;
     for (result.tries = 0; result.tries < kMostTries;) {
-      if (options_.goes_on && !options_.goes_on(result.tries + 1, kMostTries)) {
-        was_ended_ = true;
-        return;
-      }
       const SneakSearch found =
-          search_strictly(grid_, seen, watchers_, moments_, start, goal, shut);
+          search_strictly(grid_, seen, watchers_, moments_, start, goal, shut, effort_);
+      if (!found.is_whole) return;
       if (found.way.empty()) {
         if (result.tries > 0) {
           result.reason = fmt::format("{} ways were played, and each was noticed", result.tries);
@@ -305,10 +331,7 @@ class Sneaking {
       barrier.place = grid_.place(spot);
       bool sees = false;
       for (std::uint32_t k = 0; k < moments_; ++k) {
-        const auto& list = *sure.lists[w][k];
-        const bool sees_now = std::any_of(list.begin(), list.end(),
-                                          [&](const Glimpse& one) { return one.spot == spot; });
-        if (!sees_now) continue;
+        if (!(sure.gain(w, k, spot) > 0.0F)) continue;
         if (!sees) barrier.from = seconds_of(k);
         sees = true;
         barrier.to = seconds_of(k);
@@ -335,9 +358,8 @@ class Sneaking {
   bool opens(const Level& changed) const {
     SneakTask task = task_;
     task.names_change = false;
-    StudyOptions silent;
-    silent.threads = options_.threads;
-    return Sneaking(changed, task, silent).find().outcome == Sneak::Outcome::found;
+    task.spot = grid_.size;
+    return Sneaking(changed, task, effort_).find().outcome == Sneak::Outcome::found;
   }
 
   // Halves the range of one watcher's sight until the value at which a way opens is known to a
@@ -377,7 +399,7 @@ class Sneaking {
   }
 
   const SneakTask& task_;
-  const StudyOptions& options_;
+  SneakEffort& effort_;
   SneakLevel own_;
   World world_;
   Sneaker sneaker_;
@@ -387,16 +409,16 @@ class Sneaking {
   SneakGrid grid_;
   std::size_t moments_ = 0;
   std::vector<Watcher> watchers_;
-  bool was_ended_ = false;
 };
 
 }  // namespace
 
 Sneak sneak(const Level& level, const SneakTask& task, const StudyOptions& options) {
-  if (!(task.spot > 0.0 && std::isfinite(task.spot))) {
-    throw UsageError(fmt::format("a spot of {} m; above 0 is allowed", task.spot));
+  if (task.spot && !(*task.spot > 0.0 && std::isfinite(*task.spot))) {
+    throw UsageError(fmt::format("a spot of {} m; above 0 is allowed", *task.spot));
   }
-  return Sneaking(level, task, options).find();
+  SneakEffort effort(options);
+  return Sneaking(level, task, effort).find();
 }
 
 std::string track_csv(const Track& track) {

@@ -40,17 +40,6 @@ struct SneakGrid {
 inline constexpr std::array<std::array<int, 2>, 8> kNeighbours{
     {{1, 0}, {1, 1}, {0, 1}, {-1, 1}, {-1, 0}, {-1, -1}, {0, -1}, {1, -1}}};
 
-[[nodiscard]] SneakGrid sneak_grid(const NavigationMesh& mesh, const Vector3d& start,
-                                   const Vector3d& goal, double size);
-
-/// What one watcher perceives of a place at one moment.
-struct Glimpse {
-  std::uint32_t spot = 0;
-  float gain = 0.0F;  ///< Evidence; 1 and more: noticed at once.
-  /// It gathers that on the way to the place as well; else it may have lost some until then.
-  bool is_whole = true;
-};
-
 /// A watcher as it would be without anybody to notice.
 struct WatcherAt {
   Looker looker;
@@ -78,20 +67,80 @@ struct Sneaker {
   int ticks = 1;  ///< From one moment to the next.
 };
 
+/// How far a watcher can perceive anything, however it stands.
+[[nodiscard]] double reach_of(const Watcher& watcher, const Level& level, const Sneaker& sneaker);
+
+[[nodiscard]] double heard_from(const Kind& watcher, const Sneaker& sneaker);
+
 /// All watchers, moment by moment.
 [[nodiscard]] std::vector<Watcher> watchers_of(const Level& level, AgentId who,
                                                const Sneaker& sneaker, std::size_t moments);
 
-/// What they perceive: as it is in the middle of each place, and what is certain wherever in the
-/// place the body is.
-struct Perception {
-  /// By watcher and moment; the same list may stand for many moments.
-  std::vector<std::vector<std::shared_ptr<const std::vector<Glimpse>>>> lists;
+/// How much a search has looked, and how much it may.
+class SneakEffort {
+ public:
+  explicit SneakEffort(const StudyOptions& options) : options_(options) {}
+
+  /// @return False if the search is to end: it has looked enough, or the host ends it.
+  bool goes_on(std::size_t done, std::size_t all);
+  void count(std::uint64_t looks) { looks_ += looks; }
+
+  bool is_ended() const { return is_ended_; }  ///< By the host.
+  bool is_used_up() const { return looks_ > kMostLooks; }
+  unsigned threads() const { return options_.threads; }
+
+  static constexpr std::uint64_t kMostLooks = 60'000'000;
+
+ private:
+  const StudyOptions& options_;
+  std::uint64_t looks_ = 0;
+  bool is_ended_ = false;
 };
+
+/// A box outside of which nobody perceives anything, and nothing stands: whoever goes out of it
+/// gets nowhere sooner, since a way along its edge is as short.
+struct SneakExtent {
+  Vector2d low{0.0, 0.0};
+  Vector2d high{0.0, 0.0};
+};
+
+[[nodiscard]] SneakExtent extent_of(const NavigationMesh& mesh, const Level& level,
+                                    const std::vector<Watcher>& watchers, const Sneaker& sneaker,
+                                    const Vector3d& start, const Vector3d& goal);
+
+/// @param size  Of a place.
+[[nodiscard]] SneakGrid sneak_grid(const NavigationMesh& mesh, const Vector3d& start,
+                                   const SneakExtent& extent, double size,
+                                   const SneakEffort& effort);
+
+/// What the watchers perceive at one moment of the places that were asked for.
+struct Seen {
+  std::vector<std::uint32_t> row;    ///< By place: from 1 on; 0: nobody perceives it.
+  std::vector<float> gain;           ///< By row and watcher.
+  std::vector<std::uint8_t> whole;   ///< The same.
+  std::vector<std::uint32_t> spots;  ///< By row, from 1 on.
+};
+
+/// What they perceive: as it is in the middle of each place, or what is certain wherever in the
+/// place the body is. Places are looked at when they are asked for; what a watcher sees that keeps
+/// still is remembered.
 enum class Certainty { middle, surely };
-[[nodiscard]] Perception perceive(const SneakGrid& grid, const World& world, const Level& level,
-                                  const std::vector<Watcher>& watchers, const Sneaker& sneaker,
-                                  Certainty certainty, const StudyOptions& options);
+class Perception {
+ public:
+  Perception(const SneakGrid& grid, const World& world, const Level& level,
+             const std::vector<Watcher>& watchers, const Sneaker& sneaker, Certainty certainty,
+             SneakEffort& effort);
+  ~Perception();
+  Perception(const Perception&) = delete;
+  Perception& operator=(const Perception&) = delete;
+
+  void look(std::uint32_t moment, std::span<const std::uint8_t> near, Seen& seen);
+  [[nodiscard]] float gain(std::size_t watcher, std::uint32_t moment, std::uint32_t spot) const;
+
+ private:
+  struct Eyes;
+  std::unique_ptr<Eyes> eyes_;
+};
 
 /// A place at a moment.
 struct Step {
@@ -103,19 +152,20 @@ struct Step {
 struct SneakSearch {
   std::vector<Step> way;              ///< From the start on; empty if there is none.
   std::vector<std::uint8_t> reached;  ///< By place: at some moment.
-  std::vector<std::uint32_t> last;    ///< By place: the last moment at which it can be there.
+  bool is_whole = true;               ///< False if it was ended before.
 };
 
 /// @param shut  Places at moments that are not to be used.
-[[nodiscard]] SneakSearch search_strictly(const SneakGrid& grid, const Perception& perception,
+[[nodiscard]] SneakSearch search_strictly(const SneakGrid& grid, Perception& perception,
                                           const std::vector<Watcher>& watchers, std::size_t moments,
                                           std::uint32_t start, std::uint32_t goal,
-                                          std::span<const Step> shut);
+                                          std::span<const Step> shut, SneakEffort& effort);
 
 /// Over all that may be possible, where each watcher gathers no more than it must on the way that
 /// is best for it: if this finds none, there is none.
-[[nodiscard]] SneakSearch search_loosely(const SneakGrid& grid, const Perception& perception,
+[[nodiscard]] SneakSearch search_loosely(const SneakGrid& grid, Perception& perception,
                                          const std::vector<Watcher>& watchers, std::size_t moments,
-                                         std::uint32_t start, std::uint32_t goal);
+                                         std::uint32_t start, std::uint32_t goal,
+                                         SneakEffort& effort);
 
 }  // namespace gaze

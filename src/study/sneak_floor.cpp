@@ -1,7 +1,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "study/sneak.hpp"
+#include "study/sneak_layers.hpp"
 
 /// The places on which a body may be.
 namespace gaze {
@@ -12,14 +12,9 @@ void include(Vector2d& low, Vector2d& high, const Vector3d& p) {
   high = high.cwiseMax(Vector2d{p.x(), p.y()});
 }
 
-// All corners of the mesh that the start reaches, but no farther out than matters: beyond both ends
-// and the solids between them an endless floor only leads away.
-std::pair<Vector2d, Vector2d> extent(const NavigationMesh& mesh, const Vector3d& start,
-                                     const Vector3d& goal) {
-  constexpr double kRound = 8.0;  // metres about all that stands
-  Vector2d low{start.x(), start.y()};
-  Vector2d high = low;
-  include(low, high, goal);
+// The outermost corners of the mesh are those of the floor's edge; the next ones are of something
+// that stands on it.
+void include_what_stands(const NavigationMesh& mesh, SneakExtent& extent, SneakExtent& floor) {
   std::vector<double> xs;
   std::vector<double> ys;
   for (std::size_t i = 0; i < mesh.polygon_count(); ++i) {
@@ -28,9 +23,10 @@ std::pair<Vector2d, Vector2d> extent(const NavigationMesh& mesh, const Vector3d&
       ys.push_back(corner.y());
     }
   }
+  if (xs.empty()) return;
   std::sort(xs.begin(), xs.end());
   std::sort(ys.begin(), ys.end());
-  // The outermost corners are those of the floor's edge; the next ones are of something on it.
+  floor = {{xs.front(), ys.front()}, {xs.back(), ys.back()}};
   const auto inner = [](const std::vector<double>& sorted) {
     const auto first = std::upper_bound(sorted.begin(), sorted.end(), sorted.front() + 1e-3);
     const auto last = std::lower_bound(sorted.begin(), sorted.end(), sorted.back() - 1e-3);
@@ -38,18 +34,60 @@ std::pair<Vector2d, Vector2d> extent(const NavigationMesh& mesh, const Vector3d&
   };
   const auto [x_low, x_high] = inner(xs);
   const auto [y_low, y_high] = inner(ys);
-  include(low, high,
-          {std::max(x_low - kRound, xs.front()), std::max(y_low - kRound, ys.front()), 0});
-  include(low, high,
-          {std::min(x_high + kRound, xs.back()), std::min(y_high + kRound, ys.back()), 0});
-  return {low, high};
+  include(extent.low, extent.high, {x_low, y_low, 0.0});
+  include(extent.low, extent.high, {x_high, y_high, 0.0});
+}
+
+bool is_near(const NavigationMesh& mesh, const Vector3d& middle, double size) {
+  const auto nearest = mesh.nearest(middle);
+  const double reach = size * 0.7072 + NavigationMesh::kNearMesh;
+  return nearest &&
+         std::hypot(nearest->place.x() - middle.x(), nearest->place.y() - middle.y()) <= reach;
+}
+
+void join(SneakGrid& grid, const NavigationMesh& mesh,
+          const std::vector<std::optional<MeshPlace>>& places, int column, int row) {
+  const std::size_t i = grid.at(column, row);
+  for (std::size_t d = 0; d < 8 && grid.stands[i] != 0; ++d) {
+    const int x = column + kNeighbours[d][0];
+    const int y = row + kNeighbours[d][1];
+    if (x < 0 || y < 0 || x >= grid.columns || y >= grid.rows) continue;
+    const std::size_t other = grid.at(x, y);
+    if (grid.stands[other] != 0 && mesh.is_free(*places[i], *places[other])) {
+      grid.joins[i] = static_cast<std::uint8_t>(grid.joins[i] | 1U << d);
+    }
+  }
 }
 
 }  // namespace
 
-SneakGrid sneak_grid(const NavigationMesh& mesh, const Vector3d& start, const Vector3d& goal,
-                     double size) {
-  const auto [low, high] = extent(mesh, start, goal);
+SneakExtent extent_of(const NavigationMesh& mesh, const Level& level,
+                      const std::vector<Watcher>& watchers, const Sneaker& sneaker,
+                      const Vector3d& start, const Vector3d& goal) {
+  SneakExtent extent{{start.x(), start.y()}, {start.x(), start.y()}};
+  include(extent.low, extent.high, goal);
+  SneakExtent floor = extent;
+  include_what_stands(mesh, extent, floor);
+  for (const Watcher& watcher : watchers) {
+    const double reach = reach_of(watcher, level, sneaker);
+    for (const WatcherAt& at : watcher.at) {
+      if (!at.is_up) continue;
+      include(extent.low, extent.high, at.looker.feet + Vector3d{reach, reach, 0.0});
+      include(extent.low, extent.high, at.looker.feet - Vector3d{reach, reach, 0.0});
+    }
+  }
+  // A little more, so that the edge of the box is free to walk along.
+  const Vector2d around = Vector2d::Constant(2.0 + 2.0 * sneaker.kind.radius);
+  extent.low = (extent.low - around).cwiseMax(floor.low);
+  extent.high = (extent.high + around).cwiseMin(floor.high);
+  include(extent.low, extent.high, start);
+  include(extent.low, extent.high, goal);
+  return extent;
+}
+
+SneakGrid sneak_grid(const NavigationMesh& mesh, const Vector3d& start, const SneakExtent& extent,
+                     double size, const SneakEffort& effort) {
+  const auto& [low, high] = extent;
   SneakGrid grid;
   grid.size = size;
   const double left = std::ceil((start.x() - low.x()) / size);
@@ -58,43 +96,30 @@ SneakGrid sneak_grid(const NavigationMesh& mesh, const Vector3d& start, const Ve
   grid.columns = static_cast<int>(left + std::ceil((high.x() - start.x()) / size)) + 1;
   grid.rows = static_cast<int>(below + std::ceil((high.y() - start.y()) / size)) + 1;
   const std::size_t count = grid.count();
-  constexpr std::size_t kMostPlaces = 4'000'000;
-  if (count > kMostPlaces)
-    throw UsageError("the floor has too many places: a larger spot is needed");
   grid.height.assign(count, static_cast<float>(start.z()));
   grid.stands.assign(count, 0);
   grid.joins.assign(count, 0);
   grid.any.assign(count, 0);
   const auto home = mesh.find(start);
   std::vector<std::optional<MeshPlace>> places(count);
-  for (std::size_t i = 0; i < count; ++i) {
-    const Vector3d middle = grid.place(i);
-    places[i] = mesh.find(middle);
-    const bool is_there =
-        places[i] && home && mesh.is_reachable(mesh.island_of(*home), mesh.island_of(*places[i]));
-    if (!is_there) places[i].reset();
-    grid.stands[i] = is_there ? 1 : 0;
-    if (is_there) grid.height[i] = static_cast<float>(places[i]->place.z());
-    const auto nearest = mesh.nearest(middle);
-    const double reach = grid.size * 0.7072 + NavigationMesh::kNearMesh;
-    const bool is_near = nearest && std::hypot(nearest->place.x() - middle.x(),
-                                               nearest->place.y() - middle.y()) <= reach;
-    grid.any[i] = is_there || is_near ? 1 : 0;
-  }
-  for (int row = 0; row < grid.rows; ++row) {
+  for_rows(grid, effort, [&](int row) {
     for (int column = 0; column < grid.columns; ++column) {
       const std::size_t i = grid.at(column, row);
-      for (std::size_t d = 0; d < 8 && grid.stands[i] != 0; ++d) {
-        const int x = column + kNeighbours[d][0];
-        const int y = row + kNeighbours[d][1];
-        if (x < 0 || y < 0 || x >= grid.columns || y >= grid.rows) continue;
-        const std::size_t other = grid.at(x, y);
-        if (grid.stands[other] != 0 && mesh.is_free(*places[i], *places[other])) {
-          grid.joins[i] = static_cast<std::uint8_t>(grid.joins[i] | 1U << d);
-        }
-      }
+      const Vector3d middle = grid.place(i);
+      places[i] = mesh.find(middle);
+      const bool is_there =
+          places[i] && home && mesh.is_reachable(mesh.island_of(*home), mesh.island_of(*places[i]));
+      if (!is_there) places[i].reset();
+      grid.stands[i] = is_there ? 1 : 0;
+      if (is_there) grid.height[i] = static_cast<float>(places[i]->place.z());
+      grid.any[i] = is_there || is_near(mesh, middle, grid.size) ? 1 : 0;
     }
-  }
+  });
+  for_rows(grid, effort, [&](int row) {
+    for (int column = 0; column < grid.columns; ++column) {
+      join(grid, mesh, places, column, row);
+    }
+  });
   return grid;
 }
 

@@ -300,6 +300,44 @@ TEST(Sneak, IsTheSameOnOneThreadAndOnMany) {
   EXPECT_EQ(sneak_json(task, sneak(level, task, one)), sneak_json(task, sneak(level, task, many)));
 }
 
+// Whoever wants past has to keep out of its range, which is farther out than anything that stands.
+TEST(Sneak, GoesAsFarRoundAsSomebodySees) {
+  const Level level = testing::garden(R"(
+seconds = 60.0
+[kind.lamp]
+team = "caretakers"
+sight = { range = 15.0, field_of_view = 360.0 }
+[kind.guest]
+team = "visitors"
+move = { speed = 2.0, quiet_reach = 0.0 }
+[[block]]
+id = "bench"
+material = "brick"
+outline = [[-1, 3], [1, 3], [1, 4], [-1, 4]]
+height = 0.5
+[[agent]]
+id = "lamp-1"
+kind = "lamp"
+at = [0.0, 0.0]
+[[agent]]
+id = "guest"
+kind = "guest"
+at = [-17.0, 0.0]
+driver = "host"
+)");
+  SneakTask task;
+  task.agent = "guest";
+  task.to = {17.0, 0.0, 0.0};
+  const Sneak answer = sneak(level, task);
+  ASSERT_EQ(answer.outcome, Sneak::Outcome::found) << answer.reason;
+  EXPECT_FALSE(is_noticed_on(level, answer.track));
+  // Two tangents of a circle of 15 m, and the arc between them.
+  const double tangent = std::sqrt(17.0 * 17.0 - 15.0 * 15.0);
+  const double least = 2.0 * tangent + 15.0 * (M_PI - 2.0 * std::acos(15.0 / 17.0));
+  EXPECT_GT(answer.seconds, least / 2.0);
+  EXPECT_LT(answer.seconds, least / 2.0 * 1.12);  // ways over a grid of eight directions
+}
+
 class SneakCommand : public testing::InTemporaryFolder {};
 
 TEST_F(SneakCommand, WritesATrackThatCanBePlayed) {

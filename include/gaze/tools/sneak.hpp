@@ -18,7 +18,8 @@ struct SneakTask {
   Vector3d to{0.0, 0.0, 0.0};    ///< On the floor; in levels seen from above.
   std::optional<Vector3d> from;  ///< Else from where it begins.
   std::string body;              ///< The kind whose body, speed and looks it has; else its own.
-  double spot = 0.25;            ///< About so far apart are the places looked at, metres.
+  /// About so far apart are the places looked at, metres; else 0.25, or more in large levels.
+  std::optional<double> spot;
   bool names_change = true;      ///< Looks for the least change that opens a barrier: takes longer.
 };
 
