@@ -41,30 +41,44 @@ class Account {
   std::atomic<bool> goes_on_{true};
 };
 
+/// As many threads as asked for, be there as many cores or not; 0: as many as there are cores.
+class Crew {
+ public:
+  explicit Crew(unsigned threads)
+      : arena_(threads == 0 ? tbb::task_arena::automatic : static_cast<int>(threads)) {
+    if (threads > 0) limit_.emplace(tbb::global_control::max_allowed_parallelism, threads);
+  }
+
+  /// Calls `each(i)` once for all numbers below a count, in any order, so many in a row. It may
+  /// throw.
+  template <typename Each>
+  void share(std::size_t count, std::size_t in_a_row, const Each& each) {
+    arena_.execute([&] {
+      tbb::parallel_for(
+          tbb::blocked_range<std::size_t>(0, count, in_a_row),
+          [&](const tbb::blocked_range<std::size_t>& range) {
+            for (std::size_t i = range.begin(); i < range.end(); ++i) each(i);
+          },
+          tbb::simple_partitioner());
+    });
+  }
+
+ private:
+  std::optional<tbb::global_control> limit_;
+  tbb::task_arena arena_;
+};
+
 /// Calls `each(i)` once for all numbers below a count, on as many threads as asked for, in any
 /// order. It may throw. @return By number, whether it was done before the study was ended.
 template <typename Each>
 std::vector<char> for_all(std::size_t count, const StudyOptions& options, Each&& each) {
   std::vector<char> is_done(count, 0);
   Account account(count, options);
-  // As many as asked for, be there as many cores or not.
-  std::optional<tbb::global_control> limit;
-  if (options.threads > 0) {
-    limit.emplace(tbb::global_control::max_allowed_parallelism, options.threads);
-  }
-  const int threads =
-      options.threads == 0 ? tbb::task_arena::automatic : static_cast<int>(options.threads);
-  tbb::task_arena(threads).execute([&] {
-    tbb::parallel_for(
-        tbb::blocked_range<std::size_t>(0, count, 1),
-        [&](const tbb::blocked_range<std::size_t>& range) {
-          for (std::size_t i = range.begin(); i < range.end() && account.goes_on(); ++i) {
-            each(i);
-            is_done[i] = 1;
-            account.count_one();
-          }
-        },
-        tbb::simple_partitioner());
+  Crew(options.threads).share(count, 1, [&](std::size_t i) {
+    if (!account.goes_on()) return;
+    each(i);
+    is_done[i] = 1;
+    account.count_one();
   });
   return is_done;
 }

@@ -68,6 +68,9 @@ Vector3d place_on(const NavigationMesh& mesh, const Vector3d& place, std::string
                                        : std::string()));
 }
 
+constexpr double kUsualSpot = 0.25;   // metres
+constexpr double kFinestSpot = 0.06;  // the same
+
 /// Looks for a way in one level.
 class Sneaking {
  public:
@@ -86,7 +89,12 @@ class Sneaking {
     lay_out();
   }
 
+  /// Whether there are not too many places and moments.
+  bool fits() const { return grid_.columns > 0; }
+  double spot() const { return grid_.size; }
+
   Sneak find() {
+    if (!fits()) throw UsageError("there are too many places: a larger spot is needed");
     Sneak result;
     const std::uint32_t start = spot_of(start_);
     const auto goal = goal_spot();
@@ -99,9 +107,8 @@ class Sneaking {
  private:
   // Places as fine as asked for, or as the size of the level allows.
   void lay_out() {
-    constexpr double kFinest = 0.25;             // metres
     constexpr double kMostStates = 200'000'000;  // places and moments
-    double spot = task_.spot.value_or(kFinest);
+    double spot = task_.spot.value_or(kUsualSpot);
     const double rate = own_.level.ticks_per_second;
     while (true) {
       sneaker_.ticks = std::max(1, static_cast<int>(std::lround(spot * rate / sneaker_.speed)));
@@ -114,7 +121,7 @@ class Sneaking {
         grid_ = sneak_grid(*mesh_, start_, extent, size, effort_);
         return;
       }
-      if (task_.spot) throw UsageError("there are too many places: a larger spot is needed");
+      if (task_.spot) return;
       spot *= 2.0;
     }
   }
@@ -418,7 +425,20 @@ Sneak sneak(const Level& level, const SneakTask& task, const StudyOptions& optio
     throw UsageError(fmt::format("a spot of {} m; above 0 is allowed", *task.spot));
   }
   SneakEffort effort(options);
-  return Sneaking(level, task, effort).find();
+  Sneaking first(level, task, effort);
+  Sneak answer = first.find();
+  if (task.spot) return answer;
+  // What cannot be told over these places may be over finer ones.
+  SneakTask finer = task;
+  for (double spot = first.spot(); answer.outcome == Sneak::Outcome::undecided;) {
+    spot /= 2.0;
+    if (spot < kFinestSpot || !effort.goes_on(0, 1)) break;
+    finer.spot = spot;
+    Sneaking next(level, finer, effort);
+    if (!next.fits()) break;
+    answer = next.find();
+  }
+  return answer;
 }
 
 std::string track_csv(const Track& track) {

@@ -9,6 +9,7 @@
 #include "gaze/navigation.hpp"
 #include "gaze/simulation.hpp"
 #include "gaze/tools/sneak.hpp"
+#include "study/play_runs.hpp"
 
 /// How a way that nobody notices is searched for: places of a grid, at moments that lie so far
 /// apart that a body at full speed gets just from one place to the next.
@@ -79,7 +80,7 @@ struct Sneaker {
 /// How much a search has looked, and how much it may.
 class SneakEffort {
  public:
-  explicit SneakEffort(const StudyOptions& options) : options_(options) {}
+  explicit SneakEffort(const StudyOptions& options) : options_(options), crew_(options.threads) {}
 
   /// @return False if the search is to end: it has looked enough, or the host ends it.
   bool goes_on(std::size_t done, std::size_t all);
@@ -87,12 +88,24 @@ class SneakEffort {
 
   bool is_ended() const { return is_ended_; }  ///< By the host.
   bool is_used_up() const { return looks_ > kMostLooks; }
-  unsigned threads() const { return options_.threads; }
+
+  /// Calls `each(row)` for all rows of a grid, in any order, on as many threads as asked for.
+  template <typename Each>
+  void for_rows(int rows, int columns, const Each& each) {
+    constexpr int kWorthSharing = 8'000;  // places
+    if (rows * columns < kWorthSharing) {
+      for (int row = 0; row < rows; ++row) each(row);
+    } else {
+      crew_.share(static_cast<std::size_t>(rows), 8,
+                  [&](std::size_t row) { each(static_cast<int>(row)); });
+    }
+  }
 
   static constexpr std::uint64_t kMostLooks = 60'000'000;
 
  private:
   const StudyOptions& options_;
+  Crew crew_;
   std::uint64_t looks_ = 0;
   bool is_ended_ = false;
 };
@@ -110,8 +123,7 @@ struct SneakExtent {
 
 /// @param size  Of a place.
 [[nodiscard]] SneakGrid sneak_grid(const NavigationMesh& mesh, const Vector3d& start,
-                                   const SneakExtent& extent, double size,
-                                   const SneakEffort& effort);
+                                   const SneakExtent& extent, double size, SneakEffort& effort);
 
 /// What the watchers perceive at one moment of the places that were asked for.
 struct Seen {

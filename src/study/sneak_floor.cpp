@@ -1,7 +1,8 @@
 #include <algorithm>
 #include <cmath>
 
-#include "study/sneak_layers.hpp"
+#include "geometry/plan.hpp"
+#include "study/sneak.hpp"
 
 /// The places on which a body may be.
 namespace gaze {
@@ -36,6 +37,17 @@ void include_what_stands(const NavigationMesh& mesh, SneakExtent& extent, SneakE
   const auto [y_low, y_high] = inner(ys);
   include(extent.low, extent.high, {x_low, y_low, 0.0});
   include(extent.low, extent.high, {x_high, y_high, 0.0});
+}
+
+// What is only near the mesh would touch a solid; but whoever begins so begins there.
+std::optional<MeshPlace> place_just_at(const NavigationMesh& mesh, const Vector3d& middle,
+                                       const Vector3d& start) {
+  constexpr double kRounding = 1e-9;  // metres
+  const auto found = mesh.find(middle);
+  if (!found) return std::nullopt;
+  const double off = level_distance(Plane::ground, found->place, middle);
+  const bool is_start = level_distance(Plane::ground, start, middle) < kRounding;
+  return off < kRounding || is_start ? found : std::nullopt;
 }
 
 bool is_near(const NavigationMesh& mesh, const Vector3d& middle, double size) {
@@ -86,7 +98,7 @@ SneakExtent extent_of(const NavigationMesh& mesh, const Level& level,
 }
 
 SneakGrid sneak_grid(const NavigationMesh& mesh, const Vector3d& start, const SneakExtent& extent,
-                     double size, const SneakEffort& effort) {
+                     double size, SneakEffort& effort) {
   const auto& [low, high] = extent;
   SneakGrid grid;
   grid.size = size;
@@ -102,11 +114,11 @@ SneakGrid sneak_grid(const NavigationMesh& mesh, const Vector3d& start, const Sn
   grid.any.assign(count, 0);
   const auto home = mesh.find(start);
   std::vector<std::optional<MeshPlace>> places(count);
-  for_rows(grid, effort, [&](int row) {
+  effort.for_rows(grid.rows, grid.columns, [&](int row) {
     for (int column = 0; column < grid.columns; ++column) {
       const std::size_t i = grid.at(column, row);
       const Vector3d middle = grid.place(i);
-      places[i] = mesh.find(middle);
+      places[i] = place_just_at(mesh, middle, start);
       const bool is_there =
           places[i] && home && mesh.is_reachable(mesh.island_of(*home), mesh.island_of(*places[i]));
       if (!is_there) places[i].reset();
@@ -115,7 +127,7 @@ SneakGrid sneak_grid(const NavigationMesh& mesh, const Vector3d& start, const Sn
       grid.any[i] = is_there || is_near(mesh, middle, grid.size) ? 1 : 0;
     }
   });
-  for_rows(grid, effort, [&](int row) {
+  effort.for_rows(grid.rows, grid.columns, [&](int row) {
     for (int column = 0; column < grid.columns; ++column) {
       join(grid, mesh, places, column, row);
     }

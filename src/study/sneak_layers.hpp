@@ -3,7 +3,6 @@
 #include <algorithm>
 #include <vector>
 
-#include "study/play_runs.hpp"
 #include "study/sneak.hpp"
 
 /// What both searches over places and moments go by.
@@ -79,14 +78,5 @@ class SneakNear {
   std::vector<std::uint8_t> wide_;
   std::vector<std::uint8_t> near_;
 };
-
-/// Calls `each(row)` for all rows of the grid, on as many threads as asked for.
-template <typename Each>
-void for_rows(const SneakGrid& grid, const SneakEffort& effort, Each&& each) {
-  StudyOptions silent;
-  silent.threads = effort.threads();
-  for_all(static_cast<std::size_t>(grid.rows), silent,
-          [&](std::size_t row) { each(static_cast<int>(row)); });
-}
 
 }  // namespace gaze

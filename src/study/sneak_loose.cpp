@@ -51,7 +51,7 @@ class Loose {
     near_.add(from, 1);
     const auto near = near_.marked(1);
     perception_.look(k, near, seen_);
-    for_rows(grid_, effort_, [&](int row) {
+    effort_.for_rows(grid_.rows, grid_.columns, [&](int row) {
       std::vector<std::uint32_t> about;
       std::vector<float> values(watchers_.size());
       for (int column = 0; column < grid_.columns; ++column) {

@@ -5,7 +5,6 @@
 #include "geometry/plan.hpp"
 #include "geometry/polygon.hpp"
 #include "sense/sensing.hpp"
-#include "study/play_runs.hpp"
 #include "study/sneak.hpp"
 
 /// What watchers perceive of each place at each moment.
@@ -297,7 +296,6 @@ struct Perception::Eyes {
   const SneakGrid& grid;
   Certainty certainty;
   SneakEffort& effort;
-  StudyOptions silent;
   std::vector<watching::Eye> list;
 
   void look(std::uint32_t moment, int row, std::span<const std::uint8_t> near,
@@ -326,8 +324,7 @@ struct Perception::Eyes {
 Perception::Perception(const SneakGrid& grid, const World& world, const Level& level,
                        const std::vector<Watcher>& watchers, const Sneaker& sneaker,
                        Certainty certainty, SneakEffort& effort)
-    : eyes_(std::make_unique<Eyes>(Eyes{grid, certainty, effort, {}, {}})) {
-  eyes_->silent.threads = effort.threads();
+    : eyes_(std::make_unique<Eyes>(Eyes{grid, certainty, effort, {}})) {
   for (const Watcher& watcher : watchers) {
     watching::Eye eye{{grid, world, level, watcher, sneaker, certainty}, {}, {}};
     for (std::uint32_t k = 0; k < watcher.at.size(); ++k) {
@@ -347,8 +344,9 @@ void Perception::look(std::uint32_t moment, std::span<const std::uint8_t> near, 
     if (eye.stays(moment)) eye.remember(moment, eyes.grid.count());
   }
   std::vector<watching::RowOfGlimpses> rows(static_cast<std::size_t>(eyes.grid.rows));
-  for_all(rows.size(), eyes.silent,
-          [&](std::size_t i) { eyes.look(moment, static_cast<int>(i), near, rows[i]); });
+  eyes.effort.for_rows(eyes.grid.rows, eyes.grid.columns, [&](int row) {
+    eyes.look(moment, row, near, rows[static_cast<std::size_t>(row)]);
+  });
   for (const watching::RowOfGlimpses& row : rows) {
     watching::add(seen, row, eyes.list.size());
     eyes.effort.count(row.looks);

@@ -147,7 +147,7 @@ class Strict {
     for (std::uint32_t back = 1; back <= std::min(k, 3U); ++back) near_.add(layer(k - back), 2);
     const auto near = near_.marked(2);
     perception_.look(k, near, seen(k));
-    for_rows(grid_, effort_, [&](int row) {
+    effort_.for_rows(grid_.rows, grid_.columns, [&](int row) {
       Trail trail(grid_, watchers_);
       auto spot = static_cast<std::uint32_t>(grid_.at(0, row));
       for (int column = 0; column < grid_.columns; ++column, ++spot) {

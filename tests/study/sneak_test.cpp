@@ -175,7 +175,6 @@ TEST(Sneak, AgreesWithAFineGridInRandomRooms) {
     SneakTask task;
     task.agent = "guest";
     task.to = kGoal;
-    task.spot = 0.2;
     task.names_change = false;
     Sneak answer;
     try {
