@@ -14,9 +14,11 @@ using Json = nlohmann::ordered_json;
 
 std::string barrier_text(const Level& level, const SneakBarrier& barrier) {
   if (!barrier.zone.empty()) {
+    const std::string_view change = !barrier.is_tried       ? ""
+                                    : barrier.opens_without ? "; without that a way opens"
+                                                            : "; without that none opens either";
     return fmt::format("  {} is told by {} of who steps into it, at {}{}\n", barrier.watcher,
-                       barrier.zone, place_text(level.plane, barrier.place),
-                       barrier.opens_without ? "; without that a way opens" : "");
+                       barrier.zone, place_text(level.plane, barrier.place), change);
   }
   std::string text =
       fmt::format("  {} sees {} for certain from {:.2f} to {:.2f} s", barrier.watcher,
@@ -24,6 +26,8 @@ std::string barrier_text(const Level& level, const SneakBarrier& barrier) {
   if (barrier.range) {
     text += fmt::format("; with a range of {} m instead of {} m a way opens",
                         number_text(*barrier.range), number_text(barrier.range_now));
+  } else if (barrier.is_tried) {
+    text += "; no smaller range of it alone opens a way";
   }
   return text + "\n";
 }
@@ -93,6 +97,7 @@ std::string sneak_json(const SneakTask& task, const Sneak& sneak) {
         {{"watcher", barrier.watcher},
          {"place", spot_json(barrier.place)},
          {"zone", barrier.zone},
+         {"change_was_tried", barrier.is_tried},
          {"opens_without", barrier.opens_without},
          {"from", rounded(barrier.from)},
          {"to", rounded(barrier.to)},

@@ -369,9 +369,14 @@ class Sneaking {
     return Sneaking(changed, task, effort_).find().outcome == Sneak::Outcome::found;
   }
 
-  // Halves the range of one watcher's sight until the value at which a way opens is known to a
-  // sixteenth of it.
   void name_change(SneakBarrier& barrier) const {
+    look_for_change(barrier);
+    barrier.is_tried = !effort_.is_ended() && !effort_.is_used_up();
+  }
+
+  // Halves the range of one watcher's sight until the value at which a way opens is known to a
+  // hundredth of it.
+  void look_for_change(SneakBarrier& barrier) const {
     if (!barrier.zone.empty()) {
       Level changed = own_.level;
       for (Zone& zone : changed.zones) {
@@ -384,7 +389,7 @@ class Sneaking {
     double low = barrier.range_now / 64.0;
     double high = barrier.range_now;
     if (!opens(with_range(barrier.watcher, low))) return;
-    for (int i = 0; i < 4; ++i) {
+    for (int i = 0; i < 7; ++i) {
       const double middle = (low + high) / 2.0;
       (opens(with_range(barrier.watcher, middle)) ? low : high) = middle;
     }

@@ -248,7 +248,7 @@ TEST(Sneak, NamesTheBarrierAndTheLeastChange) {
   // To get to 5 m before it, its range has to be shorter than that.
   ASSERT_TRUE(barrier.range);
   EXPECT_LE(*barrier.range, 5.0);
-  EXPECT_GE(*barrier.range, 5.0 - 9.0 / 16.0 - 0.3);
+  EXPECT_GE(*barrier.range, 5.0 - 9.0 / 100.0 - 0.3);
   Level shorter = level;
   shorter.kinds[0].sight->range = *barrier.range;
   EXPECT_EQ(sneak(shorter, task).outcome, Sneak::Outcome::found);

@@ -30,6 +30,7 @@ struct SneakBarrier {
   double from = 0.0;              ///< Seconds: for so long the watcher surely sees that place.
   double to = 0.0;
   std::string zone;  ///< That tells the watcher of whoever steps into it; empty: it sees the place.
+  bool is_tried = false;       ///< What follows was looked for to the end.
   bool opens_without = false;  ///< If the zone told nobody, a way would open.
   /// The watcher's range at which a way opens, found by lowering that alone; nothing: none does.
   std::optional<double> range;
