@@ -66,9 +66,8 @@ void drop_figures_of_nobody(Level& level, std::span<const std::string> gone) {
   };
   std::erase_if(level.figures, [&](const Figure& figure) {
     return is_gone(figure.by) || is_gone(figure.of) ||
-           std::any_of(figure.between.begin(), figure.between.end(), [&](const EventPick& pick) {
-             return is_gone(pick.by) || is_gone(pick.of);
-           });
+           std::any_of(figure.between.begin(), figure.between.end(),
+                       [&](const EventPick& pick) { return is_gone(pick.by) || is_gone(pick.of); });
   });
   std::set<std::string> known;
   for (const Figure& figure : all_figures(level)) known.insert(figure.name);

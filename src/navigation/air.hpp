@@ -14,6 +14,6 @@ namespace gaze {
 /// these in x and z.
 [[nodiscard]] std::vector<Hindrance> hindrances_in_air(const Surface& air, const Level& level,
                                                        const World& world, const BodySize& body,
- std::uint32_t first);
+                                                       std::uint32_t first);
 
 }  // namespace gaze

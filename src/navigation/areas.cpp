@@ -98,8 +98,7 @@ void part_areas(NavigationMesh::Data& mesh, std::uint32_t first) {
   }
   double length = 0.0;
   for (const MeshBorder& border : mesh.borders) {
-    length +=
-        distance(mesh.edges[border.edge].from, mesh.edges[mesh.next(border.edge)].from) / 2.0;
+    length += distance(mesh.edges[border.edge].from, mesh.edges[mesh.next(border.edge)].from) / 2.0;
   }
   const double spacing = std::max(NavigationMesh::kRimSpacing,
                                   length / static_cast<double>(NavigationMesh::kMostCrossings));

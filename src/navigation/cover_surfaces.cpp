@@ -128,8 +128,9 @@ void cover_surface(NavigationMesh::Data& mesh, std::uint32_t number, const Level
   if (outlines.empty()) return;
   Lines lines;
   for (const LatticeOutline* outline : outlines) lines.add(*outline);
-  cover(mesh, number, lines, [&](const Vector2d& p) { return grounds.class_at(p); },
-        grounds.by_class());
+  cover(
+      mesh, number, lines, [&](const Vector2d& p) { return grounds.class_at(p); },
+      grounds.by_class());
 }
 
 }  // namespace

@@ -42,7 +42,8 @@ class Hole {
     for (std::size_t i = 0; i < cutting_.outlines.size(); ++i) {
       if (cutting_.on[i] == surface_) lines.add(cutting_.outlines[i]);
     }
-    cover(mesh_, surface_, lines, [&](const Vector2d& p) { return class_at(p); }, grounds_);
+    cover(
+        mesh_, surface_, lines, [&](const Vector2d& p) { return class_at(p); }, grounds_);
     return join(first, joints);
   }
 

@@ -109,9 +109,8 @@ bool is_named(const Level& level, Index who) {
          any(level.figures,
              [&](const Figure& figure) {
                return figure.by == id || figure.of == id ||
-                      any(figure.between, [&](const EventPick& pick) {
-                        return pick.by == id || pick.of == id;
-                      });
+                      any(figure.between,
+                          [&](const EventPick& pick) { return pick.by == id || pick.of == id; });
              }) ||
          any(level.expectations,
              [&](const Expectation& one) { return one.figure.starts_with(id + "."); }) ||

@@ -20,7 +20,7 @@ struct SneakTask {
   std::string body;              ///< The kind whose body, speed and looks it has; else its own.
   /// About so far apart are the places looked at, metres; else 0.25, or more in large levels.
   std::optional<double> spot;
-  bool names_change = true;      ///< Looks for the least change that opens a barrier: takes longer.
+  bool names_change = true;  ///< Looks for the least change that opens a barrier: takes longer.
 };
 
 /// What keeps anybody from getting there unnoticed.
