@@ -218,7 +218,14 @@ class Sneaking {
     return static_cast<double>(moment) * sneaker_.ticks / own_.level.ticks_per_second;
   }
 
-  Track track_of(const std::vector<Step>& way) const {
+  Track track_of(std::vector<Step> way) const {
+    // The middle of the last place may lie beyond the goal.
+    while (way.size() > 1) {
+      const Vector3d before = grid_.place(way[way.size() - 2].spot);
+      const bool is_near = level_distance(Plane::ground, before, goal_) <= 1.5 * grid_.size;
+      if (!is_near || !mesh_->is_free(before, goal_)) break;
+      way.pop_back();
+    }
     Track track;
     for (std::size_t i = 0; i < way.size(); ++i) {
       // Of straight stretches at one speed the ends are enough.
