@@ -4,15 +4,23 @@
 #include <tbb/parallel_for.h>
 #include <tbb/task_arena.h>
 
+#include <algorithm>
 #include <atomic>
 #include <mutex>
 #include <optional>
 #include <span>
+#include <thread>
 #include <vector>
 
 #include "gaze/prepared.hpp"
 #include "gaze/tools/figures.hpp"
 #include "gaze/tools/study.hpp"
+
+#if defined(__has_feature)
+#if __has_feature(thread_sanitizer)
+#define GAZE_THREADS_ARE_WATCHED
+#endif
+#endif
 
 namespace gaze {
 
@@ -53,6 +61,19 @@ class Crew {
   /// throw.
   template <typename Each>
   void share(std::size_t count, std::size_t in_a_row, const Each& each) {
+#ifdef GAZE_THREADS_ARE_WATCHED
+    // The thread sanitizer does not see by what TBB's threads wait for each other, and would take
+    // all that one hands to the next for a race.
+    std::atomic<std::size_t> next{0};
+    const auto work = [&] {
+      for (std::size_t i = next.fetch_add(in_a_row); i < count; i = next.fetch_add(in_a_row)) {
+        for (std::size_t k = i; k < std::min(count, i + in_a_row); ++k) each(k);
+      }
+    };
+    std::vector<std::thread> threads;
+    for (int i = 0; i < arena_.max_concurrency(); ++i) threads.emplace_back(work);
+    for (std::thread& thread : threads) thread.join();
+#else
     arena_.execute([&] {
       tbb::parallel_for(
           tbb::blocked_range<std::size_t>(0, count, in_a_row),
@@ -61,6 +82,7 @@ class Crew {
           },
           tbb::simple_partitioner());
     });
+#endif
   }
 
  private:

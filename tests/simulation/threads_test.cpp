@@ -2,8 +2,12 @@
 
 #include <fmt/format.h>
 
+#include <array>
 #include <thread>
 
+#include "gaze/tools/sheet.hpp"
+#include "gaze/tools/sneak.hpp"
+#include "gaze/tools/vary.hpp"
 #include "scenes.hpp"
 #include "support/levels.hpp"
 
@@ -98,6 +102,27 @@ TEST(Threads, BeginGamesFromOneLevelThatIsPrepared) {
   }
   for (std::thread& thread : threads) thread.join();
   for (const std::string& one : told) EXPECT_EQ(one, told[0]);
+}
+
+// A study shares its level, world and grid among threads of its own.
+TEST(Threads, PlayStudies) {
+  const LevelSource house = [](const std::vector<Setting>& settings) {
+    std::vector<Setting> all = settings;
+    all.push_back({"seconds", "3"});
+    return read_level(GAZE_DEMO, all);
+  };
+  const std::array axes{axis_of("kind.collector.move.speed=2,3")};
+  const std::array<std::string, 1> figures{"struck"};
+  SneakTask task;
+  task.agent = "collector";
+  task.to = {0.0, -1.4, 0.0};
+  StudyOptions options;
+  options.threads = 4;
+  const Variation variation = vary(house, axes, figures, 3, options);
+  ASSERT_EQ(variation.points.size(), 2U);
+  for (const VaryPoint& point : variation.points) EXPECT_EQ(point.values[0].size(), 3U);
+  EXPECT_EQ(sneak(house({}), task, options).outcome, Sneak::Outcome::found);
+  EXPECT_FALSE(balance_sheet(house({}), options).empty());
 }
 
 }  // namespace
