@@ -4,6 +4,7 @@
 #include <unistd.h>
 
 #include <chrono>
+#include <cmath>
 #include <csignal>
 #include <iostream>
 
@@ -26,7 +27,7 @@ double now() {
 
 // "12 s", "3 min 20 s".
 std::string duration_text(double seconds) {
-  const auto whole = static_cast<long>(seconds + 0.5);
+  const auto whole = std::lround(seconds);
   if (whole < 60) return fmt::format("{} s", whole);
   return fmt::format("{} min {} s", whole / 60, whole % 60);
 }

@@ -26,7 +26,9 @@ class Flattened {
         const CopySettings copies = apply_settings(*root, settings, faults);
         add_table("", *root);
         for (const auto& [id, values] : copies) {
-          for (const auto& [path, value] : values) add("agent." + id + "." + path, value);
+          for (const auto& [path, value] : values) {
+            add(fmt::format("agent.{}.{}", id, path), value);
+          }
         }
       }
     }

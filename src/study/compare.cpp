@@ -142,7 +142,7 @@ class Parted {
   // What differs of it, and no more.
   std::string state_text(std::size_t side, const AgentState& own, const AgentState& other) const {
     std::string text;
-    const auto add = [&](std::string part) { text += (text.empty() ? "" : ", ") + part; };
+    const auto add = [&](const std::string& part) { text += (text.empty() ? "" : ", ") + part; };
     if (own.mode != other.mode) add(fmt::format("mode {}", name_of(own.mode)));
     if (own.health != other.health) add(fmt::format("{} health", number_text(own.health)));
     if (target_of(side, own) != target_of(1 - side, other)) {

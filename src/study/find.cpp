@@ -44,6 +44,7 @@ class LimitFinder {
 
   std::vector<Tried> play(const std::vector<double>& values) {
     std::vector<std::vector<PathValue>> settings;
+    settings.reserve(values.size());
     for (const double value : values) settings.push_back({{search_.path, value_text(value)}});
     PointPlayer player(source_, {&search_.figure, 1}, search_.wish.runs, options_);
     auto played = player.play(settings);

@@ -31,9 +31,10 @@ struct SneakGrid {
     return static_cast<std::size_t>(row) * std::size_t(columns) + std::size_t(column);
   }
   Vector3d place(std::size_t i) const {
-    const auto column = static_cast<double>(i % std::size_t(columns));
-    const auto row = static_cast<double>(i / std::size_t(columns));
-    return {low.x() + column * size, low.y() + row * size, static_cast<double>(height[i])};
+    const std::size_t column = i % std::size_t(columns);
+    const std::size_t row = i / std::size_t(columns);
+    return {low.x() + static_cast<double>(column) * size, low.y() + static_cast<double>(row) * size,
+            static_cast<double>(height[i])};
   }
 };
 
