@@ -1,6 +1,7 @@
 #include "geometry/plan_grid.hpp"
 #include "navigation/body_size.hpp"
 #include "travel/find_way.hpp"
+#include "travel/game_mesh.hpp"
 #include "travel/make_ways.hpp"
 
 /// Where a body can be and go, according to the mesh for bodies of its size.

@@ -300,32 +300,42 @@ class LevelWriter {
     if (choices_.one_in(4)) line("closed_to = [\"k{}\"]", choices_.below(kinds_));
   }
 
-  void write_figure(std::uint32_t i) {
-    const std::vector<std::string> events{"noticed", "hurt", "lost", "mode", "hit", "landed"};
-    const std::vector<std::string> quantities{"distance", "angle", "visible", "evidence",
-                                              "health",   "speed", "score",   "seen by"};
-    line("[figure.f{}]", i);
-    switch (choices_.below(5)) {
-      case 0:
-        line("{} = \"{}\"", choices_.of<std::string>({"first", "last", "count"}),
-             choices_.of(events));
-        break;
-      case 1:
-        line("sum = \"{}\"\nevent = \"{}\"", choices_.of<std::string>({"damage", "distance"}),
-             choices_.of(events));
-        break;
-      case 2:
-        line("share = \"{}\"", choices_.of<std::string>({"seen", "unseen", "noticed", "chase"}));
-        break;
-      case 3:
-        line("between = [{{ event = \"{}\" }}, {{ event = \"{}\", by = \"k0\" }}]",
-             choices_.of(events), choices_.of(events));
-        break;
-      default:
-        line("{} = \"{}\"", choices_.of<std::string>({"least", "most", "mean", "start", "end"}),
-             choices_.of(quantities));
-        break;
+  std::string figure_event() {
+    return choices_.of<std::string>({"noticed", "hurt", "lost", "mode", "hit", "landed"});
+  }
+
+  std::string figure_of_events() {
+    if (choices_.one_in(2)) {
+      const std::string first = figure_event();
+      return fmt::format("between = [{{ event = \"{}\" }}, {{ event = \"{}\", by = \"k0\" }}]",
+                         first, figure_event());
     }
+    const std::string how = choices_.of<std::string>({"first", "last", "count"});
+    return fmt::format("{} = \"{}\"", how, figure_event());
+  }
+
+  std::string figure_of_the_way() {
+    const std::string how = choices_.of<std::string>({"least", "most", "mean", "start", "end"});
+    const std::string quantity = choices_.of<std::string>(
+        {"distance", "angle", "visible", "evidence", "health", "speed", "score", "seen by"});
+    return fmt::format("{} = \"{}\"", how, quantity);
+  }
+
+  std::string figure_of_parts() {
+    if (choices_.one_in(2)) {
+      const std::string what = choices_.of<std::string>({"seen", "unseen", "noticed", "chase"});
+      return fmt::format("share = \"{}\"", what);
+    }
+    const std::string what = choices_.of<std::string>({"damage", "distance"});
+    return fmt::format("sum = \"{}\"\nevent = \"{}\"", what, figure_event());
+  }
+
+  void write_figure(std::uint32_t i) {
+    line("[figure.f{}]", i);
+    const std::uint32_t sort = choices_.below(3);
+    line("{}", sort == 0   ? figure_of_events()
+               : sort == 1 ? figure_of_the_way()
+                           : figure_of_parts());
     if (choices_.one_in(2)) line("by = \"k{}\"", choices_.below(kinds_));
     if (choices_.one_in(3)) line("of = \"a{}\"", choices_.below(agents_));
     if (choices_.one_in(4)) line("from = 0.5\nto = 2.0");
