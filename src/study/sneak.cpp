@@ -126,6 +126,15 @@ class Sneaking {
     }
   }
 
+  bool is_level() const {
+    for (std::size_t i = 0; i < mesh_->polygon_count(); ++i) {
+      for (const Vector3d& corner : mesh_->polygon(i).corners) {
+        if (std::abs(corner.z() - start_.z()) > 1e-6) return false;
+      }
+    }
+    return mesh_->links().empty();
+  }
+
   Perception perception(Certainty certainty) {
     return {grid_, world_, own_.level, watchers_, sneaker_, certainty, effort_};
   }
@@ -146,7 +155,9 @@ class Sneaking {
     const SneakSearch loose =
         search_loosely(grid_, sure, watchers_, moments_, spot_of(start_), spot_of(goal_), effort_);
     if (ended(result)) return;
-    if (loose.way.empty()) {
+    if (loose.way.empty() && !is_level()) {
+      result.reason = "the floor is not level, and only the part at the start's height was searched";
+    } else if (loose.way.empty()) {
       result.outcome = Sneak::Outcome::none;
       result.reason.clear();
       name_barriers(result, loose, sure);

@@ -51,10 +51,8 @@ void note_motion(const Simulation& game, Watcher& watcher) {
       is_up != last.is_up || state.position != last.looker.feet || state.head != last.looker.facing;
 }
 
-bool may_notice(const Level& level, const Kind& kind, const Kind& sneaker) {
-  const bool senses =
-      kind.sight || kind.nearness || kind.hearing || !kind.feelers.empty() || kind.touch;
-  return senses && is_hostile(level, kind.team, sneaker.team);
+bool has_senses(const Kind& kind) {
+  return kind.sight || kind.nearness || kind.hearing || !kind.feelers.empty() || kind.touch;
 }
 
 }  // namespace
@@ -84,7 +82,7 @@ std::vector<Watcher> watchers_of(const Level& level, AgentId who, const Sneaker&
   const double moment = static_cast<double>(sneaker.ticks) / level.ticks_per_second;
   for (const AgentId agent : game.agents()) {
     const Kind& kind = game.level().kind_of(game.level().agents[agent.index]);
-    if (agent == who || !may_notice(level, kind, sneaker.kind)) continue;
+    if (!has_senses(kind) || !state_of(game).looks_for(agent.index, who.index)) continue;
     Watcher watcher;
     watcher.agent = agent;
     watcher.id = game.id_of(agent);
