@@ -52,15 +52,19 @@ class TrackJudge {
     });
   }
 
+  // Speeds are level, and so are those that are told, but of what flies freely.
   void judge_speeds() {
     double fastest = 0.0;
     for (const Kind& kind : bench_.level().kinds) {
       if (kind.move) fastest = std::max(fastest, kind.move->speed);
     }
+    const std::optional<Move>& move = bench_.level().kind_of(agent_).move;
+    const bool flies = bench_.level().plane == Plane::upright && move && move->gait == Gait::hover;
     const auto& points = agent_.track->points;
     tell("track-jump", [&](std::size_t i) -> std::string {
       constexpr double kRounding = 1.001;
-      const double way = length_of(Vector3d(points[i].place - points[i - 1].place));
+      const Vector3d step = points[i].place - points[i - 1].place;
+      const double way = flies ? length_of(step) : level_length(step);
       const double speed = way / (points[i].seconds - points[i - 1].seconds);
       if (fastest == 0.0 || speed <= fastest * kRounding) return "";
       return worded(

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 #include "gaze/path.hpp"
 #include "geometry/plan.hpp"
@@ -90,15 +91,19 @@ class Sneaking {
   }
 
   /// Whether there are not too many places and moments.
-  bool fits() const { return grid_.columns > 0; }
-  double spot() const { return grid_.size; }
+  bool fits() const { return floor_.columns > 0; }
+  double spot() const { return floor_.size; }
 
   Sneak find() {
     if (!fits()) throw UsageError("there are too many places: a larger spot is needed");
     Sneak result;
-    const std::uint32_t start = spot_of(start_);
-    const auto goal = goal_spot();
-    if (goal) search(result, start, *goal);
+    if (!mesh_->is_reachable(mesh_->island_of(*mesh_->find(start_)),
+                             mesh_->island_of(*mesh_->find(goal_)))) {
+      result.outcome = Sneak::Outcome::none;
+      result.reason = "no way leads there at all";
+      return result;
+    }
+    if (const auto goal = spot_before_goal()) search(result, spot_of(start_), *goal);
     if (result.outcome == Sneak::Outcome::found) return result;
     if (!ended(result)) prove(result);
     return result;
@@ -118,7 +123,7 @@ class Sneaking {
       const SneakExtent extent = extent_of(*mesh_, own_.level, watchers_, sneaker_, start_, goal_);
       const Vector2d sides = (extent.high - extent.low) / size + Vector2d{1.0, 1.0};
       if (sides.x() * sides.y() * static_cast<double>(moments_) <= kMostStates) {
-        grid_ = sneak_grid(*mesh_, start_, extent, size, effort_);
+        floor_ = sneak_floor(*mesh_, start_, extent, size, effort_);
         return;
       }
       if (task_.spot) return;
@@ -126,17 +131,29 @@ class Sneaking {
     }
   }
 
-  bool is_level() const {
-    for (std::size_t i = 0; i < mesh_->polygon_count(); ++i) {
-      for (const Vector3d& corner : mesh_->polygon(i).corners) {
-        if (std::abs(corner.z() - start_.z()) > 1e-6) return false;
-      }
+  // Why nothing can be proven, whatever the searches find.
+  std::string doubt() const {
+    if (!mesh_->links().empty()) {
+      return fmt::format("where {} hops, drops or climbs is not searched", task_.agent);
     }
-    return mesh_->links().empty();
+    const std::vector<std::string> tags = tag_names(own_.level);
+    const Somebody somebody = who_goes(tags);
+    for (const Agent& agent : own_.level.agents) {
+      const Kind& kind = own_.level.kind_of(agent);
+      if (!kind.move || kind.move->follows.empty()) continue;
+      if (!Whom(own_.level, kind.move->follows, tags).means(somebody)) continue;
+      return fmt::format("{} follows {}, and watchers may do something else for that", agent.id,
+                         task_.agent);
+    }
+    return {};
+  }
+
+  Somebody who_goes(const std::vector<std::string>& tags) const {
+    return {own_.who, own_.level.agents[own_.who].kind, tag_bits(tags, sneaker_.kind.tags)};
   }
 
   Perception perception(Certainty certainty) {
-    return {grid_, world_, own_.level, watchers_, sneaker_, certainty, effort_};
+    return {floor_, world_, own_.level, watchers_, sneaker_, certainty, effort_};
   }
 
   // Whether the search has ended before it was through.
@@ -145,56 +162,72 @@ class Sneaking {
       result.reason = "the search was ended";
     } else if (effort_.is_used_up()) {
       result.reason = fmt::format("given up after {} million looks at places {:.2f} m apart",
-                                  SneakEffort::kMostLooks / 1'000'000, grid_.size);
+                                  SneakEffort::kMostLooks / 1'000'000, floor_.size);
     }
     return effort_.is_ended() || effort_.is_used_up();
   }
 
   void prove(Sneak& result) {
+    if (const std::string why = doubt(); !why.empty()) {
+      result.reason = "no way was found, and " + why;
+      return;
+    }
     Perception sure = perception(Certainty::surely);
     const SneakSearch loose =
-        search_loosely(grid_, sure, watchers_, moments_, spot_of(start_), spot_of(goal_), effort_);
+        search_loosely(floor_, sure, watchers_, moments_, spot_of(start_), spot_of(goal_), effort_);
     if (ended(result)) return;
-    if (loose.way.empty() && !is_level()) {
-      result.reason = "the floor is not level, and only the part at the start's height was searched";
-    } else if (loose.way.empty()) {
+    if (loose.way.empty()) {
       result.outcome = Sneak::Outcome::none;
       result.reason.clear();
       name_barriers(result, loose, sure);
     } else if (result.reason.empty()) {
       result.reason = fmt::format(
           "no way was found over places {:.2f} m apart, and it is not certain that there is none",
-          grid_.size);
+          floor_.size);
     }
   }
 
   bool triggers(std::uint32_t zone) const {
     const std::vector<std::string> tags = tag_names(own_.level);
     const Whom whom(own_.level, own_.level.zones[zone].triggered_by, tags);
-    const Agent& agent = own_.level.agents[own_.who];
-    const Somebody somebody{own_.who, agent.kind, tag_bits(tags, sneaker_.kind.tags)};
-    return whom.is_empty() ? !sneaker_.kind.thing : whom.means(somebody);
+    return whom.is_empty() ? !sneaker_.kind.thing : whom.means(who_goes(tags));
   }
 
+  // In the square of a place that at its height.
   std::uint32_t spot_of(const Vector3d& place) const {
-    const auto column = static_cast<int>(std::lround((place.x() - grid_.low.x()) / grid_.size));
-    const auto row = static_cast<int>(std::lround((place.y() - grid_.low.y()) / grid_.size));
-    return static_cast<std::uint32_t>(
-        grid_.at(std::clamp(column, 0, grid_.columns - 1), std::clamp(row, 0, grid_.rows - 1)));
+    const auto number = [&](double off, int count) {
+      return std::clamp(static_cast<int>(std::lround(off / floor_.size)), 0, count - 1);
+    };
+    const std::size_t square = floor_.at(number(place.x() - floor_.low.x(), floor_.columns),
+                                         number(place.y() - floor_.low.y(), floor_.rows));
+    std::uint32_t best = kNoSpot;
+    double least = std::numeric_limits<double>::infinity();
+    for (std::uint32_t spot = floor_.first[square]; spot < floor_.first[square + 1]; ++spot) {
+      const double off = std::abs(floor_.height[spot] - place.z()) - floor_.spread[spot];
+      if (off < least) best = spot;
+      least = std::min(least, off);
+    }
+    return best;
+  }
+
+  // Whether a body gets straight on from the middle of a place to the goal.
+  bool leads_to_goal(std::uint32_t spot) const {
+    if (!floor_.stands[spot]) return false;
+    if (level_distance(Plane::ground, floor_.place(spot), goal_) > 1.5 * floor_.size) return false;
+    const auto end = mesh_->straight_on(*floor_.stands[spot], goal_);
+    return end && std::abs(end->place.z() - goal_.z()) < 1e-6;
   }
 
   // The nearest place whose middle leads straight to the goal.
-  std::optional<std::uint32_t> goal_spot() const {
+  std::optional<std::uint32_t> spot_before_goal() const {
     std::optional<std::uint32_t> best;
-    double least = 1.5 * grid_.size;
-    for (std::uint32_t i = 0; i < grid_.count(); ++i) {
-      if (grid_.stands[i] == 0) continue;
-      const double off = level_distance(Plane::ground, grid_.place(i), goal_);
-      if (off < least && mesh_->is_free(grid_.place(i), goal_)) {
-        least = off;
-        best = i;
-      }
-    }
+    double least = std::numeric_limits<double>::infinity();
+    floor_.for_near(spot_of(goal_), [&](std::uint32_t spot) {
+      const double off = level_distance(Plane::ground, floor_.place(spot), goal_);
+      if (off >= least || !leads_to_goal(spot)) return;
+      least = off;
+      best = spot;
+    });
     return best;
   }
 
@@ -204,7 +237,7 @@ class Sneaking {
     std::vector<Step> shut;
     for (result.tries = 0; result.tries < kMostTries;) {
       const SneakSearch found =
-          search_strictly(grid_, seen, watchers_, moments_, start, goal, shut, effort_);
+          search_strictly(floor_, seen, watchers_, moments_, start, goal, shut, effort_);
       if (!found.is_whole) return;
       if (found.way.empty()) {
         if (result.tries > 0) {
@@ -231,12 +264,7 @@ class Sneaking {
 
   Track track_of(std::vector<Step> way) const {
     // The middle of the last place may lie beyond the goal.
-    while (way.size() > 1) {
-      const Vector3d before = grid_.place(way[way.size() - 2].spot);
-      const bool is_near = level_distance(Plane::ground, before, goal_) <= 1.5 * grid_.size;
-      if (!is_near || !mesh_->is_free(before, goal_)) break;
-      way.pop_back();
-    }
+    while (way.size() > 1 && leads_to_goal(way[way.size() - 2].spot)) way.pop_back();
     Track track;
     for (std::size_t i = 0; i < way.size(); ++i) {
       // Of straight stretches at one speed the ends are enough.
@@ -245,7 +273,7 @@ class Sneaking {
       if (is_between && velocity(way[i - 1], way[i]).isApprox(velocity(way[i], way[i + 1]), 1e-9)) {
         continue;
       }
-      add_point(track, seconds_of(way[i].moment), grid_.place(way[i].spot));
+      add_point(track, seconds_of(way[i].moment), floor_.place(way[i].spot));
     }
     const double left = level_distance(Plane::ground, track.points.back().place, goal_);
     if (left > 1e-9) {
@@ -258,7 +286,7 @@ class Sneaking {
   static bool is_alike(const Step& a, const Step& b) { return a.spot == b.spot; }
 
   Vector3d velocity(const Step& a, const Step& b) const {
-    return (grid_.place(b.spot) - grid_.place(a.spot)) / static_cast<double>(b.moment - a.moment);
+    return (floor_.place(b.spot) - floor_.place(a.spot)) / static_cast<double>(b.moment - a.moment);
   }
 
   static void add_point(Track& track, double seconds, const Vector3d& place) {
@@ -324,7 +352,7 @@ class Sneaking {
       return;
     }
     for (const std::uint32_t spot : spots_along(path)) {
-      if (loose.reached[spot] != 0 || grid_.any[spot] == 0) continue;
+      if (spot == kNoSpot || loose.reached[spot] != 0) continue;
       result.barriers = barriers_at(spot, sure);
       if (!result.barriers.empty()) break;
     }
@@ -340,7 +368,7 @@ class Sneaking {
     std::vector<std::uint32_t> spots;
     for (std::size_t i = 1; i < path.points.size(); ++i) {
       const Vector3d way = path.points[i] - path.points[i - 1];
-      const int steps = std::max(1, static_cast<int>(length_of(way) / (0.5 * grid_.size)));
+      const int steps = std::max(1, static_cast<int>(length_of(way) / (0.5 * floor_.size)));
       for (int k = 1; k <= steps; ++k) {
         spots.push_back(spot_of(path.points[i - 1] + way * (static_cast<double>(k) / steps)));
       }
@@ -353,7 +381,7 @@ class Sneaking {
     for (std::size_t w = 0; w < watchers_.size(); ++w) {
       SneakBarrier barrier;
       barrier.watcher = watchers_[w].id;
-      barrier.place = grid_.place(spot);
+      barrier.place = floor_.place(spot);
       bool sees = false;
       for (std::uint32_t k = 0; k < moments_; ++k) {
         if (!(sure.gain(w, k, spot) > 0.0F)) continue;
@@ -383,7 +411,7 @@ class Sneaking {
   bool opens(const Level& changed) const {
     SneakTask task = task_;
     task.names_change = false;
-    task.spot = grid_.size;
+    task.spot = floor_.size;
     return Sneaking(changed, task, effort_).find().outcome == Sneak::Outcome::found;
   }
 
@@ -436,7 +464,7 @@ class Sneaking {
   std::optional<NavigationMesh> mesh_;
   Vector3d start_{0.0, 0.0, 0.0};
   Vector3d goal_{0.0, 0.0, 0.0};
-  SneakGrid grid_;
+  SneakFloor floor_;
   std::size_t moments_ = 0;
   std::vector<Watcher> watchers_;
 };

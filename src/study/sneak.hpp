@@ -1,5 +1,8 @@
 #pragma once
 
+#include <algorithm>
+#include <array>
+#include <cmath>
 #include <cstdint>
 #include <memory>
 #include <optional>
@@ -11,30 +14,55 @@
 #include "gaze/tools/sneak.hpp"
 #include "study/play_runs.hpp"
 
-/// How a way that nobody notices is searched for: places of a grid, at moments that lie so far
+/// How a way that nobody notices is searched for: places of a floor, at moments that lie so far
 /// apart that a body at full speed gets just from one place to the next.
 namespace gaze {
 
-/// The places, in rows about the start, which is one of them.
-struct SneakGrid {
-  Vector2d low{0.0, 0.0};  ///< The middle of the first place.
-  double size = 0.25;      ///< From one place to the next, metres.
+constexpr std::uint32_t kNoSpot = 0xFFFFFFFF;
+
+/// The places of a floor: squares in rows about the start, which is in the middle of one of them.
+/// Where floors lie above each other a square has a place for each. By place, if nothing else is
+/// said.
+struct SneakFloor {
+  Vector2d low{0.0, 0.0};  ///< The middle of the first square.
+  double size = 0.25;      ///< Of a square, metres.
   int columns = 0;
   int rows = 0;
-  std::vector<float> height;         ///< Of the floor; by place.
-  std::vector<std::uint8_t> stands;  ///< A body can stand in the middle.
-  std::vector<std::uint8_t> joins;   ///< By place, bit d: it can go straight to neighbour d.
-  std::vector<std::uint8_t> any;  ///< It may stand somewhere in the place, for all that is known.
+  double climb = 0.0;  ///< So far up or down a body gets on the way to a neighbour, at most.
+  std::vector<std::uint32_t> first;  ///< By square: its first place; one more at the end.
+  std::vector<int> column;
+  std::vector<int> row;
+  std::vector<double> height;        ///< Of the floor in the middle of the place.
+  std::vector<double> spread;        ///< So much higher or lower than that it is elsewhere in it,
+  std::vector<double> spread_about;  ///< and in it and its neighbours.
+  std::vector<std::optional<MeshPlace>> stands;  ///< Where a body stands in the middle, if it can.
+  /// To which place it can go straight on, by direction.
+  std::vector<std::array<std::uint32_t, 8>> joins;
 
-  std::size_t count() const { return static_cast<std::size_t>(columns) * std::size_t(rows); }
-  std::size_t at(int column, int row) const {
-    return static_cast<std::size_t>(row) * std::size_t(columns) + std::size_t(column);
+  std::size_t count() const { return column.size(); }
+  std::size_t squares() const { return static_cast<std::size_t>(columns) * std::size_t(rows); }
+  std::size_t at(int x, int y) const {
+    return static_cast<std::size_t>(y) * std::size_t(columns) + std::size_t(x);
   }
-  Vector3d place(std::size_t i) const {
-    const std::size_t column = i % std::size_t(columns);
-    const std::size_t row = i / std::size_t(columns);
-    return {low.x() + static_cast<double>(column) * size, low.y() + static_cast<double>(row) * size,
-            static_cast<double>(height[i])};
+  std::size_t square(std::uint32_t spot) const { return at(column[spot], row[spot]); }
+  std::uint32_t first_of_row(int y) const { return first[at(0, y)]; }
+
+  Vector3d place(std::uint32_t spot) const {
+    return {low.x() + column[spot] * size, low.y() + row[spot] * size, height[spot]};
+  }
+
+  /// Calls `each(other)` for a place and all to which a body may get from it over one square.
+  template <typename Each>
+  void for_near(std::uint32_t spot, const Each& each) const {
+    const int west = std::max(0, column[spot] - 1);
+    const int east = std::min(columns - 1, column[spot] + 1);
+    for (int y = std::max(0, row[spot] - 1); y <= std::min(rows - 1, row[spot] + 1); ++y) {
+      const std::uint32_t end = first[at(east, y) + 1];
+      for (std::uint32_t other = first[at(west, y)]; other < end; ++other) {
+        const double gap = std::abs(height[other] - height[spot]) - spread[other] - spread[spot];
+        if (gap <= climb) each(other);
+      }
+    }
   }
 };
 
@@ -56,9 +84,10 @@ struct Watcher {
   AgentId agent;
   std::string id;
   Kind kind;
-  double ebb = 0.0;           ///< Evidence lost in one moment unseen; 1: all of it.
-  std::vector<WatcherAt> at;  ///< By moment.
-  bool has_moved = false;     ///< Since the last of them; while they are collected.
+  double ebb = 0.0;            ///< Evidence lost in one moment unseen; 1: all of it.
+  std::vector<WatcherAt> at;   ///< By moment.
+  bool has_moved = false;      ///< Since the last of them; while they are collected.
+  bool may_turn_away = false;  ///< Whether it looks for whoever goes may change by a zone's tags.
 };
 
 /// Who goes, and how it looks to watchers.
@@ -90,14 +119,14 @@ class SneakEffort {
   bool is_ended() const { return is_ended_; }  ///< By the host.
   bool is_used_up() const { return looks_ > kMostLooks; }
 
-  /// Calls `each(row)` for all rows of a grid, in any order, on as many threads as asked for.
+  /// Calls `each(row)` for all rows of a floor, in any order, on as many threads as asked for.
   template <typename Each>
-  void for_rows(int rows, int columns, const Each& each) {
-    constexpr int kWorthSharing = 8'000;  // places
-    if (rows * columns < kWorthSharing) {
-      for (int row = 0; row < rows; ++row) each(row);
+  void for_rows(const SneakFloor& floor, const Each& each) {
+    constexpr std::size_t kWorthSharing = 8'000;
+    if (floor.count() < kWorthSharing) {
+      for (int row = 0; row < floor.rows; ++row) each(row);
     } else {
-      crew_.share(static_cast<std::size_t>(rows), 8,
+      crew_.share(static_cast<std::size_t>(floor.rows), 8,
                   [&](std::size_t row) { each(static_cast<int>(row)); });
     }
   }
@@ -123,8 +152,8 @@ struct SneakExtent {
                                     const Vector3d& start, const Vector3d& goal);
 
 /// @param size  Of a place.
-[[nodiscard]] SneakGrid sneak_grid(const NavigationMesh& mesh, const Vector3d& start,
-                                   const SneakExtent& extent, double size, SneakEffort& effort);
+[[nodiscard]] SneakFloor sneak_floor(const NavigationMesh& mesh, const Vector3d& start,
+                                     const SneakExtent& extent, double size, SneakEffort& effort);
 
 /// What the watchers perceive at one moment of the places that were asked for.
 struct Seen {
@@ -140,13 +169,14 @@ struct Seen {
 enum class Certainty { middle, surely };
 class Perception {
  public:
-  Perception(const SneakGrid& grid, const World& world, const Level& level,
+  Perception(const SneakFloor& floor, const World& world, const Level& level,
              const std::vector<Watcher>& watchers, const Sneaker& sneaker, Certainty certainty,
              SneakEffort& effort);
   ~Perception();
   Perception(const Perception&) = delete;
   Perception& operator=(const Perception&) = delete;
 
+  /// @param near  By square: whether its places are asked for.
   void look(std::uint32_t moment, std::span<const std::uint8_t> near, Seen& seen);
   [[nodiscard]] float gain(std::size_t watcher, std::uint32_t moment, std::uint32_t spot) const;
 
@@ -169,14 +199,14 @@ struct SneakSearch {
 };
 
 /// @param shut  Places at moments that are not to be used.
-[[nodiscard]] SneakSearch search_strictly(const SneakGrid& grid, Perception& perception,
+[[nodiscard]] SneakSearch search_strictly(const SneakFloor& floor, Perception& perception,
                                           const std::vector<Watcher>& watchers, std::size_t moments,
                                           std::uint32_t start, std::uint32_t goal,
                                           std::span<const Step> shut, SneakEffort& effort);
 
 /// Over all that may be possible, where each watcher gathers no more than it must on the way that
 /// is best for it: if this finds none, there is none.
-[[nodiscard]] SneakSearch search_loosely(const SneakGrid& grid, Perception& perception,
+[[nodiscard]] SneakSearch search_loosely(const SneakFloor& floor, Perception& perception,
                                          const std::vector<Watcher>& watchers, std::size_t moments,
                                          std::uint32_t start, std::uint32_t goal,
                                          SneakEffort& effort);

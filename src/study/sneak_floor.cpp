@@ -1,5 +1,8 @@
+#include <Eigen/Geometry>
 #include <algorithm>
 #include <cmath>
+#include <limits>
+#include <tuple>
 
 #include "geometry/plan.hpp"
 #include "study/sneak.hpp"
@@ -50,23 +53,163 @@ std::optional<MeshPlace> place_just_at(const NavigationMesh& mesh, const Vector3
   return off < kRounding || is_start ? found : std::nullopt;
 }
 
-bool is_near(const NavigationMesh& mesh, const Vector3d& middle, double size) {
-  const auto nearest = mesh.nearest(middle);
-  const double reach = size * 0.7072 + NavigationMesh::kNearMesh;
-  return nearest &&
-         std::hypot(nearest->place.x() - middle.x(), nearest->place.y() - middle.y()) <= reach;
+/// The part of a polygon of the mesh that may be in a square.
+struct Piece {
+  std::uint32_t square = 0;
+  double low = 0.0;  ///< Heights of the floor.
+  double high = 0.0;
+};
+
+/// A polygon of the mesh, cut into squares.
+class Slicing {
+ public:
+  Slicing(const SneakFloor& floor, const std::vector<Vector3d>& corners, std::vector<Piece>& pieces)
+      : floor_(floor), corners_(corners), pieces_(pieces), half_(floor.size / 2.0 + kNear) {
+    for (const Vector3d& corner : corners) {
+      low_ = std::min(low_, corner.z());
+      high_ = std::max(high_, corner.z());
+    }
+    // The slope by the corner that lies farthest off the first side.
+    double widest = 0.0;
+    const Vector3d side = corners[1] - corners[0];
+    for (const Vector3d& corner : corners) {
+      const Vector3d normal = side.cross(Vector3d(corner - corners[0]));
+      if (std::abs(normal.z()) <= widest) continue;
+      widest = std::abs(normal.z());
+      slope_ = Vector2d{-normal.x(), -normal.y()} / normal.z();
+    }
+  }
+
+  void slice() {
+    double bottom = corners_[0].y();
+    double top = bottom;
+    for (const Vector3d& corner : corners_) {
+      bottom = std::min(bottom, corner.y());
+      top = std::max(top, corner.y());
+    }
+    const auto [first, last] =
+        between(bottom - half_ - floor_.low.y(), top + half_ - floor_.low.y(), floor_.rows);
+    for (int row = first; row <= last; ++row) slice_row(row);
+  }
+
+ private:
+  static constexpr double kNear = NavigationMesh::kNearMesh;
+
+  // The first and the last of the squares whose middles lie between two ends, `count` in all.
+  std::pair<int, int> between(double low, double high, int count) const {
+    const double first = std::ceil(std::clamp(low / floor_.size, 0.0, 1e7));
+    const double last = std::floor(std::clamp(high / floor_.size, -1.0, count - 1.0));
+    return {static_cast<int>(first), static_cast<int>(last)};
+  }
+
+  // The west and east end of what lies between two parallels.
+  void slice_row(int row) {
+    const double y = floor_.low.y() + row * floor_.size;
+    double west = std::numeric_limits<double>::infinity();
+    double east = -west;
+    const auto take = [&](double x) {
+      west = std::min(west, x);
+      east = std::max(east, x);
+    };
+    for (std::size_t i = 0; i < corners_.size(); ++i) {
+      const Vector3d& a = corners_[i];
+      const Vector3d& b = corners_[(i + 1) % corners_.size()];
+      if (std::abs(a.y() - y) <= half_) take(a.x());
+      for (const double edge : {y - half_, y + half_}) {
+        if ((a.y() < edge) != (b.y() < edge)) {
+          take(a.x() + (b.x() - a.x()) * (edge - a.y()) / (b.y() - a.y()));
+        }
+      }
+    }
+    if (!(west <= east)) return;
+    const auto [first, last] =
+        between(west - half_ - floor_.low.x(), east + half_ - floor_.low.x(), floor_.columns);
+    for (int column = first; column <= last; ++column) add(column, row);
+  }
+
+  void add(int column, int row) {
+    const Vector2d middle{floor_.low.x() + column * floor_.size,
+                          floor_.low.y() + row * floor_.size};
+    const Vector2d off = middle - Vector2d{corners_[0].x(), corners_[0].y()};
+    const double height = corners_[0].z() + slope_.dot(off);
+    const double more = (std::abs(slope_.x()) + std::abs(slope_.y())) * half_;
+    pieces_.push_back({static_cast<std::uint32_t>(floor_.at(column, row)),
+                       std::clamp(height - more, low_, high_),
+                       std::clamp(height + more, low_, high_)});
+  }
+
+  const SneakFloor& floor_;
+  const std::vector<Vector3d>& corners_;
+  std::vector<Piece>& pieces_;
+  double half_;
+  double low_ = std::numeric_limits<double>::infinity();
+  double high_ = -std::numeric_limits<double>::infinity();
+  Vector2d slope_{0.0, 0.0};
+};
+
+std::vector<Piece> pieces_of(const SneakFloor& floor, const NavigationMesh& mesh,
+                             const MeshPlace& home) {
+  std::vector<Piece> pieces;
+  for (std::size_t i = 0; i < mesh.polygon_count(); ++i) {
+    const MeshPolygon polygon = mesh.polygon(i);
+    if (!mesh.is_reachable(mesh.island_of(home), polygon.island)) continue;
+    Slicing(floor, polygon.corners, pieces).slice();
+  }
+  std::sort(pieces.begin(), pieces.end(), [](const Piece& a, const Piece& b) {
+    return std::tie(a.square, a.low, a.high) < std::tie(b.square, b.low, b.high);
+  });
+  return pieces;
 }
 
-void join(SneakGrid& grid, const NavigationMesh& mesh,
-          const std::vector<std::optional<MeshPlace>>& places, int column, int row) {
-  const std::size_t i = grid.at(column, row);
-  for (std::size_t d = 0; d < 8 && grid.stands[i] != 0; ++d) {
-    const int x = column + kNeighbours[d][0];
-    const int y = row + kNeighbours[d][1];
-    if (x < 0 || y < 0 || x >= grid.columns || y >= grid.rows) continue;
-    const std::size_t other = grid.at(x, y);
-    if (grid.stands[other] != 0 && mesh.is_free(*places[i], *places[other])) {
-      grid.joins[i] = static_cast<std::uint8_t>(grid.joins[i] | 1U << d);
+// What lies closer together than a step is one place.
+void add_places(SneakFloor& floor, const std::vector<Piece>& pieces, double step_height) {
+  std::uint32_t next = 0;
+  for (std::size_t i = 0; i < pieces.size();) {
+    Piece whole = pieces[i];
+    for (++i; i < pieces.size() && pieces[i].square == whole.square &&
+              pieces[i].low <= whole.high + step_height;
+         ++i) {
+      whole.high = std::max(whole.high, pieces[i].high);
+    }
+    for (; next <= whole.square; ++next) {
+      floor.first.push_back(static_cast<std::uint32_t>(floor.count()));
+    }
+    floor.column.push_back(static_cast<int>(whole.square) % floor.columns);
+    floor.row.push_back(static_cast<int>(whole.square) / floor.columns);
+    floor.height.push_back((whole.low + whole.high) / 2.0);
+    floor.spread.push_back((whole.high - whole.low) / 2.0);
+  }
+  floor.first.resize(floor.squares() + 1, static_cast<std::uint32_t>(floor.count()));
+}
+
+// Where a body stands in the middle, the place is as high as that.
+void stand(SneakFloor& floor, const NavigationMesh& mesh, std::uint32_t spot,
+           const Vector3d& start) {
+  constexpr double kRounding = 1e-6;  // metres
+  Vector3d middle = floor.place(spot);
+  middle.z() += floor.spread[spot];
+  const auto found = place_just_at(mesh, middle, start);
+  const double off = found ? std::abs(found->place.z() - floor.height[spot]) : 0.0;
+  if (!found || off > floor.spread[spot] + kRounding) return;
+  floor.stands[spot] = found;
+  floor.height[spot] = found->place.z();
+  floor.spread[spot] += off;
+}
+
+// One way round alone, and the way back with it.
+void join(SneakFloor& floor, const NavigationMesh& mesh, std::uint32_t spot, std::size_t way) {
+  constexpr double kRounding = 1e-6;  // metres
+  const int x = floor.column[spot] + kNeighbours[way][0];
+  const int y = floor.row[spot] + kNeighbours[way][1];
+  if (x < 0 || y < 0 || x >= floor.columns || y >= floor.rows) return;
+  const std::size_t square = floor.at(x, y);
+  for (std::uint32_t other = floor.first[square]; other < floor.first[square + 1]; ++other) {
+    if (!floor.stands[other]) continue;
+    const Vector3d& to = floor.stands[other]->place;
+    const auto end = mesh.straight_on(*floor.stands[spot], to);
+    if (end && std::abs(end->place.z() - to.z()) < kRounding) {
+      floor.joins[spot][way] = other;
+      floor.joins[other][(way + 4) % 8] = spot;
     }
   }
 }
@@ -97,42 +240,50 @@ SneakExtent extent_of(const NavigationMesh& mesh, const Level& level,
   return extent;
 }
 
-SneakGrid sneak_grid(const NavigationMesh& mesh, const Vector3d& start, const SneakExtent& extent,
-                     double size, SneakEffort& effort) {
+SneakFloor sneak_floor(const NavigationMesh& mesh, const Vector3d& start, const SneakExtent& extent,
+                       double size, SneakEffort& effort) {
   const auto& [low, high] = extent;
-  SneakGrid grid;
-  grid.size = size;
+  SneakFloor floor;
+  floor.size = size;
   const double left = std::ceil((start.x() - low.x()) / size);
   const double below = std::ceil((start.y() - low.y()) / size);
-  grid.low = {start.x() - left * size, start.y() - below * size};
-  grid.columns = static_cast<int>(left + std::ceil((high.x() - start.x()) / size)) + 1;
-  grid.rows = static_cast<int>(below + std::ceil((high.y() - start.y()) / size)) + 1;
-  const std::size_t count = grid.count();
-  grid.height.assign(count, static_cast<float>(start.z()));
-  grid.stands.assign(count, 0);
-  grid.joins.assign(count, 0);
-  grid.any.assign(count, 0);
-  const auto home = mesh.find(start);
-  std::vector<std::optional<MeshPlace>> places(count);
-  effort.for_rows(grid.rows, grid.columns, [&](int row) {
-    for (int column = 0; column < grid.columns; ++column) {
-      const std::size_t i = grid.at(column, row);
-      const Vector3d middle = grid.place(i);
-      places[i] = place_just_at(mesh, middle, start);
-      const bool is_there =
-          places[i] && home && mesh.is_reachable(mesh.island_of(*home), mesh.island_of(*places[i]));
-      if (!is_there) places[i].reset();
-      grid.stands[i] = is_there ? 1 : 0;
-      if (is_there) grid.height[i] = static_cast<float>(places[i]->place.z());
-      grid.any[i] = is_there || is_near(mesh, middle, grid.size) ? 1 : 0;
-    }
+  floor.low = {start.x() - left * size, start.y() - below * size};
+  floor.columns = static_cast<int>(left + std::ceil((high.x() - start.x()) / size)) + 1;
+  floor.rows = static_cast<int>(below + std::ceil((high.y() - start.y()) / size)) + 1;
+  // Within its radius a body meets nothing that is a step higher than where it stands.
+  const BodySize& body = mesh.body();
+  floor.climb = body.step_height * (std::floor(size / body.radius) + 2.0);
+  add_places(floor, pieces_of(floor, mesh, *mesh.find(start)), body.step_height);
+  const std::size_t count = floor.count();
+  floor.stands.resize(count);
+  floor.spread_about.assign(count, 0.0);
+  floor.joins.resize(count);
+  for (auto& joins : floor.joins) joins.fill(kNoSpot);
+  const auto for_all_of_row = [&](int row, const auto& each) {
+    const std::uint32_t end = floor.first_of_row(row + 1);
+    for (std::uint32_t spot = floor.first_of_row(row); spot < end; ++spot) each(spot);
+  };
+  effort.for_rows(floor, [&](int row) {
+    for_all_of_row(row, [&](std::uint32_t spot) { stand(floor, mesh, spot, start); });
   });
-  effort.for_rows(grid.rows, grid.columns, [&](int row) {
-    for (int column = 0; column < grid.columns; ++column) {
-      join(grid, mesh, places, column, row);
-    }
+  // A way to the north writes into the row above: every direction for itself.
+  for (const std::size_t way : {0U, 1U, 2U, 3U}) {
+    effort.for_rows(floor, [&](int row) {
+      for_all_of_row(row, [&](std::uint32_t spot) {
+        if (floor.stands[spot]) join(floor, mesh, spot, way);
+      });
+    });
+  }
+  effort.for_rows(floor, [&](int row) {
+    for_all_of_row(row, [&](std::uint32_t spot) {
+      double& about = floor.spread_about[spot];
+      floor.for_near(spot, [&](std::uint32_t other) {
+        about = std::max(about,
+                         std::abs(floor.height[other] - floor.height[spot]) + floor.spread[other]);
+      });
+    });
   });
-  return grid;
+  return floor;
 }
 
 }  // namespace gaze

@@ -1,3 +1,5 @@
+#include <array>
+
 #include "study/sneak_layers.hpp"
 
 /// The search that tells whether any way can lead there unnoticed.
@@ -7,28 +9,28 @@ namespace {
 /// Goes wherever it may be possible: into any neighbour of a place in one moment.
 class Loose {
  public:
-  Loose(const SneakGrid& grid, Perception& perception, const std::vector<Watcher>& watchers,
+  Loose(const SneakFloor& floor, Perception& perception, const std::vector<Watcher>& watchers,
         std::size_t moments, SneakEffort& effort)
-      : grid_(grid),
+      : floor_(floor),
         perception_(perception),
         watchers_(watchers),
         moments_(moments),
         effort_(effort),
-        near_(grid) {}
+        near_(floor) {}
 
   SneakSearch find(std::uint32_t start, std::uint32_t goal) {
     SneakSearch search;
-    search.reached.assign(grid_.count(), 0);
+    search.reached.assign(floor_.count(), 0);
     for (std::uint32_t k = 0; k < moments_; ++k) {
       if (!effort_.goes_on(k, moments_)) {
         search.is_whole = false;
         return search;
       }
       SneakLayer& now = layers_[k % 2];
-      now.begin(grid_);
+      now.begin(floor_);
       k == 0 ? begin(now, start) : spread(k, layers_[(k + 1) % 2], now);
       now.finish();
-      for (std::uint32_t spot = 0; spot < grid_.count(); ++spot) {
+      for (std::uint32_t spot = 0; spot < floor_.count(); ++spot) {
         if (now.state[spot] != SneakLayer::away) search.reached[spot] = 1;
       }
       if (now.state[goal] != SneakLayer::away) search.way = {{k, goal}};
@@ -39,31 +41,25 @@ class Loose {
 
  private:
   void begin(SneakLayer& now, std::uint32_t start) {
-    std::vector<std::uint8_t> there(grid_.count(), 0);
-    there[start] = 1;
-    perception_.look(0, there, seen_);
+    perception_.look(0, near_.only(start), seen_);
     std::vector<float> values(watchers_.size());
     enter(now, start, nullptr, {}, values);
   }
 
   void spread(std::uint32_t k, const SneakLayer& from, SneakLayer& into) {
-    near_.begin();
-    near_.add(from, 1);
-    const auto near = near_.marked(1);
+    const std::array layers{&from};
+    const auto near = near_.around(layers, 1, effort_);
     perception_.look(k, near, seen_);
-    effort_.for_rows(grid_.rows, grid_.columns, [&](int row) {
+    effort_.for_rows(floor_, [&](int row) {
       std::vector<std::uint32_t> about;
       std::vector<float> values(watchers_.size());
-      for (int column = 0; column < grid_.columns; ++column) {
-        const auto spot = static_cast<std::uint32_t>(grid_.at(column, row));
-        if (near[spot] == 0 || grid_.any[spot] == 0) continue;
+      for (std::uint32_t spot = floor_.first_of_row(row); spot < floor_.first_of_row(row + 1);
+           ++spot) {
+        if (near[floor_.square(spot)] == 0) continue;
         about.clear();
-        for (int y = std::max(0, row - 1); y <= std::min(grid_.rows - 1, row + 1); ++y) {
-          for (int x = std::max(0, column - 1); x <= std::min(grid_.columns - 1, column + 1); ++x) {
-            const auto other = static_cast<std::uint32_t>(grid_.at(x, y));
-            if (from.state[other] != SneakLayer::away) about.push_back(other);
-          }
-        }
+        floor_.for_near(spot, [&](std::uint32_t other) {
+          if (from.state[other] != SneakLayer::away) about.push_back(other);
+        });
         if (!about.empty()) enter(into, spot, &from, about, values);
       }
     });
@@ -81,7 +77,7 @@ class Loose {
     std::fill(values.begin(), values.end(), is_clean ? 0.0F : 2.0F);
     for (const std::uint32_t other : about) {
       if (is_clean) break;
-      const auto known = from->of(grid_, other, count);
+      const auto known = from->of(floor_, other, count);
       for (std::size_t w = 0; w < count; ++w) values[w] = std::min(values[w], known[w]);
     }
     bool stays_clean = true;
@@ -94,12 +90,12 @@ class Loose {
       if (values[w] >= kSure) return;  // it is noticed
       stays_clean &= values[w] == 0.0F;
     }
-    stays_clean ? into.set_clean(spot) : into.set_known(grid_, spot, values);
+    stays_clean ? into.set_clean(spot) : into.set_known(floor_, spot, values);
   }
 
   static constexpr float kSure = 1.001F;  // floats are added up: a little more than enough
 
-  const SneakGrid& grid_;
+  const SneakFloor& floor_;
   Perception& perception_;
   const std::vector<Watcher>& watchers_;
   std::size_t moments_;
@@ -111,10 +107,10 @@ class Loose {
 
 }  // namespace
 
-SneakSearch search_loosely(const SneakGrid& grid, Perception& perception,
+SneakSearch search_loosely(const SneakFloor& floor, Perception& perception,
                            const std::vector<Watcher>& watchers, std::size_t moments,
                            std::uint32_t start, std::uint32_t goal, SneakEffort& effort) {
-  return Loose(grid, perception, watchers, moments, effort).find(start, goal);
+  return Loose(floor, perception, watchers, moments, effort).find(start, goal);
 }
 
 }  // namespace gaze

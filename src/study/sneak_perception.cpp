@@ -21,73 +21,92 @@ bool is_alike(const WatcherAt& a, const WatcherAt& b) {
                     });
 }
 
+/// A place, and how far from its middle a body in it may be: now, and a moment before.
+struct Spot {
+  Vector3d middle;
+  double around = 0.0;
+  double around_before = 0.0;
+  double spread = 0.0;  ///< In height alone.
+};
+
 /// What one watcher perceives of one place.
 class Perceiving {
  public:
-  Perceiving(const SneakGrid& grid, const World& world, const Level& level, const Watcher& watcher,
-             const Sneaker& sneaker, Certainty certainty)
-      : grid_(grid),
+  Perceiving(const SneakFloor& floor, const World& world, const Level& level,
+             const Watcher& watcher, const Sneaker& sneaker, Certainty certainty)
+      : floor_(floor),
         world_(world),
         level_(level),
         plane_(level.plane),
         watcher_(watcher),
         sneaker_(sneaker),
         certainty_(certainty),
-        half_diagonal_(grid.size * 0.7072),
-        reach_(reach_of(watcher, level, sneaker) + grid.size) {
+        reach_(reach_of(watcher, level, sneaker) + floor.size) {
     tick_ = 1.0 / level.ticks_per_second;
     moment_ = sneaker.ticks * tick_;
     for (const Zone& zone : level.zones) darkest_ = std::max(darkest_, zone.dimness);
   }
 
-  bool reaches(std::uint32_t moment, const Vector3d& place) const {
+  bool reaches_row(std::uint32_t moment, int row) const {
+    if (certainty_ == Certainty::surely && watcher_.may_turn_away) return false;
     const WatcherAt& at = watcher_.at[moment];
-    const Vector3d& feet = at.looker.feet;
-    return at.is_up && std::abs(place.x() - feet.x()) <= reach_ &&
-           std::abs(place.y() - feet.y()) <= reach_;
+    const double y = floor_.low.y() + row * floor_.size;
+    return at.is_up && std::abs(y - at.looker.feet.y()) <= reach_;
+  }
+  bool reaches_column(std::uint32_t moment, int column) const {
+    const double x = floor_.low.x() + column * floor_.size;
+    return std::abs(x - watcher_.at[moment].looker.feet.x()) <= reach_;
   }
 
   // @return How much evidence it gathers there, below 0 if it may have lost some before.
-  float gain(std::uint32_t moment, const Vector3d& place) const {
-    return gain_at(watcher_.at[moment], place);
+  float gain(std::uint32_t moment, std::uint32_t number) const {
+    const double half_diagonal = floor_.size * std::sqrt(0.5);
+    Spot spot;
+    spot.middle = floor_.place(number);
+    spot.spread = floor_.spread[number];
+    spot.around = std::hypot(half_diagonal, spot.spread);
+    spot.around_before = std::hypot(half_diagonal + floor_.size, floor_.spread_about[number]);
+    return gain_at(watcher_.at[moment], spot);
   }
 
  private:
   static constexpr float kAtOnce = 2.0F;
 
-  float gain_at(const WatcherAt& at, const Vector3d& place) const {
-    if (is_felt(at, place) || is_told_of(at, place)) return kAtOnce;
+  float gain_at(const WatcherAt& at, const Spot& spot) const {
+    if (is_felt(at, spot) || is_told_of(at, spot)) return kAtOnce;
     if (!watcher_.kind.sight) return 0.0F;
-    if (certainty_ == Certainty::middle) return static_cast<float>(seen(at, place));
+    if (certainty_ == Certainty::middle) return static_cast<float>(seen(at, spot.middle));
     const double notice = watcher_.kind.sight->notice_time.seconds();
     if (notice == 0.0) {
-      return sure_rate(at, place, half_diagonal_) > 0.0 ? kAtOnce : 0.0F;
+      return sure_rate(at, spot.middle, spot.around) > 0.0 ? kAtOnce : 0.0F;
     }
     // Since the moment before the body was within one place's width of here. Of a watcher that kept
     // still meanwhile it is certain what it saw; of another, only what it sees just now.
     if (at.has_kept_still) {
-      const double rate = sure_rate(at, place, half_diagonal_ + grid_.size);
+      const double rate = sure_rate(at, spot.middle, spot.around_before);
       if (rate > 0.0) return static_cast<float>(rate * moment_ / notice);
     }
-    return static_cast<float>(-sure_rate(at, place, half_diagonal_) * tick_ / notice);
+    return static_cast<float>(-sure_rate(at, spot.middle, spot.around) * tick_ / notice);
   }
 
   // Zones that tell of who steps into them. For certain only where all of the place lies in one.
-  bool is_told_of(const WatcherAt& at, const Vector3d& place) const {
+  bool is_told_of(const WatcherAt& at, const Spot& spot) const {
     for (std::size_t i = 0; i < level_.zones.size(); ++i) {
       const Zone& zone = level_.zones[i];
       const bool tells =
           std::find(zone.tells.begin(), zone.tells.end(), watcher_.agent.index) != zone.tells.end();
       if (!tells || sneaker_.triggers[i] == 0 || at.zone_is_spent[i] != 0) continue;
-      const double half = grid_.size / 2.0;
+      const double half = floor_.size / 2.0;
       int inside = 0;
       for (const double x : {-half, half}) {
         for (const double y : {-half, half}) {
-          inside += is_in(plane_, zone, place + Vector3d{x, y, 0.0}) ? 1 : 0;
+          for (const double z : {-spot.spread, spot.spread}) {
+            inside += is_in(plane_, zone, spot.middle + Vector3d{x, y, z}) ? 1 : 0;
+          }
         }
       }
       const bool is_sure = certainty_ == Certainty::surely;
-      if (is_sure ? inside == 4 && is_convex(zone.outline) : inside > 0) return true;
+      if (is_sure ? inside == 8 && is_convex(zone.outline) : inside > 0) return true;
     }
     return false;
   }
@@ -97,7 +116,8 @@ class Perceiving {
   }
 
   // A body in the way of a feeler, before what that meets without it.
-  bool is_in_feeler(const WatcherAt& at, const Vector3d& place) const {
+  bool is_in_feeler(const WatcherAt& at, const Spot& spot) const {
+    const Vector3d& place = spot.middle;
     const bool is_sure = certainty_ == Certainty::surely;
     return std::any_of(at.feelers.begin(), at.feelers.end(), [&](const BallPath& feeler) {
       const Vector3d& a = feeler.path.from;
@@ -105,16 +125,17 @@ class Perceiving {
       const double off = distance_to_segment(Vector2d{a.x(), a.y()}, Vector2d{b.x(), b.y()},
                                              Vector2d{place.x(), place.y()});
       const double reach = feeler.radius + sneaker_.kind.radius;
-      const double low = place.z();
-      const double high = place.z() + sneaker_.kind.height;
+      const double low = place.z() + spot.spread;
+      const double high = place.z() - spot.spread + sneaker_.kind.height;
       const auto is_at_height = [&](const Vector3d& p) { return p.z() >= low && p.z() <= high; };
       if (!is_sure) return off <= reach;
-      return off + half_diagonal_ <= reach && is_at_height(a) && is_at_height(b);
+      return off + spot.around <= reach && is_at_height(a) && is_at_height(b);
     });
   }
 
   // By nearness and by touch; in the middle of a place also by hearing, whatever is in between.
-  bool is_felt(const WatcherAt& at, const Vector3d& place) const {
+  bool is_felt(const WatcherAt& at, const Spot& spot) const {
+    const Vector3d& place = spot.middle;
     const Vector3d off = place - at.looker.feet;
     const double level_off = level_length(off);
     const Kind& kind = watcher_.kind;
@@ -123,12 +144,12 @@ class Perceiving {
       const auto axes =
           kind.nearness->axes.value_or(std::array<bool, 3>{true, true, plane_ == Plane::space});
       const double off_axes = distance_along(axes, at.looker.feet, place);
-      if (off_axes + (is_sure ? half_diagonal_ : 0.0) <= kind.nearness->range) return true;
+      if (off_axes + (is_sure ? spot.around : 0.0) <= kind.nearness->range) return true;
     }
-    if (is_in_feeler(at, place)) return true;
+    if (is_in_feeler(at, spot)) return true;
     if (is_sure) return false;
     const bool is_beside = off.z() < kind.height && -off.z() < sneaker_.kind.height;
-    if (is_beside && level_off <= kind.radius + sneaker_.kind.radius + grid_.size / 2.0)
+    if (is_beside && level_off <= kind.radius + sneaker_.kind.radius + floor_.size / 2.0)
       return true;
     return kind.hearing && sneaker_.kind.move->quiet_reach > 0.0 &&
            level_off <= heard_from(kind, sneaker_);
@@ -219,14 +240,13 @@ class Perceiving {
     return kEmpty;
   }
 
-  const SneakGrid& grid_;
+  const SneakFloor& floor_;
   const World& world_;
   const Level& level_;
   Plane plane_;
   const Watcher& watcher_;
   const Sneaker& sneaker_;
   Certainty certainty_;
-  double half_diagonal_;
   double reach_;
   double tick_ = 0.0;     ///< Seconds.
   double moment_ = 0.0;   ///< Seconds.
@@ -251,7 +271,7 @@ struct Eye {
   }
 };
 
-/// What was found in one row of the grid.
+/// What was found in one row of the floor.
 struct RowOfGlimpses {
   struct One {
     std::uint32_t spot = 0;
@@ -293,40 +313,49 @@ double heard_from(const Kind& kind, const Sneaker& sneaker) {
 }
 
 struct Perception::Eyes {
-  const SneakGrid& grid;
+  const SneakFloor& floor;
   Certainty certainty;
   SneakEffort& effort;
   std::vector<watching::Eye> list;
 
   void look(std::uint32_t moment, int row, std::span<const std::uint8_t> near,
             watching::RowOfGlimpses& found) {
-    const auto& counts = certainty == Certainty::middle ? grid.stands : grid.any;
-    auto spot = static_cast<std::uint32_t>(grid.at(0, row));
-    for (int column = 0; column < grid.columns; ++column, ++spot) {
-      if (near[spot] == 0 || counts[spot] == 0) continue;
-      const Vector3d place = grid.place(spot);
-      for (std::uint32_t w = 0; w < list.size(); ++w) {
-        watching::Eye& eye = list[w];
-        if (!eye.perceiving.reaches(moment, place)) continue;
-        const bool remembers = eye.known_since == eye.begun[moment];
-        float gain = remembers ? eye.known[spot] : std::numeric_limits<float>::quiet_NaN();
-        if (std::isnan(gain)) {
-          gain = eye.perceiving.gain(moment, place);
-          ++found.looks;
-          if (remembers) eye.known[spot] = gain;
-        }
-        if (gain != 0.0F) found.list.push_back({spot, w, gain});
+    std::vector<std::uint32_t> spots;
+    const std::uint32_t end = floor.first_of_row(row + 1);
+    for (std::uint32_t spot = floor.first_of_row(row); spot < end; ++spot) {
+      const bool counts = certainty == Certainty::surely || floor.stands[spot];
+      if (counts && near[floor.square(spot)] != 0) spots.push_back(spot);
+    }
+    if (spots.empty()) return;
+    for (std::uint32_t w = 0; w < list.size(); ++w) {
+      if (list[w].perceiving.reaches_row(moment, row)) look(moment, w, spots, found);
+    }
+  }
+
+ private:
+  void look(std::uint32_t moment, std::uint32_t watcher, std::span<const std::uint32_t> spots,
+            watching::RowOfGlimpses& found) {
+    watching::Eye& eye = list[watcher];
+    const bool remembers = eye.known_since == eye.begun[moment];
+    for (const std::uint32_t spot : spots) {
+      if (!eye.perceiving.reaches_column(moment, floor.column[spot])) continue;
+      float gain = remembers ? eye.known[spot] : std::numeric_limits<float>::quiet_NaN();
+      if (std::isnan(gain)) {
+        gain = eye.perceiving.gain(moment, spot);
+        ++found.looks;
+        if (remembers) eye.known[spot] = gain;
       }
+      if (gain != 0.0F) found.list.push_back({spot, watcher, gain});
     }
   }
 };
 
-Perception::Perception(const SneakGrid& grid, const World& world, const Level& level,
+Perception::Perception(const SneakFloor& floor, const World& world, const Level& level,
                        const std::vector<Watcher>& watchers, const Sneaker& sneaker,
                        Certainty certainty, SneakEffort& effort)
-    : eyes_(std::make_unique<Eyes>(Eyes{grid, certainty, effort, {}})) {
+    : eyes_(std::make_unique<Eyes>(Eyes{floor, certainty, effort, {}})) {
   for (const Watcher& watcher : watchers) {
-    watching::Eye eye{{grid, world, level, watcher, sneaker, certainty}, {}, {}};
+    watching::Eye eye{{floor, world, level, watcher, sneaker, certainty}, {}, {}};
     for (std::uint32_t k = 0; k < watcher.at.size(); ++k) {
       const bool is_new = k == 0 || !watching::is_alike(watcher.at[k], watcher.at[k - 1]);
       eye.begun.push_back(is_new ? k : eye.begun.back());
@@ -339,12 +368,12 @@ Perception::~Perception() = default;
 
 void Perception::look(std::uint32_t moment, std::span<const std::uint8_t> near, Seen& seen) {
   Eyes& eyes = *eyes_;
-  watching::wipe(seen, eyes.grid.count());
+  watching::wipe(seen, eyes.floor.count());
   for (watching::Eye& eye : eyes.list) {
-    if (eye.stays(moment)) eye.remember(moment, eyes.grid.count());
+    if (eye.stays(moment)) eye.remember(moment, eyes.floor.count());
   }
-  std::vector<watching::RowOfGlimpses> rows(static_cast<std::size_t>(eyes.grid.rows));
-  eyes.effort.for_rows(eyes.grid.rows, eyes.grid.columns, [&](int row) {
+  std::vector<watching::RowOfGlimpses> rows(static_cast<std::size_t>(eyes.floor.rows));
+  eyes.effort.for_rows(eyes.floor, [&](int row) {
     eyes.look(moment, row, near, rows[static_cast<std::size_t>(row)]);
   });
   for (const watching::RowOfGlimpses& row : rows) {
@@ -355,8 +384,9 @@ void Perception::look(std::uint32_t moment, std::span<const std::uint8_t> near, 
 
 float Perception::gain(std::size_t watcher, std::uint32_t moment, std::uint32_t spot) const {
   const watching::Perceiving& perceiving = eyes_->list[watcher].perceiving;
-  const Vector3d place = eyes_->grid.place(spot);
-  return perceiving.reaches(moment, place) ? std::abs(perceiving.gain(moment, place)) : 0.0F;
+  const bool reaches = perceiving.reaches_row(moment, eyes_->floor.row[spot]) &&
+                       perceiving.reaches_column(moment, eyes_->floor.column[spot]);
+  return reaches ? std::abs(perceiving.gain(moment, spot)) : 0.0F;
 }
 
 bool SneakEffort::goes_on(std::size_t done, std::size_t all) {

@@ -14,15 +14,15 @@ std::uint64_t key_of(std::uint32_t moment, std::uint32_t spot) {
 /// Evidence of all watchers on one way.
 class Trail {
  public:
-  Trail(const SneakGrid& grid, const std::vector<Watcher>& watchers)
-      : grid_(grid), watchers_(watchers), values_(watchers.size()) {}
+  Trail(const SneakFloor& floor, const std::vector<Watcher>& watchers)
+      : floor_(floor), watchers_(watchers), values_(watchers.size()) {}
 
   void take(const SneakLayer& layer, std::uint32_t spot) {
     is_clean_ = layer.state[spot] == SneakLayer::clean;
     if (is_clean_) {
       std::fill(values_.begin(), values_.end(), 0.0F);
     } else {
-      const auto known = layer.of(grid_, spot, values_.size());
+      const auto known = layer.of(floor_, spot, values_.size());
       std::copy(known.begin(), known.end(), values_.begin());
     }
   }
@@ -55,7 +55,7 @@ class Trail {
     return row == 0 ? 0.0F : seen.gain[(row - 1U) * values_.size() + watcher];
   }
 
-  const SneakGrid& grid_;
+  const SneakFloor& floor_;
   const std::vector<Watcher>& watchers_;
   std::vector<float> values_;
   bool is_clean_ = true;
@@ -71,14 +71,14 @@ struct Move {
 /// The search that goes only where it can be sure to get along, through the middles of places.
 class Strict {
  public:
-  Strict(const SneakGrid& grid, Perception& perception, const std::vector<Watcher>& watchers,
+  Strict(const SneakFloor& floor, Perception& perception, const std::vector<Watcher>& watchers,
          std::size_t moments, std::span<const Step> shut, SneakEffort& effort)
-      : grid_(grid),
+      : floor_(floor),
         perception_(perception),
         watchers_(watchers),
         moments_(moments),
         effort_(effort),
-        near_(grid) {
+        near_(floor) {
     for (const Step& step : shut) shut_.insert(key_of(step.moment, step.spot));
     moves_.push_back({8, 0, 1});
     for (std::uint8_t d = 0; d < 8; d = static_cast<std::uint8_t>(d + 2))
@@ -97,9 +97,9 @@ class Strict {
         search.is_whole = false;
         return search;
       }
-      came_.emplace_back(grid_.count(), std::uint8_t{0});
+      came_.emplace_back(floor_.count(), std::uint8_t{0});
       SneakLayer& now = layer(k);
-      now.begin(grid_);
+      now.begin(floor_);
       k == 0 ? begin(start) : fill(k);
       now.finish();
       if (now.state[goal] != SneakLayer::away) {
@@ -118,12 +118,10 @@ class Strict {
   const SneakLayer& layer(std::uint32_t k) const { return layers_[k % 4]; }
 
   void begin(std::uint32_t start) {
-    std::vector<std::uint8_t> there(grid_.count(), 0);
-    there[start] = 1;
-    perception_.look(0, there, seen(0));
+    perception_.look(0, near_.only(start), seen(0));
     SneakLayer& first = layer(0);
     first.set_clean(start);
-    Trail trail(grid_, watchers_);
+    Trail trail(floor_, watchers_);
     trail.take(first, start);
     if (!trail.pass(seen(0), start, start)) {
       first.state[start] = SneakLayer::away;
@@ -137,31 +135,31 @@ class Strict {
     if (trail.is_clean()) {
       into.set_clean(spot);
     } else {
-      into.set_known(grid_, spot, trail.values());
+      into.set_known(floor_, spot, trail.values());
     }
   }
 
   // A move goes over two places at most, and takes three moments at most.
   void fill(std::uint32_t k) {
-    near_.begin();
-    for (std::uint32_t back = 1; back <= std::min(k, 3U); ++back) near_.add(layer(k - back), 2);
-    const auto near = near_.marked(2);
+    std::vector<const SneakLayer*> layers;
+    for (std::uint32_t back = 1; back <= std::min(k, 3U); ++back)
+      layers.push_back(&layer(k - back));
+    const auto near = near_.around(layers, 2, effort_);
     perception_.look(k, near, seen(k));
-    effort_.for_rows(grid_.rows, grid_.columns, [&](int row) {
-      Trail trail(grid_, watchers_);
-      auto spot = static_cast<std::uint32_t>(grid_.at(0, row));
-      for (int column = 0; column < grid_.columns; ++column, ++spot) {
-        if (near[spot] == 0 || grid_.stands[spot] == 0) continue;
-        if (!shut_.contains(key_of(k, spot))) fill(k, column, row, trail);
+    effort_.for_rows(floor_, [&](int row) {
+      Trail trail(floor_, watchers_);
+      for (std::uint32_t spot = floor_.first_of_row(row); spot < floor_.first_of_row(row + 1);
+           ++spot) {
+        if (near[floor_.square(spot)] == 0 || !floor_.stands[spot]) continue;
+        if (!shut_.contains(key_of(k, spot))) fill(k, spot, trail);
       }
     });
   }
 
-  void fill(std::uint32_t k, int column, int row, Trail& trail) {
-    const auto spot = static_cast<std::uint32_t>(grid_.at(column, row));
+  void fill(std::uint32_t k, std::uint32_t spot, Trail& trail) {
     float best = 2.0F;
     for (std::uint8_t m = 0; m < moves_.size() && best > 0.0F; ++m) {
-      if (!try_move(k, column, row, moves_[m], trail)) continue;
+      if (!try_move(k, spot, moves_[m], trail)) continue;
       const float most = trail.is_clean() ? 0.0F : trail.most();
       // Whoever waits moves only for something that is worth it.
       constexpr float kWorthIt = 0.05F;
@@ -172,30 +170,22 @@ class Strict {
   }
 
   // Goes along a move that ends in a place; the trail holds what comes of it.
-  bool try_move(std::uint32_t k, int column, int row, const Move& move, Trail& trail) const {
+  bool try_move(std::uint32_t k, std::uint32_t spot, const Move& move, Trail& trail) const {
     if (move.moments > k) return false;
     if (move.direction == 8) {
-      const auto spot = static_cast<std::uint32_t>(grid_.at(column, row));
       const SneakLayer& from = layer(k - 1);
       if (from.state[spot] == SneakLayer::away) return false;
       trail.take(from, spot);
       return trail.pass(seen(k), spot, spot);
     }
-    const auto& step = kNeighbours[move.direction];
     std::array<std::uint32_t, 3> places{};  // from the first on
-    for (int i = 0; i <= move.places; ++i) {
-      const int x = column - step[0] * (move.places - i);
-      const int y = row - step[1] * (move.places - i);
-      if (x < 0 || y < 0 || x >= grid_.columns || y >= grid_.rows) return false;
-      places[static_cast<std::size_t>(i)] = static_cast<std::uint32_t>(grid_.at(x, y));
+    places[move.places] = spot;
+    for (std::size_t i = move.places; i > 0; --i) {
+      places[i - 1] = before(places[i], move);
+      if (places[i - 1] == kNoSpot) return false;
     }
     const SneakLayer& from = layer(k - move.moments);
     if (from.state[places[0]] == SneakLayer::away) return false;
-    for (int i = 0; i < move.places; ++i) {
-      if ((grid_.joins[places[static_cast<std::size_t>(i)]] >> move.direction & 1U) == 0) {
-        return false;
-      }
-    }
     trail.take(from, places[0]);
     for (std::uint32_t i = 1; i <= move.moments; ++i) {
       // Between two places it is taken to be in both.
@@ -211,17 +201,16 @@ class Strict {
     return true;
   }
 
+  // From where a move in a direction comes to a place.
+  std::uint32_t before(std::uint32_t spot, const Move& move) const {
+    return floor_.joins[spot][(move.direction + 4U) % 8U];
+  }
+
   std::vector<Step> traced(std::uint32_t k, std::uint32_t spot) const {
     std::vector<Step> way{{k, spot}};
     while (k > 0) {
       const Move& move = moves_[came_[k][spot] - 1U];
-      if (move.direction != 8) {
-        const auto& step = kNeighbours[move.direction];
-        const int column = static_cast<int>(spot % std::uint32_t(grid_.columns));
-        const int row = static_cast<int>(spot / std::uint32_t(grid_.columns));
-        spot = static_cast<std::uint32_t>(
-            grid_.at(column - step[0] * move.places, row - step[1] * move.places));
-      }
+      for (int i = 0; i < move.places; ++i) spot = before(spot, move);
       k -= move.moments;
       way.push_back({k, spot});
     }
@@ -229,7 +218,7 @@ class Strict {
     return way;
   }
 
-  const SneakGrid& grid_;
+  const SneakFloor& floor_;
   Perception& perception_;
   const std::vector<Watcher>& watchers_;
   std::size_t moments_;
@@ -244,11 +233,11 @@ class Strict {
 
 }  // namespace
 
-SneakSearch search_strictly(const SneakGrid& grid, Perception& perception,
+SneakSearch search_strictly(const SneakFloor& floor, Perception& perception,
                             const std::vector<Watcher>& watchers, std::size_t moments,
                             std::uint32_t start, std::uint32_t goal, std::span<const Step> shut,
                             SneakEffort& effort) {
-  return Strict(grid, perception, watchers, moments, shut, effort).find(start, goal);
+  return Strict(floor, perception, watchers, moments, shut, effort).find(start, goal);
 }
 
 }  // namespace gaze

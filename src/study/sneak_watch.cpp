@@ -80,13 +80,20 @@ std::vector<Watcher> watchers_of(const Level& level, AgentId who, const Sneaker&
   Simulation game(level);
   std::vector<Watcher> watchers;
   const double moment = static_cast<double>(sneaker.ticks) / level.ticks_per_second;
+  const bool changes_tags =
+      std::any_of(level.zones.begin(), level.zones.end(),
+                  [](const Zone& zone) { return !zone.grants.empty() || !zone.takes.empty(); });
   for (const AgentId agent : game.agents()) {
     const Kind& kind = game.level().kind_of(game.level().agents[agent.index]);
-    if (!has_senses(kind) || !state_of(game).looks_for(agent.index, who.index)) continue;
+    if (!has_senses(kind)) continue;
+    const bool turns = !kind.choose.tags.empty() && changes_tags;
+    if (!turns && !state_of(game).looks_for(agent.index, who.index)) continue;
+    if (!is_hostile(level, kind.team, sneaker.kind.team)) continue;
     Watcher watcher;
     watcher.agent = agent;
     watcher.id = game.id_of(agent);
     watcher.kind = kind;
+    watcher.may_turn_away = turns;
     watcher.ebb = 1.0;
     if (kind.sight && kind.sight->ebb_time.nanoseconds > 0) {
       watcher.ebb = moment / kind.sight->ebb_time.seconds();

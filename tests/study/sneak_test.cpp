@@ -74,7 +74,8 @@ bool is_noticed_on(Level level, const Track& track) {
   const AgentId guest = game.agent("guest");
   for (std::size_t i = 1; i < track.points.size(); ++i) {  // no faster than it can, through nothing
     const Vector3d way = track.points[i].place - track.points[i - 1].place;
-    EXPECT_LE(way.norm(), 2.0001 * (track.points[i].seconds - track.points[i - 1].seconds));
+    EXPECT_LE(std::hypot(way.x(), way.y()),
+              2.0001 * (track.points[i].seconds - track.points[i - 1].seconds));
   }
   while (game.seconds() <= track.points.back().seconds) {
     EXPECT_FALSE(game.world().overlaps(
@@ -335,6 +336,92 @@ driver = "host"
   const double least = 2.0 * tangent + 15.0 * (M_PI - 2.0 * std::acos(15.0 / 17.0));
   EXPECT_GT(answer.seconds, least / 2.0);
   EXPECT_LT(answer.seconds, least / 2.0 * 1.12);  // ways over a grid of eight directions
+}
+
+// The ground, a deck over a part of it, and a ramp up to it: with a lamp on one of the two floors.
+// Whoever goes can get everywhere; what the lamp sees on one floor it does not see on the other.
+std::string two_floors(const std::string& lamp) {
+  return R"(
+plane = "space"
+seconds = 20.0
+[kind.lamp]
+team = "caretakers"
+sight = { range = 2.5, field_of_view = 360.0 }
+[kind.guest]
+team = "visitors"
+move = { speed = 2.0, quiet_reach = 0.0 }
+[[floor]]
+id = "deck"
+material = "brick"
+outline = [[4, -3], [12, -3], [12, 3], [4, 3]]
+top = 2.6
+[[ramp]]
+id = "ramp"
+material = "brick"
+from = [-1, 0, 0]
+to = [4, 0, 2.6]
+width = 1.6
+[[agent]]
+id = "lamp-1"
+kind = "lamp"
+at = )" + lamp +
+         R"(
+[[agent]]
+id = "guest"
+kind = "guest"
+at = [-3.0, 0.0, 0.0]
+driver = "host"
+)";
+}
+
+TEST(Sneak, GoesUpRampsAndUnderDecks) {
+  for (const double height : {0.0, 2.6}) {
+    const Level level = testing::garden(two_floors(fmt::format("[8.0, 0.0, {}]", height)));
+    SneakTask task;
+    task.agent = "guest";
+    for (const double goal : {0.0, 2.6}) {
+      task.to = {8.0, 1.5, goal};  // 1.5 m beside the lamp, or right above or below that
+      const Sneak answer = sneak(level, task);
+      const bool is_beside = goal == height;
+      EXPECT_EQ(answer.outcome, is_beside ? Sneak::Outcome::none : Sneak::Outcome::found)
+          << height << " " << goal << " " << answer.reason;
+      if (is_beside) {
+        ASSERT_FALSE(answer.barriers.empty());
+        EXPECT_EQ(answer.barriers[0].watcher, "lamp-1");
+      } else {
+        EXPECT_FALSE(is_noticed_on(level, answer.track));
+        EXPECT_LT((answer.track.points.back().place - task.to).norm(), 1e-6);
+        for (const TrackPoint& point : answer.track.points) {
+          const double up = std::clamp((point.place.x() + 1.0) / 5.0, 0.0, 1.0) * 2.6;
+          EXPECT_NEAR(point.place.z(), goal == 0.0 ? 0.0 : up, 0.15);
+        }
+      }
+    }
+  }
+}
+
+// Who does not look for it does not matter; and what cannot be known is not said to be proven.
+TEST(Sneak, CountsThoseAloneWhoLookForSomebody) {
+  std::string text = kCorridor;
+  text.replace(
+      text.find("[kind.guest]"), 12,
+      "[kind.lamp.choose]\nkinds = ['other']\n[kind.other]\nteam = 'visitors'\n[kind.guest]");
+  SneakTask task;
+  task.agent = "guest";
+  task.to = {6.0, 0.8, 0.0};
+  EXPECT_EQ(sneak(testing::garden(text), task).outcome, Sneak::Outcome::found);
+  std::string tags = kCorridor;
+  tags.replace(tags.find("[kind.guest]"), 12,
+               "[kind.lamp.choose]\ntags = ['loud']\n[kind.guest]\ntags = ['loud']");
+  EXPECT_EQ(sneak(testing::garden(tags), task).outcome, Sneak::Outcome::none);
+  tags += "[[zone]]\nid = 'cloak'\noutline = [[0, 0], [2, 0], [2, 1], [0, 1]]\ntakes = ['loud']\n";
+  EXPECT_NE(sneak(testing::garden(tags), task).outcome, Sneak::Outcome::none);
+  std::string followed = kCorridor;
+  followed += "[kind.dog]\nteam = 'visitors'\nmove = { speed = 2.0, follows = ['guest'] }\n" +
+              testing::placed("dog-1", "dog", "[1.5, 0.8]", "");
+  const Sneak answer = sneak(testing::garden(followed), task);
+  EXPECT_EQ(answer.outcome, Sneak::Outcome::undecided);
+  EXPECT_NE(answer.reason.find("dog-1 follows guest"), std::string::npos) << answer.reason;
 }
 
 class SneakCommand : public testing::InTemporaryFolder {};
