@@ -1,0 +1,61 @@
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "gaze/world.hpp"
+#include "study/sneak.hpp"
+
+/// All that a search for a way that nobody notices goes by: who goes, where, past whom, and when.
+namespace gaze {
+
+/// The level with whoever goes driven from outside, with the body that is asked for.
+struct SneakLevel {
+  Level level;
+  std::uint32_t who = 0;
+};
+
+class SneakScene {
+ public:
+  /// Throws UsageError for an agent or kind that there is not, and places off the floor.
+  SneakScene(const Level& given, const SneakTask& task, SneakEffort& effort);
+
+  /// Whether there are not too many places and moments for a search.
+  bool fits() const { return floor.columns > 0; }
+  double seconds_of(std::uint32_t moment) const;
+  /// In the square of a place that at its height; kNoSpot if there is none.
+  std::uint32_t spot_of(const Vector3d& place) const;
+  /// Whether a body gets straight on from the middle of a place to the goal, which is close to it.
+  bool leads_to_goal(std::uint32_t spot) const;
+  /// The nearest place whose middle does.
+  std::optional<std::uint32_t> spot_before_goal() const;
+  bool is_goal_reachable() const;
+  /// Why it cannot be proven that there is no way, whatever is searched; empty: it can.
+  std::string doubt() const;
+
+  const SneakTask& task;
+  SneakEffort& effort;
+  SneakLevel own;
+  World world;
+  Sneaker sneaker;
+  NavigationMesh mesh;
+  Vector3d start{0.0, 0.0, 0.0};
+  Vector3d goal{0.0, 0.0, 0.0};
+  SneakFloor floor;
+  std::size_t moments = 0;
+  std::vector<Watcher> watchers;
+
+ private:
+  void lay_out();
+};
+
+/// The places on the shortest way that cannot be reached, the first that somebody surely sees, with
+/// all that do, and for each the least change of it alone that opens a way.
+void name_barriers(Sneak& result, const SneakScene& scene, const SneakSearch& loose,
+                   const Perception& sure);
+
+/// Searches once, over the places that the task names.
+[[nodiscard]] Sneak sneak_once(const SneakScene& scene);
+
+}  // namespace gaze
