@@ -33,6 +33,7 @@
 #include "gaze/sight.hpp"
 #include "gaze/simulation.hpp"
 #include "gaze/solid.hpp"
+#include "gaze/steering.hpp"
 #include "gaze/time.hpp"
 #include "gaze/version.hpp"
 #include "gaze/world.hpp"

@@ -17,6 +17,7 @@
 #include "gaze/prepared.hpp"
 #include "gaze/shots.hpp"
 #include "gaze/sight.hpp"
+#include "gaze/steering.hpp"
 #include "gaze/world.hpp"
 
 namespace GAZE_FACE gaze {
@@ -163,6 +164,14 @@ class Simulation {
   /// shots and beams at the place or, without one, straight ahead; strikes at the nearest foe that
   /// they reach. Throws UsageError for another driver or a place that no level may have.
   void set_trigger(AgentId agent, const std::optional<Vector3d>& aim, bool fires);
+
+  /// Has an agent go where the host wants, as its kind can, from the next step on and until it is
+  /// steered otherwise, let go, or brought back to where it began. Its script waits meanwhile; a
+  /// track goes on by the clock. Throws UsageError for one that its mind drives, a way that is not
+  /// finite, or an aim that no level may have.
+  void steer(AgentId agent, const Steering& steering);
+  void let_go(AgentId agent);
+  [[nodiscard]] bool is_steered(AgentId agent) const;
 
   /// Takes a thing into the hand; throws one of a kind, from the hand or out of a pocket, to land
   /// at a place; puts down all that is in the hand. @return False where it is too far off, not

@@ -106,6 +106,33 @@ void Simulation::set_trigger(AgentId agent, const std::optional<Vector3d>& aim, 
   state_->bodies.trigger[agent.index] = {aim, false, ~std::uint64_t{0}, fires, kNeverReady};
 }
 
+void Simulation::steer(AgentId agent, const Steering& steering) {
+  const Index who = state_->index_of(agent);
+  if (state_->fixed.driver[who] == Driver::mind) {
+    throw UsageError(
+        fmt::format("{} is driven by its mind; who has a script, a track or the host "
+                    "for a driver can be steered",
+                    id_of(agent)));
+  }
+  if (!steering.way.allFinite()) {
+    throw UsageError(fmt::format("{} is to go [{}, {}]; finite numbers are allowed", id_of(agent),
+                                 steering.way.x(), steering.way.y()));
+  }
+  if (steering.aim) need_place(*steering.aim, "the aim of " + id_of(agent));
+  state_->ways.steering[who] = steering;
+}
+
+void Simulation::let_go(AgentId agent) {
+  const Index who = state_->index_of(agent);
+  if (!state_->ways.steering[who]) return;
+  state_->ways.steering[who].reset();
+  state_->ways.course[who].is_new = true;  // that it came no nearer meanwhile does not count
+}
+
+bool Simulation::is_steered(AgentId agent) const {
+  return state_->ways.steering[state_->index_of(agent)].has_value();
+}
+
 bool Simulation::take(AgentId agent, AgentId thing) {
   const Index who = state_->index_of(agent);
   const Index what = state_->index_of(thing);

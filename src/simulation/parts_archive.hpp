@@ -386,6 +386,12 @@ void members(Archive& to, Leap& leap) {
 }
 
 template <typename Archive>
+void members(Archive& to, Steering& steering) {
+  auto& [way, aim, is_plan_aim, fires, is_quiet, hops] = steering;
+  archive_all(to, way, aim, is_plan_aim, fires, is_quiet, hops);
+}
+
+template <typename Archive>
 void members(Archive& to, BodySize& body) {
   auto& [radius, height, step_height, slope, hop_height, hop_length, drop_height, altitude, closed,
          opens] = body;
@@ -395,14 +401,14 @@ void members(Archive& to, BodySize& body) {
 
 template <typename Archive>
 void members(Archive& to, Ways& ways) {
-  auto& [course, left_course, home, wander_goal, script_facing, quiet, stride_left, has_no_start,
-         is_just_placed, has_settled, highest_of_fall, velocity, air_share, hangs, leap,
-         rests_until, pushed, mesh_of, route, asked, together, starts, searches_left, finder,
+  auto& [course, left_course, home, wander_goal, script_facing, quiet, steering, stride_left,
+         has_no_start, is_just_placed, has_settled, highest_of_fall, velocity, air_share, hangs,
+         leap, rests_until, pushed, mesh_of, route, asked, together, starts, searches_left, finder,
          walkers, strayed, pace, pace_length, gathered, wish, next_wish, line, next_line, is_on_way,
          goes_on_way, fastest, keep_apart, neighbours, in_the_way, avoided] = ways;
-  archive_items(to, course, left_course, home, wander_goal, script_facing, quiet, stride_left,
-                is_just_placed, has_settled, highest_of_fall, velocity, air_share, hangs, leap,
-                rests_until, pushed);
+  archive_items(to, course, left_course, home, wander_goal, script_facing, quiet, steering,
+                stride_left, is_just_placed, has_settled, highest_of_fall, velocity, air_share,
+                hangs, leap, rests_until, pushed);
   archive_items(to, mesh_of, route, pace, pace_length, gathered, wish, next_wish, line, next_line,
                 is_on_way, goes_on_way);
   archive_agents(to, has_no_start);

@@ -4,6 +4,7 @@
 #include <utility>
 
 #include "travel/footing.hpp"
+#include "travel/steer.hpp"
 
 namespace gaze {
 namespace {
@@ -138,7 +139,8 @@ void settle(Travelling& state, std::uint32_t who) {
   if (state.kind(who).thing && state.bodies.is_airborne[who]) return fly(state, who, false);
   if (!state.fixed.has_relief || (gait != Gait::walk && gait != Gait::hop)) return;
   const Driver driver = state.fixed.driver[who];
-  if (driver == Driver::host || driver == Driver::track) return;  // where it is put, it is
+  const bool is_put = driver == Driver::host || driver == Driver::track;
+  if (is_put && !is_steered(state, who)) return;  // where it is put, it is
   if (state.bodies.is_airborne[who]) return fly(state, who, true);
   const double step = *state.kind(who).move->step_height;
   double support = support_below(state, who);

@@ -22,5 +22,7 @@ void fly_on(Travelling& state, std::uint32_t who);
 LegResult hop_leg(Travelling& state, std::uint32_t who, const Leg& leg, Moment budget);
 /// A hop that a script asks for: up, and towards a place if the script names one.
 void hop_up(Travelling& state, std::uint32_t who, const ScriptStep* then, Moment budget);
+/// The same at a level velocity, metres a second. @return False for who does not hop.
+bool hop_off(Travelling& state, std::uint32_t who, const Vector3d& velocity, Moment budget);
 
 }  // namespace gaze

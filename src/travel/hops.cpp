@@ -180,12 +180,31 @@ LegResult hop_leg(Travelling& state, std::uint32_t who, const Leg& leg, Moment b
   return stands;
 }
 
+namespace {
+
+// Metres a second, upwards, with which it gets as high as it hops; 0 for who does not hop.
+double speed_up(const Travelling& state, std::uint32_t who) {
+  const double gravity = state.level().gravity;
+  return gravity > 0.0 ? std::sqrt(2.0 * gravity * *state.kind(who).move->hop_height) : 0.0;
+}
+
+}  // namespace
+
+bool hop_off(Travelling& state, std::uint32_t who, const Vector3d& velocity, Moment budget) {
+  const double up = speed_up(state, who);
+  if (!(up > 0.0)) return false;
+  state.ways.velocity[who] = {velocity.x(), velocity.y(), up};
+  state.bodies.is_airborne[who] = 1;
+  state.ways.air_share[who] = static_cast<double>(budget) / double(kMomentsPerTick);
+  return true;
+}
+
 void hop_up(Travelling& state, std::uint32_t who, const ScriptStep* then, Moment budget) {
   const Move& move = *state.kind(who).move;
   const double gravity = state.level().gravity;
-  if (!(*move.hop_height > 0.0) || !(gravity > 0.0)) return;
-  const double up = std::sqrt(2.0 * gravity * *move.hop_height);
-  Vector3d velocity{0.0, 0.0, up};
+  const double up = speed_up(state, who);
+  if (!(up > 0.0)) return;
+  Vector3d velocity{0.0, 0.0, 0.0};
   if (then != nullptr) {
     const Vector3d way = then->place - state.bodies.position[who];
     const double distance = level_distance(state.plane(), state.bodies.position[who], then->place);
@@ -196,9 +215,7 @@ void hop_up(Travelling& state, std::uint32_t who, const ScriptStep* then, Moment
       if (state.plane() != Plane::upright) velocity.y() = way.y() / distance * speed;
     }
   }
-  state.ways.velocity[who] = velocity;
-  state.bodies.is_airborne[who] = 1;
-  state.ways.air_share[who] = static_cast<double>(budget) / double(kMomentsPerTick);
+  hop_off(state, who, velocity, budget);
 }
 
 }  // namespace gaze

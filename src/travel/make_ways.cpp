@@ -160,6 +160,7 @@ void add_agents(Ways& ways, Meshes& meshes, const Fixed& fixed, const Bodies& bo
   ways.wander_goal.resize(count, still);
   ways.script_facing.resize(count);
   ways.quiet.resize(count);
+  ways.steering.resize(count);
   ways.is_just_placed.resize(count, 1);
   ways.has_settled.resize(count);
   ways.highest_of_fall.resize(count);
@@ -226,6 +227,7 @@ void reset_body(Bodies& bodies, Ways& ways, const Fixed& fixed, std::uint32_t wh
   bodies.leader[who].reset();
   ways.stride_left[who] = fixed.level->kinds[fixed.kind_index[who]].move->stride;
   ways.quiet[who] = 0;
+  ways.steering[who].reset();
   ways.script_facing[who].reset();
 }
 

@@ -5,6 +5,7 @@
 #include "travel/footing.hpp"
 #include "travel/modes.hpp"
 #include "travel/neighbours.hpp"
+#include "travel/steer.hpp"
 #include "travel/turn.hpp"
 #include "travel/walk.hpp"
 
@@ -236,12 +237,16 @@ Wish along_script(Travelling& state, std::uint32_t who) {
           plan_part(state.plane(), script[course.next].place - state.bodies.position[who])};
 }
 
-// Moves agents that are driven by a script, and those that are pushed by blows.
+// True for an agent that goes before all minds.
+bool is_moved(const Travelling& state, std::uint32_t who) {
+  return state.minds.mode[who] == Mode::script || is_steered(state, who);
+}
+
+// True if an agent goes by a script, a track or a host, or is pushed by blows.
 bool is_somebody_driven(const Travelling& state) {
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
     const Vector3d& pushed = state.ways.pushed[who];
-    if (state.minds.mode[who] == Mode::script || pushed.x() != 0.0 || pushed.y() != 0.0)
-      return true;
+    if (is_moved(state, who) || pushed.x() != 0.0 || pushed.y() != 0.0) return true;
   }
   return false;
 }
@@ -283,9 +288,11 @@ void travel(Travelling& state) {
   if (is_somebody_driven(state)) look_for_neighbours(state);
   move_pushed(state);
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
-    if (!state.is_up(who) || state.minds.mode[who] != Mode::script) continue;
+    if (!state.is_up(who) || !is_moved(state, who)) continue;
     state.bodies.trigger[who] = {};
-    if (state.fixed.driver[who] == Driver::track) {
+    if (is_steered(state, who)) {
+      go_as_steered(state, who);
+    } else if (state.fixed.driver[who] == Driver::track) {
       follow_track(state, who);
     } else {
       if (state.ways.is_leaping(who)) fly_on(state, who);
@@ -305,7 +312,9 @@ void travel(Travelling& state) {
       turn(state, who, faced(state, who, before, wish));
     }
     if (!state.ways.is_leaping(who) && !state.ways.has_settled[who]) settle(state, who);
-    if (state.fixed.driver[who] == Driver::track) {
+    if (is_steered(state, who)) {
+      turn(state, who, steered_facing(state, who));
+    } else if (state.fixed.driver[who] == Driver::track) {
       face_along_track(state, who);
     } else if (state.minds.mode[who] == Mode::script) {
       turn(state, who, along_script(state, who));

@@ -7,6 +7,7 @@
 
 #include "agents/crowd.hpp"
 #include "gaze/path.hpp"
+#include "gaze/steering.hpp"
 #include "navigation/arc.hpp"
 #include "travel/keep_apart.hpp"
 
@@ -91,6 +92,7 @@ struct Ways {
   std::vector<Vector3d> wander_goal;                   ///< Valid while its course is not new.
   std::vector<std::optional<Vector2d>> script_facing;  ///< Set by a script's `face`.
   std::vector<char> quiet;                             ///< Set by a script's `quiet`.
+  std::vector<std::optional<Steering>> steering;       ///< Of those whom the host steers.
   std::vector<double> stride_left;                     ///< Metres to the next noise of a step.
   std::vector<std::uint32_t> has_no_start;  ///< Agents for whom no start place was found.
 
