@@ -41,6 +41,7 @@ struct Calls {
   CompareOptions compare;
   SheetOptions sheet;
   SneakOptions sneak;
+  PlayOptions play;
   SchemaOptions schema;
   CompleteOptions complete;
   DemoOptions demo;
@@ -185,6 +186,13 @@ void add_sneak(CLI::App& app, Calls& calls) {
   sneak->add_flag("--json", calls.sneak.json, "print it as JSON");
 }
 
+void add_play(CLI::App& app, Calls& calls) {
+  CLI::App* play = app.add_subcommand("play", "serves a page on this machine, to play a level in");
+  add_level(*play, calls.play.level);
+  play->add_option("--port", calls.play.port, "its port, else one that is free")->type_name("N");
+  play->add_option("--agent", calls.play.agent, "whom to take over")->type_name("A");
+}
+
 void add_draw(CLI::App& app, Calls& calls) {
   CLI::App* draw = app.add_subcommand("draw", "draws a level and what its agents perceive");
   add_level(*draw, calls.draw.level);
@@ -240,6 +248,7 @@ void add_calls(CLI::App& app, Calls& calls) {
   add_compare(app, calls);
   add_sheet(app, calls);
   add_sneak(app, calls);
+  add_play(app, calls);
   add_keys(app, calls);
 
   CLI::App* demo = app.add_subcommand("demo", "plays the demo level and writes its pictures");
@@ -259,6 +268,7 @@ int call(const CLI::App& app, const Calls& calls, const Streams& streams) {
   if (app.got_subcommand("compare")) return compare(calls.compare, streams);
   if (app.got_subcommand("sheet")) return sheet(calls.sheet, streams);
   if (app.got_subcommand("sneak")) return sneak(calls.sneak, streams);
+  if (app.got_subcommand("play")) return play_page(calls.play, streams);
   if (app.got_subcommand("schema")) return schema(calls.schema, streams);
   if (app.got_subcommand("complete")) return complete(calls.complete, streams);
   return demo(calls.demo, streams);

@@ -141,6 +141,12 @@ struct SneakOptions {
   bool json = false;
 };
 
+struct PlayOptions {
+  LevelOptions level;
+  std::optional<int> port;  ///< Else one that is free.
+  std::string agent;        ///< Whom the page takes over at first; empty: the first that it can.
+};
+
 struct SchemaOptions {
   bool reference = false;  ///< Markdown for people instead of a schema for editors.
 };
@@ -166,6 +172,7 @@ int find(const FindOptions& options, const Streams& streams);
 int compare(const CompareOptions& options, const Streams& streams);
 int sheet(const SheetOptions& options, const Streams& streams);
 int sneak(const SneakOptions& options, const Streams& streams);
+int play_page(const PlayOptions& options, const Streams& streams);
 int schema(const SchemaOptions& options, const Streams& streams);
 int complete(const CompleteOptions& options, const Streams& streams);
 int demo(const DemoOptions& options, const Streams& streams);

@@ -2,7 +2,7 @@
 find_package(nlohmann_json REQUIRED)
 find_path(TOML_INCLUDE_DIR toml++/toml.h REQUIRED)
 
-set(headers gaze level_file tools/level_keys tools/trace tools/differences)
+set(headers gaze level_file tools/level_keys tools/trace tools/differences tools/with_value)
 list(TRANSFORM headers REPLACE "(.+)" "${PROJECT_SOURCE_DIR}/include/gaze/\\1.hpp")
 gaze_component(files FOLDERS file USES core HEADERS ${headers} NEEDS assimp
                PRIVATE $<BUILD_INTERFACE:nlohmann_json::nlohmann_json>)

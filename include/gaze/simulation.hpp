@@ -168,7 +168,7 @@ class Simulation {
   /// Has an agent go where the host wants, as its kind can, from the next step on and until it is
   /// steered otherwise, let go, or brought back to where it began. Its script waits meanwhile; a
   /// track goes on by the clock. Throws UsageError for one that its mind drives, a way that is not
-  /// finite, or an aim that no level may have.
+  /// finite, a place that no level may have, or a deed with what the level does not have.
   void steer(AgentId agent, const Steering& steering);
   void let_go(AgentId agent);
   [[nodiscard]] bool is_steered(AgentId agent) const;

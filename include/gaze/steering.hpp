@@ -1,9 +1,11 @@
 #pragma once
 
 #include <optional>
+#include <vector>
 
 #include "gaze/face.hpp"
 #include "gaze/geometry.hpp"
+#include "gaze/track.hpp"
 
 namespace GAZE_FACE gaze {
 
@@ -18,6 +20,7 @@ struct Steering {
   bool fires = false;
   bool is_quiet = false;
   bool hops = false;  ///< As soon as it stands, and as high as it hops.
+  std::vector<TrackDeed> deeds;  ///< Done once, in the next step.
 };
 
 }  // namespace gaze

@@ -146,13 +146,15 @@ std::string trace_head(TraceFormat format) {
                                     : "";
 }
 
+std::string trace_line(const Simulation& simulation, AgentId agent, TraceFormat format) {
+  const AgentState state = simulation.state(agent);
+  return format == TraceFormat::csv ? csv_line(simulation, agent, state)
+                                    : json_line(simulation, agent, state);
+}
+
 std::string trace_lines(const Simulation& simulation, TraceFormat format) {
   std::string lines;
-  for (const AgentId agent : simulation.agents()) {
-    const AgentState state = simulation.state(agent);
-    lines += format == TraceFormat::csv ? csv_line(simulation, agent, state)
-                                        : json_line(simulation, agent, state);
-  }
+  for (const AgentId agent : simulation.agents()) lines += trace_line(simulation, agent, format);
   for (const Projectile& shot : simulation.projectiles()) {
     lines += format == TraceFormat::csv ? csv_line(simulation, shot) : json_line(simulation, shot);
   }

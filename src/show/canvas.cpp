@@ -6,7 +6,7 @@
 
 #include <stdexcept>
 
-#include "show/palette.hpp"
+#include "drawing/palette.hpp"
 
 namespace gaze {
 namespace {

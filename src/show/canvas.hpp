@@ -6,19 +6,11 @@
 #include <string>
 #include <vector>
 
+#include "drawing/palette.hpp"
 #include "gaze/geometry.hpp"
 #include "gaze/tools/picture.hpp"
 
 namespace gaze {
-
-struct Colour {
-  double red = 0.0;
-  double green = 0.0;
-  double blue = 0.0;
-  double opacity = 1.0;
-
-  Colour with_opacity(double value) const { return {red, green, blue, value}; }
-};
 
 struct Rectangle {
   double x = 0.0;

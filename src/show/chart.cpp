@@ -8,7 +8,7 @@
 
 #include "level/numbers.hpp"
 #include "show/canvas.hpp"
-#include "show/palette.hpp"
+#include "drawing/palette.hpp"
 
 namespace gaze {
 namespace {

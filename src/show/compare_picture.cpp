@@ -2,7 +2,7 @@
 
 #include "gaze/tools/picture.hpp"
 #include "show/paint.hpp"
-#include "show/palette.hpp"
+#include "drawing/palette.hpp"
 
 /// Two runs in one picture.
 namespace gaze {

@@ -6,7 +6,7 @@
 
 #include "level/numbers.hpp"
 #include "show/paint.hpp"
-#include "show/palette.hpp"
+#include "drawing/palette.hpp"
 
 namespace gaze {
 namespace {

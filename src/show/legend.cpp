@@ -2,7 +2,7 @@
 #include <functional>
 
 #include "show/paint.hpp"
-#include "show/palette.hpp"
+#include "drawing/palette.hpp"
 
 namespace gaze {
 namespace {

@@ -9,7 +9,7 @@
 #include "navigation/arc.hpp"
 #include "navigation/mesh.hpp"
 #include "show/paint.hpp"
-#include "show/palette.hpp"
+#include "drawing/palette.hpp"
 
 namespace gaze {
 namespace {

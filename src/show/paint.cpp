@@ -5,7 +5,7 @@
 #include <span>
 
 #include "geometry/plan_grid.hpp"
-#include "show/palette.hpp"
+#include "drawing/palette.hpp"
 
 namespace gaze {
 namespace {

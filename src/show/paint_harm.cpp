@@ -2,7 +2,7 @@
 #include <cmath>
 
 #include "show/paint.hpp"
-#include "show/palette.hpp"
+#include "drawing/palette.hpp"
 
 /// Shots, their tracks and hits, beams and blasts.
 namespace gaze {

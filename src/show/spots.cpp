@@ -3,7 +3,7 @@
 #include <algorithm>
 
 #include "show/paint.hpp"
-#include "show/palette.hpp"
+#include "drawing/palette.hpp"
 
 namespace gaze {
 namespace {

@@ -9,7 +9,7 @@
 #include "gaze/tools/figures.hpp"
 #include "level/numbers.hpp"
 #include "show/canvas.hpp"
-#include "show/palette.hpp"
+#include "drawing/palette.hpp"
 
 /// Figures over values that were varied: lines, and maps.
 namespace gaze {

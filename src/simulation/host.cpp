@@ -45,6 +45,29 @@ void need_host_driven(const Simulation::State& state, AgentId id) {
   throw UsageError(fmt::format("{} is not driven by the host", state.agent(who).id));
 }
 
+void need_deed(const Simulation::State& state, const TrackDeed& deed) {
+  const Level& level = state.level();
+  need_place(deed.place, "the place of a deed");
+  if (deed.what == TrackDeed::What::take) {
+    const auto is_it = [&](const Agent& agent) { return agent.id == deed.name; };
+    const auto thing = std::find_if(level.agents.begin(), level.agents.end(), is_it);
+    if (thing != level.agents.end() && level.kind_of(*thing).thing) return;
+    throw UsageError(fmt::format("there is no thing '{}' to take", deed.name));
+  }
+  if (deed.what == TrackDeed::What::throw_ && !level.kinds[kind_called(level, deed.name)].thing) {
+    throw UsageError(fmt::format("a {} is no thing", deed.name));
+  }
+  if (deed.what != TrackDeed::What::noise) return;
+  const auto& known = state.fixed.links.noises;
+  if (std::find(known.begin(), known.end(), deed.name) == known.end()) {
+    throw UsageError(fmt::format("the level has no noise '{}'", deed.name));
+  }
+  if (!(deed.reach > 0.0 && std::isfinite(deed.reach))) {
+    throw UsageError(fmt::format("the noise '{}' reaches {} m; above 0 is allowed", deed.name,
+                                 deed.reach));
+  }
+}
+
 SineCosine need_facing(const Simulation::State& state, Index who, Angle facing) {
   constexpr double kMostDegrees = 1e6;  // beyond it a facing is mostly rounding
   if (std::abs(facing.degrees()) <= kMostDegrees) return sine_cosine(facing);
@@ -119,6 +142,7 @@ void Simulation::steer(AgentId agent, const Steering& steering) {
                                  steering.way.x(), steering.way.y()));
   }
   if (steering.aim) need_place(*steering.aim, "the aim of " + id_of(agent));
+  for (const TrackDeed& deed : steering.deeds) need_deed(*state_, deed);
   state_->ways.steering[who] = steering;
 }
 

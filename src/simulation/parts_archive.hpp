@@ -386,9 +386,15 @@ void members(Archive& to, Leap& leap) {
 }
 
 template <typename Archive>
+void members(Archive& to, TrackDeed& deed) {
+  auto& [what, name, place, reach] = deed;
+  archive_all(to, what, name, place, reach);
+}
+
+template <typename Archive>
 void members(Archive& to, Steering& steering) {
-  auto& [way, aim, is_plan_aim, fires, is_quiet, hops] = steering;
-  archive_all(to, way, aim, is_plan_aim, fires, is_quiet, hops);
+  auto& [way, aim, is_plan_aim, fires, is_quiet, hops, deeds] = steering;
+  archive_all(to, way, aim, is_plan_aim, fires, is_quiet, hops, deeds);
 }
 
 template <typename Archive>

@@ -9,6 +9,7 @@
 #include "gaze/tools/figures.hpp"
 #include "level/numbers.hpp"
 #include "simulation/state.hpp"
+#include "study/event_sort.hpp"
 
 namespace gaze {
 namespace {
@@ -38,23 +39,10 @@ struct ComparedRun {
     figures.add(game);
     for (const Event& event : game.events()) {
       const double seconds = static_cast<double>(event.tick) / game.level().ticks_per_second;
-      const auto [at, is_new] = events.try_emplace(sort_of(event), 0, seconds);
+      const auto [at, is_new] = events.try_emplace(sort_of(game, event), 0, seconds);
       ++at->second.first;
       static_cast<void>(is_new);
     }
-  }
-
-  // "pruner-1 hurt collector", without its numbers.
-  std::string sort_of(const Event& event) const {
-    std::string text = fmt::format("{} {}", game.id_of(event.agent), name_of(event.what));
-    if (event.other) text += " " + game.id_of(*event.other);
-    if (event.what == Event::What::mode) {
-      text += fmt::format(" from {} to {}", name_of(event.from), name_of(event.to));
-    }
-    if (!event.attack.empty()) text += fmt::format(" with {}", event.attack);
-    if (!event.noise.empty()) text += fmt::format(" {}", event.noise);
-    if (event.zone) text += " " + game.level().zones[*event.zone].id;
-    return text;
   }
 };
 

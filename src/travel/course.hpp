@@ -22,6 +22,8 @@ void change_courses(Travelling& state);
 
 /// Follows an agent's script for one step.
 void follow_script(Travelling& state, std::uint32_t who);
+/// Does what a track or a host has it do: the names are those of the level.
+void do_deed(Travelling& state, std::uint32_t who, const TrackDeed& deed);
 
 /// Puts an agent where its track has it now, and does what that says. Where it looks is put by the
 /// second.

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "travel/course.hpp"
 #include "travel/footing.hpp"
 #include "travel/neighbours.hpp"
 
@@ -28,8 +29,10 @@ void pull_trigger(Travelling& state, std::uint32_t who) {
 }  // namespace
 
 void go_as_steered(Travelling& state, std::uint32_t who) {
-  const Steering& steering = *state.ways.steering[who];
+  Steering& steering = *state.ways.steering[who];
   pull_trigger(state, who);
+  for (const TrackDeed& deed : steering.deeds) do_deed(state, who, deed);
+  steering.deeds.clear();
   state.ways.quiet[who] = steering.is_quiet ? 1 : 0;
   if (state.ways.is_leaping(who)) fly_on(state, who);
   const bool is_in_the_air = state.ways.is_leaping(who) || state.bodies.is_airborne[who] != 0;

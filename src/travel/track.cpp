@@ -43,6 +43,8 @@ NoiseName noise_called(const Travelling& state, const std::string& name) {
   return {*at, static_cast<std::uint32_t>(at - known.begin())};
 }
 
+}  // namespace
+
 void do_deed(Travelling& state, std::uint32_t who, const TrackDeed& deed) {
   if (deed.what == What::noise) {
     return make_noise_by_will(state, who, noise_called(state, deed.name), deed.reach);
@@ -61,6 +63,8 @@ void do_deed(Travelling& state, std::uint32_t who, const TrackDeed& deed) {
   }
   wish_by_hand(state, wish);
 }
+
+namespace {
 
 double seconds_at(const Travelling& state, std::int64_t tick) {
   return static_cast<double>(tick) / state.level().ticks_per_second;

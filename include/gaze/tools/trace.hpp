@@ -18,5 +18,8 @@ enum class TraceFormat { csv, jsonl };
 /// last columns say what those do who are driven, as a track has it: so a trace is a track.
 /// Places and directions of agents have all their digits; other numbers are rounded to 9 decimals.
 [[nodiscard]] std::string trace_lines(const Simulation& simulation, TraceFormat format);
+/// The line of one agent alone. Throws UsageError for an unknown one.
+[[nodiscard]] std::string trace_line(const Simulation& simulation, AgentId agent,
+                                     TraceFormat format);
 
 }  // namespace gaze

@@ -2,11 +2,18 @@
 
 #include <array>
 
-#include "show/canvas.hpp"
-
 /// The colours of a botanist's plate: inks on warm paper. Each meaning also has a shape or a
 /// pattern of its own, so that none rests on colour.
 namespace gaze {
+
+struct Colour {
+  double red = 0.0;
+  double green = 0.0;
+  double blue = 0.0;
+  double opacity = 1.0;
+
+  Colour with_opacity(double value) const { return {red, green, blue, value}; }
+};
 
 inline constexpr Colour kPaper{0.973, 0.957, 0.918};
 inline constexpr Colour kPlate{0.925, 0.898, 0.839};

@@ -1,0 +1,18 @@
+# Writes a source with the bytes of FILES, for src/serve/page_files.hpp.
+list(SORT FILES)
+set(text "#include \"serve/page_files.hpp\"\n\nnamespace gaze::serve {\nnamespace {\n")
+set(list "")
+set(number 0)
+foreach(file ${FILES})
+  get_filename_component(name ${file} NAME)
+  file(READ ${file} bytes HEX)
+  string(LENGTH "${bytes}" digits)
+  math(EXPR size "${digits} / 2")
+  string(REGEX REPLACE "(..)" "'\\\\x\\1'," bytes "${bytes}")
+  string(APPEND text "constexpr char kFile${number}[] = {${bytes}'\\0'};\n")
+  string(APPEND list "    {\"${name}\", {kFile${number}, ${size}}},\n")
+  math(EXPR number "${number} + 1")
+endforeach()
+string(APPEND text "constexpr PageFile kFiles[] = {\n${list}};\n}  // namespace\n\n"
+  "std::span<const PageFile> page_files() {\n  return kFiles;\n}\n\n}  // namespace gaze::serve\n")
+file(WRITE ${OUTPUT} "${text}")

@@ -1,0 +1,50 @@
+/** What the page has to tell over the picture: the file's faults, what was refused, what changed. */
+
+import {byId, make} from "./dom.js";
+
+export class Notes {
+  /** @param {import("./talk.js").Talk} talk */
+  constructor(talk) {
+    this.faults = make("div", {className: "note bad", role: "alert", hidden: true});
+    this.refused = make("div", {className: "note bad", role: "alert", hidden: true});
+    this.changes = make("div", {className: "note ghost", id: "changes", hidden: true});
+    byId("notes").append(this.changes, this.refused, this.faults);
+    talk.on("faults", (message) => this.takeFaults(message.list));
+    talk.on("refused", (message) => this.takeRefused(message.why));
+    talk.on("changes", (message) => this.takeChanges(talk, message));
+    talk.on("link", ({isOpen}) => {
+      byId("link").textContent = isOpen ? "" : "Gaze has gone; this page comes back when it does.";
+    });
+  }
+
+  /** @param {{place: string, message: string, line: string}[]} list */
+  takeFaults(list) {
+    this.faults.hidden = list.length === 0;
+    this.faults.replaceChildren(
+      make("h2", {}, ["The file cannot be played; the last good level goes on"]),
+      make("ul", {}, list.map((fault) => make("li", {}, [
+        `${fault.place}: ${fault.message}`, ...(fault.line ? [make("pre", {}, [fault.line])] : []),
+      ]))));
+  }
+
+  /** @param {string} why */
+  takeRefused(why) {
+    this.refused.hidden = false;
+    this.refused.textContent = why;
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => { this.refused.hidden = true; }, 6000);
+  }
+
+  /** @type {ReturnType<typeof setTimeout> | undefined} */
+  timer = undefined;
+
+  /** @param {import("./talk.js").Talk} talk @param {any} message */
+  takeChanges(talk, message) {
+    this.changes.hidden = !message.has_ghost;
+    const lines = message.list.length > 0 ? message.list : ["all events are as before"];
+    this.changes.replaceChildren(
+      make("h2", {}, ["Against the play before (dotted)"]),
+      make("ul", {tabIndex: 0}, lines.map((/** @type {string} */ line) => make("li", {}, [line]))),
+      make("button", {type: "button", onclick: () => talk.say({do: "drop_ghost"})}, ["Forget the play before"]));
+  }
+}

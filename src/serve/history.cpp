@@ -1,0 +1,66 @@
+#include "serve/history.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <nlohmann/json.hpp>
+
+namespace gaze::serve {
+namespace {
+
+constexpr int kSeconds = 60;
+
+double in_hundredths(double value) {
+  return std::round(value * 100.0) / 100.0;
+}
+
+}  // namespace
+
+void History::begin(const Run& run, std::string agent, std::string other) {
+  *this = {};
+  agent_ = std::move(agent);
+  other_ = std::move(other);
+  const Level& level = run.game().level();
+  const std::int64_t every = trail_step(level);
+  const std::int64_t first =
+      std::max<std::int64_t>(0, run.end() - std::int64_t{kSeconds} * level.ticks_per_second);
+  Simulation game = run.at(first / every * every);
+  add(game);
+  while (game.tick() + every <= run.end()) {
+    for (std::int64_t i = 0; i < every; ++i) {
+      run.inputs().apply(game);
+      game.step();
+    }
+    add(game);
+  }
+}
+
+void History::go_on(const Simulation& game) {
+  if (!ticks_.empty() && game.tick() >= ticks_.back() + trail_step(game.level())) add(game);
+}
+
+void History::add(const Simulation& game) {
+  const auto agent = game.find_agent(agent_);
+  const auto other = game.find_agent(other_);
+  if (!agent || !other || agent == other) return;
+  if (!game.is_there(*agent) || !game.is_there(*other)) return;
+  const Verdict verdict = game.look(*agent, *other);
+  if (!verdict.has_sight) return;
+  ticks_.push_back(game.tick());
+  distance_.push_back(in_hundredths(verdict.range.value));
+  angle_.push_back(in_hundredths(verdict.field.value_deg));
+  visible_.push_back(in_hundredths(verdict.line.visible * 100.0));
+  evidence_.push_back(in_hundredths(verdict.gathered * 100.0));
+  range_ = in_hundredths(verdict.range.limit);
+  half_field_ = in_hundredths(verdict.field.limit_deg);
+}
+
+std::string History::message() const {
+  nlohmann::ordered_json json{{"tell", "history"},     {"agent", agent_},
+                              {"other", other_},       {"ticks", ticks_},
+                              {"distance", distance_}, {"angle", angle_},
+                              {"visible", visible_},   {"evidence", evidence_}};
+  json["limits"] = {{"distance", range_}, {"angle", half_field_}};
+  return json.dump(-1, ' ', false, nlohmann::json::error_handler_t::replace);
+}
+
+}  // namespace gaze::serve

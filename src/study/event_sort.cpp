@@ -1,0 +1,19 @@
+#include "study/event_sort.hpp"
+
+#include <fmt/format.h>
+
+namespace gaze {
+
+std::string sort_of(const Simulation& game, const Event& event) {
+  std::string text = fmt::format("{} {}", game.id_of(event.agent), name_of(event.what));
+  if (event.other) text += " " + game.id_of(*event.other);
+  if (event.what == Event::What::mode) {
+    text += fmt::format(" from {} to {}", name_of(event.from), name_of(event.to));
+  }
+  if (!event.attack.empty()) text += fmt::format(" with {}", event.attack);
+  if (!event.noise.empty()) text += fmt::format(" {}", event.noise);
+  if (event.zone) text += " " + game.level().zones[*event.zone].id;
+  return text;
+}
+
+}  // namespace gaze
