@@ -42,6 +42,7 @@ struct Calls {
   SheetOptions sheet;
   SneakOptions sneak;
   PlayOptions play;
+  ReplayOptions replay;
   SchemaOptions schema;
   CompleteOptions complete;
   DemoOptions demo;
@@ -193,6 +194,15 @@ void add_play(CLI::App& app, Calls& calls) {
   play->add_option("--agent", calls.play.agent, "whom to take over")->type_name("A");
 }
 
+void add_replay(CLI::App& app, Calls& calls) {
+  CLI::App* replay = app.add_subcommand(
+      "replay", "writes a play as one page, to look at without a server or a network");
+  add_level(*replay, calls.replay.level);
+  replay->add_option("--output", calls.replay.output, ".html file to write")
+      ->required()
+      ->type_name("FILE");
+}
+
 void add_draw(CLI::App& app, Calls& calls) {
   CLI::App* draw = app.add_subcommand("draw", "draws a level and what its agents perceive");
   add_level(*draw, calls.draw.level);
@@ -249,6 +259,7 @@ void add_calls(CLI::App& app, Calls& calls) {
   add_sheet(app, calls);
   add_sneak(app, calls);
   add_play(app, calls);
+  add_replay(app, calls);
   add_keys(app, calls);
 
   CLI::App* demo = app.add_subcommand("demo", "plays the demo level and writes its pictures");
@@ -269,6 +280,7 @@ int call(const CLI::App& app, const Calls& calls, const Streams& streams) {
   if (app.got_subcommand("sheet")) return sheet(calls.sheet, streams);
   if (app.got_subcommand("sneak")) return sneak(calls.sneak, streams);
   if (app.got_subcommand("play")) return play_page(calls.play, streams);
+  if (app.got_subcommand("replay")) return replay(calls.replay, streams);
   if (app.got_subcommand("schema")) return schema(calls.schema, streams);
   if (app.got_subcommand("complete")) return complete(calls.complete, streams);
   return demo(calls.demo, streams);

@@ -147,6 +147,11 @@ struct PlayOptions {
   std::string agent;        ///< Whom the page takes over at first; empty: the first that it can.
 };
 
+struct ReplayOptions {
+  LevelOptions level;
+  std::string output;
+};
+
 struct SchemaOptions {
   bool reference = false;  ///< Markdown for people instead of a schema for editors.
 };
@@ -173,6 +178,7 @@ int compare(const CompareOptions& options, const Streams& streams);
 int sheet(const SheetOptions& options, const Streams& streams);
 int sneak(const SneakOptions& options, const Streams& streams);
 int play_page(const PlayOptions& options, const Streams& streams);
+int replay(const ReplayOptions& options, const Streams& streams);
 int schema(const SchemaOptions& options, const Streams& streams);
 int complete(const CompleteOptions& options, const Streams& streams);
 int demo(const DemoOptions& options, const Streams& streams);

@@ -40,10 +40,9 @@ std::unique_ptr<serve::Server> serving(serve::Session& session, serve::Server::O
 }  // namespace
 
 int play_page(const PlayOptions& options, const Streams& streams) {
-  serve::Session session(options.level.file, settings_of(options.level),
-                         [](const std::filesystem::path& file, const std::string& text) {
-                           write_file(file, text);
-                         });
+  serve::Session session(
+      options.level.file, settings_of(options.level),
+      [](const std::filesystem::path& file, const std::string& text) { write_file(file, text); });
   if (!options.agent.empty()) session.choose_player(options.agent);
   serve::Server::Options serving_options;
   serving_options.secret = page_secret();

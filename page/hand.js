@@ -39,6 +39,7 @@ export class Hand {
     this.isUpright = false;
     this.select = make("select", {id: "player", onchange: () => this.choose(this.select.value)});
     this.letGoButton = make("button", {type: "button", onclick: () => this.letGo()}, ["Let go"]);
+    byId("hand").classList.add("only-live");
     byId("hand").append(make("label", {htmlFor: "player"}, ["You are"]), this.select, this.letGoButton);
     byId("keys").append(...KEYS.map(([keys, what]) => make("span", {}, [make("kbd", {}, [keys]), ` ${what}`])));
     talk.on("level", (level) => this.takeLevel(level));

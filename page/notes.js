@@ -3,15 +3,18 @@
 import {byId, make} from "./dom.js";
 
 export class Notes {
-  /** @param {import("./talk.js").Talk} talk */
-  constructor(talk) {
+  /**
+   * @param {import("./talk.js").Talk} talk
+   * @param {import("./tabs.js").Tabs} tabs
+   */
+  constructor(talk, tabs) {
     this.faults = make("div", {className: "note bad", role: "alert", hidden: true});
     this.refused = make("div", {className: "note bad", role: "alert", hidden: true});
-    this.changes = make("div", {className: "note ghost", id: "changes", hidden: true});
+    this.changes = make("div", {className: "note ghost", id: "changed", hidden: true});
     byId("notes").append(this.changes, this.refused, this.faults);
     talk.on("faults", (message) => this.takeFaults(message.list));
     talk.on("refused", (message) => this.takeRefused(message.why));
-    talk.on("changes", (message) => this.takeChanges(talk, message));
+    talk.on("changes", (message) => this.takeChanges(tabs, message));
     talk.on("link", ({isOpen}) => {
       byId("link").textContent = isOpen ? "" : "Gaze has gone; this page comes back when it does.";
     });
@@ -38,13 +41,13 @@ export class Notes {
   /** @type {ReturnType<typeof setTimeout> | undefined} */
   timer = undefined;
 
-  /** @param {import("./talk.js").Talk} talk @param {any} message */
-  takeChanges(talk, message) {
+  /** @param {import("./tabs.js").Tabs} tabs @param {any} message */
+  takeChanges(tabs, message) {
     this.changes.hidden = !message.has_ghost;
-    const lines = message.list.length > 0 ? message.list : ["all events are as before"];
-    this.changes.replaceChildren(
-      make("h2", {}, ["Against the play before (dotted)"]),
-      make("ul", {tabIndex: 0}, lines.map((/** @type {string} */ line) => make("li", {}, [line]))),
-      make("button", {type: "button", onclick: () => talk.say({do: "drop_ghost"})}, ["Forget the play before"]));
+    const count = message.list.length;
+    const text = count === 0 ? "Nothing is otherwise than in the play before (dotted)."
+      : `${count} ${count === 1 ? "thing is" : "things are"} otherwise than in the play before (dotted).`;
+    this.changes.replaceChildren(make("p", {className: "row"}, [
+      text, make("button", {type: "button", onclick: () => tabs.show("values")}, ["Show"])]));
   }
 }

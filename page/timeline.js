@@ -87,14 +87,8 @@ export class Timeline {
     requestAnimationFrame(() => { this.isOld = false; this.paint(); });
   }
 
-  rows() {
-    const named = new Set(this.events.map((event) => event.agent));
-    const rows = this.agents.filter((agent) => named.has(agent));
-    return rows.length > 0 ? rows : this.agents.slice(0, 6);
-  }
-
   paint() {
-    const rows = this.rows();
+    const rows = this.agents;
     const height = rows.length * ROW + 16;
     this.svg.setAttribute("height", String(height));
     /** @type {Node[]} */

@@ -36,19 +36,31 @@ export class Values {
     this.dropButton = make("button", {type: "button", id: "drop", onclick: () => talk.say({do: "drop_values"})}, ["Drop"]);
     this.undoButton = make("button", {type: "button", id: "undo", onclick: () => talk.say({do: "undo"})}, ["Undo"]);
     this.tried = make("p", {id: "tried", role: "status"});
+    this.changes = make("div", {id: "changes"});
+    talk.on("changes", (message) => this.takeChanges(message));
     this.list = make("div", {id: "value-list"});
     this.panel = make("div", {}, [
       make("p", {className: "row"}, [make("label", {htmlFor: "value-owner"}, ["Of"]), this.owner]),
       make("p", {className: "row"}, [make("label", {htmlFor: "value-search"}, ["With"]), this.search,
         make("label", {}, [this.all, "defaults too"])]),
       make("p", {className: "row"}, [this.keepButton, this.dropButton, this.undoButton]),
-      this.tried, this.list]);
+      this.tried, this.changes, this.list]);
     talk.on("values", (message) => this.take(message));
     stage.canvas.addEventListener("click", () => {
       const id = stage.marked.pair[0];
       const agent = stage.level?.agents.find((/** @type {any} */ one) => one.id === id);
       if (agent !== undefined) this.choose(agent);
     });
+  }
+
+  /** @param {any} message */
+  takeChanges(message) {
+    this.changes.hidden = !message.has_ghost;
+    const lines = message.list.length > 0 ? message.list : ["all events are as before"];
+    this.changes.replaceChildren(
+      make("h2", {}, ["Against the play before (dotted)"]),
+      make("ul", {className: "changes", tabIndex: 0}, lines.map((/** @type {string} */ line) => make("li", {}, [line]))),
+      make("button", {type: "button", onclick: () => this.talk.say({do: "drop_ghost"})}, ["Forget the play before"]));
   }
 
   /** @param {any} agent */

@@ -76,6 +76,10 @@ export class Why {
   /** @param {any} message */
   take(message) {
     if (message.agent !== this.agent.value || message.other !== this.other.value) return;
+    if (message.isUnknown) {
+      this.body.replaceChildren(make("p", {className: "soft"}, ["Neither looks for the other: this replay has no answer."]));
+      return;
+    }
     const parts = [make("h2", {}, [`At ${seconds(message.tick / this.rate)}`]), this.state(message)];
     if (message.why !== undefined) {
       parts.push(this.tests(message.why), this.reasons(message));

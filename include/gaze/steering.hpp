@@ -19,7 +19,7 @@ struct Steering {
   bool is_plan_aim = false;     ///< The aim has no height.
   bool fires = false;
   bool is_quiet = false;
-  bool hops = false;  ///< As soon as it stands, and as high as it hops.
+  bool hops = false;             ///< As soon as it stands, and as high as it hops.
   std::vector<TrackDeed> deeds;  ///< Done once, in the next step.
 };
 

@@ -86,9 +86,9 @@ class ValueWriter {
     const CopySettings copies = apply_settings(wanted_, {setting}, faults);
     if (!faults.empty()) throw LevelError(faults.take());
     if (!copies.empty()) {
-      throw UsageError(fmt::format(
-          "'{}' is of one of several copies, which has no place of its own in the file",
-          setting.path));
+      throw UsageError(
+          fmt::format("'{}' is of one of several copies, which has no place of its own in the file",
+                      setting.path));
     }
   }
 

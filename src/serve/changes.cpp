@@ -70,7 +70,7 @@ std::vector<std::string> changes(const Past& before, const Run& now) {
   std::vector<std::pair<double, std::string>> lines;
   const auto compare = [&](const std::string& sort, const Sorted& was, const Sorted& is) {
     const std::string text = change_of(sort, was, is);
-    const double when = was.count == 0   ? is.first
+    const double when = was.count == 0  ? is.first
                         : is.count == 0 ? was.first
                                         : std::min(was.first, is.first);
     if (!text.empty()) lines.emplace_back(when, text);

@@ -8,9 +8,8 @@ void Checker::check(Level level, LevelSource source) {
   stop();
   tell({});
   ends_ = false;
-  thread_ = std::thread([this, level = std::move(level), source = std::move(source)] {
-    work(level, source);
-  });
+  thread_ = std::thread(
+      [this, level = std::move(level), source = std::move(source)] { work(level, source); });
 }
 
 void Checker::stop() {

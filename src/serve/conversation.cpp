@@ -7,7 +7,6 @@
 #include <map>
 #include <nlohmann/json.hpp>
 
-#include "gaze/drawing.hpp"
 #include "gaze/tools/report.hpp"
 #include "level/rounded.hpp"
 #include "level/spelling.hpp"
@@ -102,10 +101,12 @@ const std::map<std::string, Doing, std::less<>>& doings() {
   static const std::map<std::string, Doing, std::less<>> kDoings{
       {"play", [](Session& session, const Heard&) { session.play(); }},
       {"pause", [](Session& session, const Heard&) { session.pause(); }},
-      {"pace", [](Session& session, const Heard& heard) { session.set_pace(heard.number("pace")); }},
+      {"pace",
+       [](Session& session, const Heard& heard) { session.set_pace(heard.number("pace")); }},
       {"step",
        [](Session& session, const Heard& heard) {
-         session.step(static_cast<int>(std::clamp<std::int64_t>(heard.whole("ticks"), -1000, 1000)));
+         session.step(
+             static_cast<int>(std::clamp<std::int64_t>(heard.whole("ticks"), -1000, 1000)));
        }},
       {"go_to", [](Session& session, const Heard& heard) { session.go_to(heard.whole("tick")); }},
       {"restart", [](Session& session, const Heard&) { session.restart(); }},
@@ -113,8 +114,7 @@ const std::map<std::string, Doing, std::less<>>& doings() {
        [](Session& session, const Heard& heard) {
          session.steer(heard.text("agent"), steering_of(heard, session.game()));
        }},
-      {"let_go",
-       [](Session& session, const Heard& heard) { session.let_go(heard.text("agent")); }},
+      {"let_go", [](Session& session, const Heard& heard) { session.let_go(heard.text("agent")); }},
       {"hand",
        [](Session& session, const Heard& heard) {
          session.by_hand(heard.text("agent"), deed_of(heard, session.game()));
@@ -140,7 +140,8 @@ const std::map<std::string, Doing, std::less<>>& doings() {
 }
 
 Json event_json(const Simulation& game, const Event& event) {
-  Json json{{"tick", event.tick}, {"agent", game.id_of(event.agent)}, {"what", name_of(event.what)}};
+  Json json{
+      {"tick", event.tick}, {"agent", game.id_of(event.agent)}, {"what", name_of(event.what)}};
   if (event.other) json["other"] = game.id_of(*event.other);
   json["text"] = game.describe(event);
   return json;
@@ -202,7 +203,7 @@ void Conversation::tell_level(std::vector<Said>& said) {
   told_events_ = 0;
   told_cuts_ = 0;
   drawn_tick_ = why_tick_ = figures_end_ = history_end_ = -1;
-  told_gone_.clear();
+  ground_.forget();
   told_.values = -1;
   said.push_back({false, level_message(session_)});
   if (pair_ && !session_.game().find_agent(pair_->agent)) pair_.reset();
@@ -311,8 +312,9 @@ void Conversation::tell_why(std::vector<Said>& said) {
   if (!pair_) return;
   const Simulation& game = session_.game();
   const std::int64_t every = std::max(1, game.level().ticks_per_second / 10);
-  const bool is_due = why_tick_ < 0 || (session_.is_playing() ? std::abs(game.tick() - why_tick_) >= every
-                                                              : game.tick() != why_tick_);
+  const bool is_due =
+      why_tick_ < 0 || (session_.is_playing() ? std::abs(game.tick() - why_tick_) >= every
+                                              : game.tick() != why_tick_);
   if (!is_due) return;
   why_tick_ = game.tick();
   std::string message = why_message(game, pair_->agent, pair_->other);
@@ -344,21 +346,11 @@ void Conversation::tell_checks(std::vector<Said>& said) {
 
 void Conversation::draw(std::vector<Said>& said) {
   const Simulation& game = session_.game();
-  std::vector<bool> gone;
-  for (std::uint32_t i = 0; i < game.level().solids.size(); ++i) {
-    gone.push_back(game.world().is_gone({i}));
-  }
-  const bool is_new = drawn_tick_ < 0 && told_gone_.empty();
-  if (is_new || gone != told_gone_) {
-    told_gone_ = gone;
-    said.push_back({true, frame_bytes(FrameOf::level, game.tick(), drawing(game, Layer::level))});
-  }
+  if (auto frame = ground_.next(game)) said.push_back({true, std::move(*frame)});
   if (drawn_tick_ == game.tick()) return;
   drawn_tick_ = game.tick();
-  const Layers layers = Layer::senses | Layer::ways | Layers(Layer::harm) | Layers(Layer::agents);
-  std::vector<Mark> marks = drawing(game, layers, 0.02);
-  if (has_trails_) add_trails(marks, game, session_.run().trails());
-  said.push_back({true, frame_bytes(FrameOf::moment, game.tick(), marks)});
+  const Trails* trails = has_trails_ ? &session_.run().trails() : nullptr;
+  said.push_back({true, moment_frame(game, trails)});
   if (!session_.ghost()) return;
   const std::vector<Mark> ghosts = ghost_marks(*session_.ghost(), game.tick());
   said.push_back({true, frame_bytes(FrameOf::ghost, game.tick(), ghosts)});

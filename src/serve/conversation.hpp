@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "serve/history.hpp"
+#include "serve/moment.hpp"
 #include "serve/session.hpp"
 
 namespace gaze::serve {
@@ -58,7 +59,7 @@ class Conversation {
   std::size_t told_events_ = 0;
   std::size_t told_cuts_ = 0;
   std::string told_state_;
-  std::vector<bool> told_gone_;
+  GroundFrames ground_;
   std::optional<Pair> pair_;  ///< About whom the page asks.
   bool has_trails_ = true;
 };

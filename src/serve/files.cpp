@@ -27,8 +27,7 @@ WatchedFiles::Stamp WatchedFiles::stamp_of(const fs::path& file) {
   return fault ? Stamp{} : stamp;
 }
 
-void WatchedFiles::watch(const fs::path& file, const Level* level,
-                         const std::vector<Fault>& also) {
+void WatchedFiles::watch(const fs::path& file, const Level* level, const std::vector<Fault>& also) {
   std::set<fs::path> names{file};
   if (level != nullptr) {
     for (const fs::path& one : files_of(file, *level)) names.insert(one);

@@ -55,10 +55,9 @@ void History::add(const Simulation& game) {
 }
 
 std::string History::message() const {
-  nlohmann::ordered_json json{{"tell", "history"},     {"agent", agent_},
-                              {"other", other_},       {"ticks", ticks_},
-                              {"distance", distance_}, {"angle", angle_},
-                              {"visible", visible_},   {"evidence", evidence_}};
+  nlohmann::ordered_json json{{"tell", "history"},   {"agent", agent_},       {"other", other_},
+                              {"ticks", ticks_},     {"distance", distance_}, {"angle", angle_},
+                              {"visible", visible_}, {"evidence", evidence_}};
   json["limits"] = {{"distance", range_}, {"angle", half_field_}};
   return json.dump(-1, ' ', false, nlohmann::json::error_handler_t::replace);
 }

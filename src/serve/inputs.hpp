@@ -34,7 +34,8 @@ class Inputs {
  public:
   [[nodiscard]] const std::vector<Input>& all() const { return all_; }
 
-  /// Adds one, later than or at the tick of the last. Who does something has to be steered. Who is steered as before adds nothing.
+  /// Adds one, later than or at the tick of the last. Who does something has to be steered. Who is
+  /// steered as before adds nothing.
   void add(Input input);
   /// Forgets what was done at that tick and later.
   void cut(std::int64_t tick);
@@ -44,8 +45,7 @@ class Inputs {
   void apply(Simulation& game) const;
 
   /// Who is steered at a tick, and how.
-  [[nodiscard]] std::optional<Steering> steering(const std::string& agent,
-                                                 std::int64_t tick) const;
+  [[nodiscard]] std::optional<Steering> steering(const std::string& agent, std::int64_t tick) const;
 
  private:
   void add_deeds(const Simulation& game, AgentId agent, const std::string& id,

@@ -7,12 +7,12 @@
 #include <fstream>
 #include <nlohmann/json.hpp>
 
+#include "drawing/palette.hpp"
 #include "gaze/acquaintance.hpp"
 #include "gaze/drawing.hpp"
 #include "gaze/going.hpp"
 #include "gaze/tools/report.hpp"
 #include "level/rounded.hpp"
-#include "drawing/palette.hpp"
 
 namespace gaze::serve {
 namespace {
@@ -20,12 +20,12 @@ namespace {
 using Json = nlohmann::ordered_json;
 
 constexpr std::array kMeaningNames{
-    "ground",      "bounds",       "zone",         "seen_calm",   "seen_alert",    "field",
-    "walkway",     "walkway_rim",  "walkway_up",   "solid",       "solid_rim",     "solid_gone",
-    "way",         "trail",        "blast",        "blast_clear", "track",         "hit",
-    "nearness",    "noise",        "feeler_reach", "feeler",      "feeler_finds",  "sight_clear",
-    "sight_outside", "sight_stopped", "sight_beyond", "beam",     "body",          "body_out",
-    "facing",      "target",       "shot"};
+    "ground",        "bounds",        "zone",         "seen_calm",   "seen_alert",   "field",
+    "walkway",       "walkway_rim",   "walkway_up",   "solid",       "solid_rim",    "solid_gone",
+    "way",           "trail",         "blast",        "blast_clear", "track",        "hit",
+    "nearness",      "noise",         "feeler_reach", "feeler",      "feeler_finds", "sight_clear",
+    "sight_outside", "sight_stopped", "sight_beyond", "beam",        "body",         "body_out",
+    "facing",        "target",        "shot"};
 static_assert(kMeaningNames.size() == static_cast<std::size_t>(Meaning::shot) + 1);
 
 std::string css(const Colour& colour) {
@@ -35,8 +35,8 @@ std::string css(const Colour& colour) {
 }
 
 Json palette_json() {
-  Json json{{"paper", css(kPaper)},     {"plate", css(kPlate)}, {"ink", css(kInk)},
-            {"calm", css(kCalm)},       {"alert", css(kAlert)}, {"stopped", css(kStopped)},
+  Json json{{"paper", css(kPaper)}, {"plate", css(kPlate)}, {"ink", css(kInk)},
+            {"calm", css(kCalm)},   {"alert", css(kAlert)}, {"stopped", css(kStopped)},
             {"shot", css(kShot)}};
   for (const Colour& colour : kMaterials) json["materials"].push_back(css(colour));
   for (const Colour& colour : kTeams) json["teams"].push_back(css(colour));
@@ -74,8 +74,7 @@ std::string level_message(const Session& session) {
   for (const Team& team : level.teams) json["teams"].push_back(team.name);
   json["materials"] = Json::array();
   for (const Material& material : level.materials) {
-    json["materials"].push_back(
-        {{"name", material.name}, {"stops_sight", material.stops.test(0)}});
+    json["materials"].push_back({{"name", material.name}, {"stops_sight", material.stops.test(0)}});
   }
   json["agents"] = Json::array();
   for (const AgentId agent : game.agents()) json["agents"].push_back(agent_json(game, agent));

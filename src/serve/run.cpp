@@ -126,7 +126,8 @@ void Run::measure_anew() {
 }
 
 Past Run::past() const {
-  return {std::make_shared<const Simulation>(game_), end_, events_, trails_, figures_, figure_values()};
+  return {
+      std::make_shared<const Simulation>(game_), end_, events_, trails_, figures_, figure_values()};
 }
 
 }  // namespace gaze::serve

@@ -279,14 +279,13 @@ class Server::Inside::Visitor : public std::enable_shared_from_this<Visitor> {
     parser_.header_limit(kMostHeader);
     parser_.body_limit(0);
     stream_.expires_after(kPatience);
-    http::async_read(stream_, buffer_, parser_,
-                     [self = shared_from_this()](ErrorCode fault, std::size_t) {
-                       if (!fault) return self->answer();
-                       if (fault == http::error::end_of_stream) return;
-                       self->server_.log(fault == beast::error::timeout
-                                             ? "a connection that asked nothing"
-                                             : "a request that is none");
-                     });
+    http::async_read(
+        stream_, buffer_, parser_, [self = shared_from_this()](ErrorCode fault, std::size_t) {
+          if (!fault) return self->answer();
+          if (fault == http::error::end_of_stream) return;
+          self->server_.log(fault == beast::error::timeout ? "a connection that asked nothing"
+                                                           : "a request that is none");
+        });
   }
 
  private:

@@ -23,36 +23,42 @@ Session::Session(std::filesystem::path file, std::vector<Setting> given, Writer 
   files_.watch(file_, &game().level(), {});
 }
 
-Level Session::read(const std::vector<Setting>& tried) const {
+std::vector<Setting> Session::settings(const std::vector<Setting>& tried) const {
   std::vector<Setting> settings = given_;
   settings.insert(settings.end(), tried.begin(), tried.end());
-  if (take_) {
-    const std::string of = "agent." + take_->agent + ".";
-    const std::string track =
-        fmt::format("{{ file = \"{}.csv\", agent = \"{}\" }}", take_->name, take_->of);
-    settings.push_back({of + "track", track, "the take " + take_->name});
-    settings.push_back({of + "driver", "track", "the take " + take_->name});
-    settings.push_back({of + "script", "[]", "the take " + take_->name});
-  }
-  return read_level(file_, settings);
+  if (!take_) return settings;
+  const std::string of = "agent." + take_->agent + ".";
+  const std::string said_as = "the take " + take_->name;
+  settings.push_back(
+      {of + "track", fmt::format("{{ file = \"{}.csv\", agent = \"{}\" }}", take_->name, take_->of),
+       said_as});
+  settings.push_back({of + "driver", "track", said_as});
+  settings.push_back({of + "script", "[]", said_as});
+  return settings;
 }
 
-void Session::begin(const std::vector<Setting>& tried, Inputs inputs, std::int64_t end,
-                    std::int64_t at) {
-  const Level level = read(tried);
+void Session::begin(std::vector<Setting> tried, Inputs inputs, std::int64_t end, std::int64_t at) {
+  const Level level = read_level(file_, settings(tried));
   auto next = std::make_unique<Run>(std::make_shared<const Prepared>(level), std::move(inputs));
   next->go_to(end);
   next->go_to(at);
   run_ = std::move(next);
+  tried_ = std::move(tried);
   left_over_ = 0.0;
   ++revisions_.level;
-  std::vector<Setting> settings = given_;
-  settings.insert(settings.end(), tried.begin(), tried.end());
-  checker_.check(level, [file = file_, settings](const std::vector<Setting>& more) {
+  checker_.check(level, source());
+}
+
+LevelSource Session::source() const {
+  return [file = file_, settings = settings(tried_)](const std::vector<Setting>& more) {
     std::vector<Setting> all = settings;
     all.insert(all.end(), more.begin(), more.end());
     return read_level(file, all);
-  });
+  };
+}
+
+void Session::play_through() {
+  run_->go_to(last_tick(game().level()));
 }
 
 void Session::play() {
@@ -136,7 +142,6 @@ void Session::read_anew(std::vector<Setting> tried) {
   Past past = run_->past();
   begin(tried, run_->inputs(), run_->end(), game().tick());
   if (!ghost_ || tried_.empty()) ghost_ = std::move(past);
-  tried_ = std::move(tried);
   ++revisions_.ghost;
   ++revisions_.values;
 }
@@ -151,7 +156,6 @@ void Session::try_value(const std::string& path, const std::string& value) {
 void Session::drop_values() {
   if (tried_.empty()) return;
   begin({}, run_->inputs(), run_->end(), game().tick());
-  tried_.clear();
   ghost_.reset();
   ++revisions_.ghost;
   ++revisions_.values;

@@ -54,7 +54,8 @@ class Session {
   void advance(double seconds);
   void step(int ticks);  ///< Pauses. Below 0: back.
   void go_to(std::int64_t tick);
-  void restart();  ///< A new play from the beginning; the old one becomes the ghost.
+  void play_through();  ///< To the end of the level.
+  void restart();       ///< A new play from the beginning; the old one becomes the ghost.
 
   // The hand.
   void steer(const std::string& agent, const Steering& steering);
@@ -66,9 +67,9 @@ class Session {
   /// Plays what has been played so far again with a value. Throws LevelError, and changes nothing,
   /// if the level cannot be played with it.
   void try_value(const std::string& path, const std::string& value);
-  void drop_values();                    ///< Back to those of the file.
-  void keep_values();                    ///< Writes those that are tried into the level's files.
-  void undo();                           ///< Takes back what was written last.
+  void drop_values();  ///< Back to those of the file.
+  void keep_values();  ///< Writes those that are tried into the level's files.
+  void undo();         ///< Takes back what was written last.
   [[nodiscard]] std::size_t kept() const { return written_.size(); }
 
   /// The play before the last change of values, of the file, or of what the hand did.
@@ -80,6 +81,8 @@ class Session {
   void look_at_files();
   [[nodiscard]] const std::vector<Fault>& faults() const { return faults_; }
 
+  /// Reads the level as it is played, with more values set.
+  [[nodiscard]] LevelSource source() const;
   /// Findings and expectations of the level as it is played.
   [[nodiscard]] const Checker& checker() const { return checker_; }
 
@@ -102,10 +105,10 @@ class Session {
     std::string of;  ///< Whose it is, of several in a file.
   };
 
-  [[nodiscard]] Level read(const std::vector<Setting>& tried) const;
+  [[nodiscard]] std::vector<Setting> settings(const std::vector<Setting>& tried) const;
   /// A run of the level with some values, played to an end and gone back to a moment. All or
   /// nothing.
-  void begin(const std::vector<Setting>& tried, Inputs inputs, std::int64_t end, std::int64_t at);
+  void begin(std::vector<Setting> tried, Inputs inputs, std::int64_t end, std::int64_t at);
   void read_anew(std::vector<Setting> tried);
   void change(Input input);
 

@@ -48,7 +48,7 @@ fs::path home_of(const Level& level, const std::string& path, const fs::path& ma
 // All of them, or none: what has been written is put back if the level cannot be read with it.
 void Session::keep_values() {
   if (tried_.empty()) return;
-  const Level level = read({});
+  const Level level = read_level(file_, settings({}));
   std::vector<Written> written;
   for (const Setting& setting : tried_) {
     const fs::path file = home_of(level, setting.path, file_);
@@ -63,7 +63,6 @@ void Session::keep_values() {
   }
   for (const Written& one : written) writer_(one.file, one.after);
   written_.insert(written_.end(), written.begin(), written.end());
-  tried_.clear();
   ghost_.reset();
   static_cast<void>(files_.have_changed());  // it was this session
   begin({}, run_->inputs(), run_->end(), game().tick());

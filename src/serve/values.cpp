@@ -27,7 +27,7 @@ const Key* key_of(const std::string& path) {
 
 void add_key(Json& json, const Key& key) {
   json["meaning"] = key.meaning;
-  json["left_out"] = left_out_text(key);
+  if (!key.must_be_given()) json["left_out"] = left_out_text(key);
   json["is_truth"] = key.sort == Key::Sort::truth;
   json["is_whole"] = key.sort == Key::Sort::whole;
   if (key.sort == Key::Sort::truth) return;
@@ -50,7 +50,12 @@ Json value_json(const Session& session, const std::string& owner, const NamedNum
   json["value"] = rounded(*number.get());
   if (const Key* key = key_of(number.path)) add_key(json, *key);
   const auto place = level.origin(path);
-  if (place && place->line > 0) json["set_at"] = text_of(*place);
+  if (place && place->line > 0) {
+    const auto folder = session.file().parent_path();
+    const std::filesystem::path file(place->file);
+    const auto shown = file.parent_path() == folder ? file.filename() : file;
+    json["set_at"] = fmt::format("{}:{}", shown.string(), place->line);
+  }
   if (is_tried(session, path)) json["is_tried"] = true;
   return json;
 }

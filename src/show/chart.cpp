@@ -6,9 +6,9 @@
 #include <array>
 #include <cmath>
 
+#include "drawing/palette.hpp"
 #include "level/numbers.hpp"
 #include "show/canvas.hpp"
-#include "drawing/palette.hpp"
 
 namespace gaze {
 namespace {

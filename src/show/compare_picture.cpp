@@ -1,8 +1,8 @@
 #include <fmt/format.h>
 
+#include "drawing/palette.hpp"
 #include "gaze/tools/picture.hpp"
 #include "show/paint.hpp"
-#include "drawing/palette.hpp"
 
 /// Two runs in one picture.
 namespace gaze {

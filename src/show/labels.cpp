@@ -4,9 +4,9 @@
 #include <array>
 #include <cmath>
 
+#include "drawing/palette.hpp"
 #include "level/numbers.hpp"
 #include "show/paint.hpp"
-#include "drawing/palette.hpp"
 
 namespace gaze {
 namespace {

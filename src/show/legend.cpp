@@ -1,8 +1,8 @@
 #include <algorithm>
 #include <functional>
 
-#include "show/paint.hpp"
 #include "drawing/palette.hpp"
+#include "show/paint.hpp"
 
 namespace gaze {
 namespace {

@@ -4,12 +4,12 @@
 #include <array>
 #include <set>
 
+#include "drawing/palette.hpp"
 #include "geometry/plan.hpp"
 #include "level/numbers.hpp"
 #include "navigation/arc.hpp"
 #include "navigation/mesh.hpp"
 #include "show/paint.hpp"
-#include "drawing/palette.hpp"
 
 namespace gaze {
 namespace {

@@ -4,8 +4,8 @@
 #include <cmath>
 #include <span>
 
-#include "geometry/plan_grid.hpp"
 #include "drawing/palette.hpp"
+#include "geometry/plan_grid.hpp"
 
 namespace gaze {
 namespace {

@@ -1,8 +1,8 @@
 #include <algorithm>
 #include <cmath>
 
-#include "show/paint.hpp"
 #include "drawing/palette.hpp"
+#include "show/paint.hpp"
 
 /// Shots, their tracks and hits, beams and blasts.
 namespace gaze {

@@ -2,8 +2,8 @@
 
 #include <algorithm>
 
-#include "show/paint.hpp"
 #include "drawing/palette.hpp"
+#include "show/paint.hpp"
 
 namespace gaze {
 namespace {

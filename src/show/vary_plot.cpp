@@ -5,11 +5,11 @@
 #include <cmath>
 #include <limits>
 
+#include "drawing/palette.hpp"
 #include "gaze/tools/chart.hpp"
 #include "gaze/tools/figures.hpp"
 #include "level/numbers.hpp"
 #include "show/canvas.hpp"
-#include "drawing/palette.hpp"
 
 /// Figures over values that were varied: lines, and maps.
 namespace gaze {

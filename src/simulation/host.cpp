@@ -63,8 +63,8 @@ void need_deed(const Simulation::State& state, const TrackDeed& deed) {
     throw UsageError(fmt::format("the level has no noise '{}'", deed.name));
   }
   if (!(deed.reach > 0.0 && std::isfinite(deed.reach))) {
-    throw UsageError(fmt::format("the noise '{}' reaches {} m; above 0 is allowed", deed.name,
-                                 deed.reach));
+    throw UsageError(
+        fmt::format("the noise '{}' reaches {} m; above 0 is allowed", deed.name, deed.reach));
   }
 }
 

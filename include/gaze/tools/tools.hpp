@@ -19,6 +19,6 @@
 #include "gaze/tools/spots.hpp"
 #include "gaze/tools/study.hpp"
 #include "gaze/tools/trace.hpp"
-#include "gaze/tools/with_value.hpp"
 #include "gaze/tools/vary.hpp"
 #include "gaze/tools/watch.hpp"
+#include "gaze/tools/with_value.hpp"
