@@ -11,11 +11,13 @@ const WAYS = {
   ArrowLeft: [-1, 0], KeyA: [-1, 0], ArrowRight: [1, 0], KeyD: [1, 0],
 };
 
-export const KEYS = [
-  ["W A S D, arrows", "go"], ["pointer", "aim"], ["Space, button", "fire"], ["Shift", "quietly"],
-  ["H", "hop"], ["T", "take"], ["G", "throw"], ["X", "put down"], ["L", "let go"], ["P", "play, pause"],
-  [", .", "step"], ["\u2212 +", "slower, faster"], ["R", "from the start"], ["F", "fit"],
-  ["C", "follow"],
+/** Keys, what they do, and whether that takes somebody to play. @type {[string, string, boolean][]} */
+const KEYS = [
+  ["W A S D, arrows", "go", true], ["pointer", "aim", true], ["Space, button", "fire", true],
+  ["Shift", "quietly", true], ["H", "hop", true], ["T", "take", true], ["G", "throw", true],
+  ["X", "put down", true], ["L", "let go", true], ["P", "play, pause", false], [", .", "step", false],
+  ["\u2212 +", "slower, faster", false], ["R", "from the start", false], ["F", "fit", false],
+  ["C", "follow", false], ["Alt and pull", "move the picture", false],
 ];
 
 export class Hand {
@@ -41,7 +43,7 @@ export class Hand {
     this.letGoButton = make("button", {type: "button", onclick: () => this.letGo()}, ["Let go"]);
     byId("hand").classList.add("only-live");
     byId("hand").append(make("label", {htmlFor: "player"}, ["You are"]), this.select, this.letGoButton);
-    byId("keys").append(...KEYS.map(([keys, what]) => make("span", {}, [make("kbd", {}, [keys]), ` ${what}`])));
+    byId("keys").append(...KEYS.map(([keys, what, isLive]) => make("span", {className: isLive ? "only-live" : ""}, [make("kbd", {}, [keys]), ` ${what}`])));
     talk.on("level", (level) => this.takeLevel(level));
     talk.on("state", (state) => this.takeState(state));
     this.listen();

@@ -31,19 +31,38 @@ export class LabelRoom {
    * @param {string[]} lines
    * @param {{x: number, y: number}} at
    * @param {number} beside  So far from there; 0: in the middle.
-   * @param {boolean} mustBe  It is written even where there is no room.
+   * @param {boolean} mustBe  Without room for all lines the first is written, whatever it lies on.
    */
   write(lines, at, beside, mustBe) {
+    const place = this.find(lines, at, beside);
+    if (place !== null) return this.put(lines, place);
+    if (!mustBe) return;
+    const first = lines.slice(0, 1);
+    this.put(first, this.find(first, at, beside) ?? this.places(first, at, beside)[0]);
+  }
+
+  /** @param {string[]} lines @param {{x: number, y: number}} at @param {number} beside */
+  find(lines, at, beside) {
+    return this.places(lines, at, beside).find(([x, y, wide, tall]) => this.isFree(x, y, wide, tall)) ?? null;
+  }
+
+  /**
+   * Left, top, width and height of where it may be, the best first.
+   * @param {string[]} lines @param {{x: number, y: number}} at @param {number} beside
+   */
+  places(lines, at, beside) {
     const wide = Math.max(...lines.map((line) => this.context.measureText(line).width));
     const tall = lines.length * LINE;
-    const places = beside === 0
-      ? [[at.x - wide / 2, at.y - tall / 2]]
-      : [[at.x - wide / 2, at.y + beside], [at.x - wide / 2, at.y - beside - tall],
-         [at.x + beside + 3, at.y - tall / 2], [at.x - beside - 3 - wide, at.y - tall / 2]];
-    const free = places.find(([x, y]) => this.isFree(x, y, wide, tall));
-    if (free === undefined && !mustBe) return;
     const most = this.context.canvas.width / window.devicePixelRatio - wide - 4;
-    const [x, y] = [Math.max(4, Math.min(most, (free ?? places[0])[0])), (free ?? places[0])[1]];
+    const inside = (/** @type {number} */ x) => Math.max(4, Math.min(most, x));
+    const [left, top] = [at.x - wide / 2, at.y - tall / 2];
+    const places = beside === 0 ? [[left, top]]
+      : [[left, at.y + beside], [left, at.y - beside - tall], [at.x + beside + 3, top], [at.x - beside - 3 - wide, top]];
+    return places.map(([x, y]) => [inside(x), y, wide, tall]);
+  }
+
+  /** @param {string[]} lines @param {number[]} place */
+  put(lines, [x, y, wide, tall]) {
     this.take(x, y, wide, tall);
     this.context.lineJoin = "round";
     this.context.strokeStyle = this.palette.paper;

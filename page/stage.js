@@ -553,12 +553,18 @@ export class Stage {
       const lines = mark.text.split("\n");
       const at = this.toPixel(mark.points[0], mark.points[1]);
       room.write(isOfAgent && this.hidden.has("numbers") ? lines.slice(0, 1) : lines, at,
-                 Math.max(LEAST_BODY, mark.radius * this.view.scale) + 4, isOfAgent);
+                 Math.max(LEAST_BODY, mark.radius * this.view.scale) + 4, isOfAgent && this.isInFocus(mark));
     }
     for (const mark of this.marks.level) {
       if (mark.form !== "text" || this.isHidden(this.meaning(mark))) continue;
       room.write(mark.text.split("\n"), this.toPixel(mark.points[0], mark.points[1]), 0, false);
     }
+  }
+
+  /** Somebody whose name is never left out. @param {Mark} mark */
+  isInFocus(mark) {
+    const id = this.idOf(mark.who);
+    return id === this.player || this.marked.pair.includes(id);
   }
 
   paintScale() {

@@ -103,6 +103,9 @@ export class Timeline {
     this.cursor = makeSvg("line", {y1: 0, y2: height, stroke: "currentColor", "stroke-width": 2});
     parts.push(this.cursor);
     this.svg.replaceChildren(...parts);
+    // Its knob, 16 pixels wide, stands below the moment.
+    this.slider.style.marginLeft = `${NAMES - 8}px`;
+    this.slider.style.width = `${this.width() - NAMES - 8 + 16}px`;
     this.moveCursor();
   }
 

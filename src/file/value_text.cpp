@@ -44,12 +44,14 @@ std::size_t end_of_bracketed(std::string_view text, std::size_t begin) {
 
 }  // namespace
 
+std::size_t begin_of(std::string_view text) {
+  return text.starts_with("\xEF\xBB\xBF") ? 3 : 0;
+}
+
 std::size_t offset_of(std::string_view text, const Place& place) {
-  std::size_t at = 0;
+  std::size_t at = begin_of(text);
   for (int line = 1; line < place.line; ++line) at = next_line(text, at);
   const auto goes_on = [&] { return at < text.size() && (text[at] & 0xC0) == 0x80; };
-  // A mark of the byte order at the very beginning counts as nothing.
-  if (place.line == 1 && text.starts_with("\xEF\xBB\xBF")) at = 3;
   for (int column = 1; column < place.column && at < text.size(); ++column) {
     ++at;
     while (goes_on()) ++at;

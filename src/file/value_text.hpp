@@ -8,6 +8,9 @@
 /// Where things stand in the text of a TOML file.
 namespace gaze {
 
+/// The first byte behind the mark of the byte order, if there is one.
+[[nodiscard]] std::size_t begin_of(std::string_view text);
+
 /// The byte at a place. Columns count letters, which may have several bytes.
 [[nodiscard]] std::size_t offset_of(std::string_view text, const Place& place);
 

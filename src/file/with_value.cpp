@@ -133,7 +133,7 @@ class ValueWriter {
   }
 
   std::optional<std::string> put_into(const Node& table, const std::string& entry) const {
-    if (&table == &root_) return put_line(table, 0, entry);
+    if (&table == &root_) return put_line(table, begin_of(text_), entry);
     const std::size_t begin = at(table);
     if (begin >= text_.size()) return std::nullopt;
     if (text_[begin] == '{') return put_into_inline(table, begin, entry);
@@ -151,24 +151,33 @@ class ValueWriter {
     return spliced(last, ", " + entry);
   }
 
-  // Behind the last line of the table's own values, and indented as that is.
-  std::string put_line(const Node& table, std::size_t at_least, const std::string& entry) const {
-    std::size_t line = at_least;
+  /// Where a line may be put in, and how it is indented.
+  struct Spot {
+    std::size_t offset = 0;
     std::string indent;
+  };
+
+  // Behind the last line of the table's own values; those that it has by dotted keys count too.
+  void find_last(const Node& table, Spot& spot) const {
     for (const Node::Entry& own : table.entries) {
-      const std::size_t key = offset_of(text_, own.place);
       const std::size_t value = at(own.value);
-      const bool is_header = value >= text_.size() || is_first_on_line(text_, value);
-      if (is_header || !is_first_on_line(text_, key)) continue;
+      if (value >= text_.size()) continue;
+      const bool is_table = own.value.type == Node::Type::table;
+      if (is_table && text_[value] != '{' && text_[value] != '[') find_last(own.value, spot);
       const std::size_t next = next_line(text_, end_of_value(text_, value));
-      if (next <= line) continue;
-      line = next;
-      const std::size_t start = key == 0 ? 0 : text_.rfind('\n', key - 1) + 1;
-      indent = text_.substr(start, key - start);
+      if (is_first_on_line(text_, value) || next <= spot.offset) continue;
+      spot.offset = next;
+      const std::size_t start = text_.rfind('\n', offset_of(text_, own.place)) + 1;
+      spot.indent = text_.substr(start, text_.find_first_not_of(" \t", start) - start);
     }
+  }
+
+  std::string put_line(const Node& table, std::size_t at_least, const std::string& entry) const {
+    Spot spot{at_least, ""};
+    find_last(table, spot);
     const std::string end = text_.find("\r\n") == std::string_view::npos ? "\n" : "\r\n";
-    const bool is_open = line > 0 && text_[line - 1] != '\n';
-    return spliced(line, (is_open ? end : "") + indent + entry + (is_open ? "" : end));
+    const bool is_open = spot.offset > begin_of(text_) && text_[spot.offset - 1] != '\n';
+    return spliced(spot.offset, (is_open ? end : "") + spot.indent + entry + (is_open ? "" : end));
   }
 
   std::string spliced(std::size_t offset, const std::string& more) const {

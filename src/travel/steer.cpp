@@ -26,14 +26,8 @@ void pull_trigger(Travelling& state, std::uint32_t who) {
   trigger.fires = steering.fires;
 }
 
-}  // namespace
-
-void go_as_steered(Travelling& state, std::uint32_t who) {
-  Steering& steering = *state.ways.steering[who];
-  pull_trigger(state, who);
-  for (const TrackDeed& deed : steering.deeds) do_deed(state, who, deed);
-  steering.deeds.clear();
-  state.ways.quiet[who] = steering.is_quiet ? 1 : 0;
+void walk_on(Travelling& state, std::uint32_t who) {
+  const Steering& steering = *state.ways.steering[who];
   if (state.ways.is_leaping(who)) fly_on(state, who);
   const bool is_in_the_air = state.ways.is_leaping(who) || state.bodies.is_airborne[who] != 0;
   if (is_in_the_air || !travels(state.kind(who).move->gait)) return;
@@ -44,6 +38,18 @@ void go_as_steered(Travelling& state, std::uint32_t who) {
   // A goal that is farther off than it gets in a step.
   const Vector3d goal = state.bodies.position[who] + velocity;
   static_cast<void>(walk_leg(state, who, {goal, 0.0, speed}, kMomentsPerTick));
+}
+
+}  // namespace
+
+void go_as_steered(Travelling& state, std::uint32_t who) {
+  Steering& steering = *state.ways.steering[who];
+  pull_trigger(state, who);
+  state.ways.quiet[who] = steering.is_quiet ? 1 : 0;
+  walk_on(state, who);
+  // From where it has got to, as on a track.
+  for (const TrackDeed& deed : steering.deeds) do_deed(state, who, deed);
+  steering.deeds.clear();
 }
 
 FacingWish steered_facing(const Travelling& state, std::uint32_t who) {

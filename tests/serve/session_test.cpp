@@ -1,0 +1,275 @@
+#include "serve/session.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <fstream>
+
+#include "serve/changes.hpp"
+#include "support/levels.hpp"
+#include "support/temporary_folder.hpp"
+
+namespace gaze::serve {
+namespace {
+
+namespace fs = std::filesystem;
+
+constexpr const char* kYard = R"(# A yard, for one evening.
+seconds = 10.0
+
+[team.caretakers]
+hostile = ["visitors"]
+[team.visitors]
+hostile = ["caretakers"]
+
+[kind.lamp]              # it hangs by the door
+team = "caretakers"
+sight = { range = 5.0, field_of_view = 90.0 }   # metres, degrees
+
+[kind.guest]
+team = "visitors"
+move = { speed = 2.0 }
+
+[[agent]]
+id = "lamp-1"
+kind = "lamp"
+at = [0.0, 0.0]
+facing = 0.0
+
+[[agent]]
+id = "guest-1"
+kind = "guest"
+at = [8.99, 0.0]
+script = [{ go = [2.0, 0.0] }]
+)";
+
+class Sessions : public testing::InTemporaryFolder {
+ protected:
+  void SetUp() override {
+    InTemporaryFolder::SetUp();
+    write("yard.toml", kYard);
+  }
+  Session session(const std::vector<Setting>& given = {}) const {
+    return Session(folder / "yard.toml", given, [](const fs::path& file, const std::string& text) {
+      std::ofstream(file, std::ios::binary) << text;
+    });
+  }
+  std::string text_of(const std::string& name) const {
+    std::ifstream in(folder / name, std::ios::binary);
+    return {std::istreambuf_iterator<char>(in), std::istreambuf_iterator<char>()};
+  }
+};
+
+std::optional<double> first_noticed(const Session& session) {
+  for (const Event& event : session.run().events()) {
+    if (event.what != Event::What::noticed) continue;
+    return static_cast<double>(event.tick) / session.game().level().ticks_per_second;
+  }
+  return std::nullopt;
+}
+
+Steering going(double x, double y) {
+  Steering steering;
+  steering.way = {x, y};
+  return steering;
+}
+
+// The guest comes at 2 m a second from 8.99 m off: within a range of 5 m after 2 s, of 7 m after 1 s.
+TEST_F(Sessions, TriesAValueOnTheSamePlay) {
+  Session session = this->session();
+  session.play();
+  for (int i = 0; i < 16; ++i) session.advance(0.25);
+  session.pause();
+  ASSERT_EQ(session.game().tick(), 240);
+  EXPECT_NEAR(*first_noticed(session), 2.0, 0.02);
+  session.try_value("kind.lamp.sight.range", "7.0");
+  EXPECT_EQ(session.game().tick(), 240);
+  EXPECT_NEAR(*first_noticed(session), 1.0, 0.02);
+  ASSERT_TRUE(session.ghost());
+  const auto lines = changes(*session.ghost(), session.run());
+  ASSERT_EQ(lines.size(), 1U);
+  EXPECT_EQ(lines[0],
+            "lamp-1 noticed guest-1 1.00 s earlier (1.00 s, before 2.00 s)");
+  // The play before stays what it was while other values are tried.
+  session.try_value("kind.lamp.sight.range", "3.0");
+  EXPECT_EQ(changes(*session.ghost(), session.run())[0],
+            "lamp-1 noticed guest-1 1.00 s later (3.00 s, before 2.00 s)");
+  session.try_value("kind.lamp.sight.range", "1.0");
+  EXPECT_EQ(changes(*session.ghost(), session.run())[0],
+            "no longer: lamp-1 noticed guest-1 (before at 2.00 s)");
+  session.drop_values();
+  EXPECT_NEAR(*first_noticed(session), 2.0, 0.02);
+  EXPECT_FALSE(session.ghost());
+  EXPECT_EQ(text_of("yard.toml"), kYard);
+}
+
+TEST_F(Sessions, KeepsWhatTheHandDidUnderAnotherValue) {
+  Session session = this->session();
+  session.play();
+  session.steer("guest-1", going(0.0, 1.0));
+  for (int i = 0; i < 4; ++i) session.advance(0.25);
+  session.try_value("kind.guest.move.speed", "1.0");
+  const Vector3d place = session.game().state(session.game().agent("guest-1")).position;
+  EXPECT_NEAR(place.y(), 1.0, 1e-9);  // one second at the new speed
+  EXPECT_NEAR(place.x(), 8.99, 1e-9);
+}
+
+TEST_F(Sessions, RefusesValuesThatCannotBe) {
+  Session session = this->session();
+  session.go_to(0);
+  for (const auto& [path, value] : std::vector<std::pair<std::string, std::string>>{
+           {"kind.lamp.sight.range", "-1"}, {"kind.lump.sight.range", "4"},
+           {"kind.lamp.sight.range", "far"}, {"kind.lamp.sight.rang", "4"}, {"", "4"}}) {
+    EXPECT_THROW(session.try_value(path, value), LevelError) << path << " " << value;
+  }
+  EXPECT_TRUE(session.tried().empty());
+  EXPECT_EQ(session.game().level().kinds[0].sight->range, 5.0);
+}
+
+TEST_F(Sessions, KeepWritesTheValueAloneAndUndoTakesItBack) {
+  Session session = this->session();
+  session.try_value("kind.lamp.sight.range", "7");
+  session.try_value("agent.lamp-1.facing", "30");
+  session.keep_values();
+  std::string expected = kYard;
+  expected.replace(expected.find("range = 5.0"), 11, "range = 7.0");
+  expected.replace(expected.find("facing = 0.0"), 12, "facing = 30.0");
+  EXPECT_EQ(text_of("yard.toml"), expected);
+  EXPECT_TRUE(session.tried().empty());
+  EXPECT_EQ(session.game().level().kinds[0].sight->range, 7.0);
+  session.look_at_files();  // what it wrote itself is no news
+  EXPECT_TRUE(session.faults().empty());
+  session.undo();
+  EXPECT_EQ(text_of("yard.toml"), kYard);
+  EXPECT_EQ(session.game().level().kinds[0].sight->range, 5.0);
+  EXPECT_THROW(session.undo(), UsageError);
+}
+
+TEST_F(Sessions, UndoLeavesAFileThatSomebodyChanged) {
+  Session session = this->session();
+  session.try_value("kind.lamp.sight.range", "7");
+  session.keep_values();
+  write("yard.toml", text_of("yard.toml") + "# mine\n");
+  EXPECT_THROW(session.undo(), UsageError);
+  EXPECT_TRUE(text_of("yard.toml").ends_with("# mine\n"));
+}
+
+TEST_F(Sessions, FollowsItsFile) {
+  Session session = this->session();
+  session.play();
+  for (int i = 0; i < 16; ++i) session.advance(0.25);
+  const int level = session.revisions().level;
+  session.look_at_files();
+  EXPECT_EQ(session.revisions().level, level);  // nothing has changed
+  std::string text = kYard;
+  text.replace(text.find("range = 5.0"), 11, "range = 7.25");
+  write("yard.toml", text);
+  session.look_at_files();
+  EXPECT_EQ(session.revisions().level, level + 1);
+  EXPECT_EQ(session.game().tick(), 240);
+  EXPECT_NEAR(*first_noticed(session), 0.875, 0.02);
+  ASSERT_TRUE(session.ghost());
+
+  write("yard.toml", text + "[kind.lamp\n");
+  session.look_at_files();
+  ASSERT_EQ(session.faults().size(), 1U);
+  EXPECT_EQ(session.faults()[0].place.line, std::count(text.begin(), text.end(), '\n') + 1);
+  EXPECT_EQ(session.revisions().level, level + 1);  // the last good level goes on
+  EXPECT_EQ(session.game().level().kinds[0].sight->range, 7.25);
+  write("yard.toml", text + "\n");
+  session.look_at_files();
+  EXPECT_TRUE(session.faults().empty());
+  fs::remove(folder / "yard.toml");
+  session.look_at_files();
+  EXPECT_EQ(session.faults().size(), 1U);
+}
+
+TEST_F(Sessions, PlaysOnDifferentlyFromAnyMoment) {
+  Session session = this->session();
+  session.play();
+  for (int i = 0; i < 20; ++i) session.advance(0.25);
+  EXPECT_TRUE(first_noticed(session));
+  session.go_to(60);
+  EXPECT_EQ(session.run().end(), 300);
+  session.steer("guest-1", going(1.0, 0.0));  // away
+  EXPECT_EQ(session.run().end(), 60);
+  for (int i = 0; i < 16; ++i) session.advance(0.25);
+  EXPECT_EQ(session.run().end(), 300);
+  EXPECT_FALSE(first_noticed(session));
+  ASSERT_TRUE(session.ghost());
+  EXPECT_EQ(changes(*session.ghost(), session.run())[0],
+            "no longer: lamp-1 noticed guest-1 (before at 2.00 s)");
+}
+
+TEST_F(Sessions, PausesWhereTheLevelEnds) {
+  Session session = this->session();
+  session.play();
+  for (int i = 0; i < 50; ++i) session.advance(0.25);
+  EXPECT_FALSE(session.is_playing());
+  EXPECT_EQ(session.game().tick(), 600);
+  session.play();
+  session.advance(0.25);
+  EXPECT_EQ(session.game().tick(), 615);
+  session.set_pace(4.0);
+  session.advance(0.25);
+  EXPECT_EQ(session.game().tick(), 675);
+  session.step(-5);
+  EXPECT_EQ(session.game().tick(), 670);
+  EXPECT_FALSE(session.is_playing());
+  EXPECT_THROW(session.set_pace(0.0), UsageError);
+  EXPECT_THROW(session.set_pace(9.0), UsageError);
+}
+
+TEST_F(Sessions, RefusesHandsThatCannotBe) {
+  Session session = this->session();
+  EXPECT_THROW(session.steer("lamp-1", {}), UsageError);
+  EXPECT_THROW(session.steer("nobody", {}), UsageError);
+  EXPECT_THROW(session.let_go("nobody"), UsageError);
+  EXPECT_THROW(session.choose_player("lamp-1"), UsageError);
+  EXPECT_THROW(session.by_hand("guest-1", {}), UsageError);  // nothing lies about
+  EXPECT_TRUE(session.run().inputs().all().empty());
+}
+
+std::vector<std::string> events_of(const Session& session) {
+  std::vector<std::string> texts;
+  for (const Event& event : session.run().events()) {
+    if (event.what == Event::What::arrived || event.what == Event::What::blocked) continue;
+    texts.push_back(std::to_string(event.tick) + " " + session.game().describe(event));
+  }
+  return texts;
+}
+
+// A take is a track: played from it, the same happens.
+TEST_F(Sessions, ATakePlaysTheSame) {
+  fs::copy(fs::path(GAZE_DEMO).parent_path(), folder, fs::copy_options::recursive);
+  Session session(folder / "propagation_house.toml", {},
+                  [](const fs::path& file, const std::string& text) { std::ofstream(file) << text; });
+  session.play();
+  for (int i = 0; i < 40; ++i) {
+    session.advance(0.25);
+    const double turn = 0.7 * i;
+    if (i % 3 == 0) session.steer("collector", going(std::cos(turn), std::sin(turn)));
+    if (i == 20) session.by_hand("collector", {HandDeed::What::throw_, {6.0, 5.0, 0.0}});
+  }
+  const auto before = events_of(session);
+  const std::int64_t end = session.run().end();
+  EXPECT_EQ(session.takes(), std::vector<std::string>{});
+  session.save_take("evening-1", "collector");
+  EXPECT_EQ(session.takes(), std::vector<std::string>{"evening-1"});
+  session.load_take("evening-1", "collector");
+  EXPECT_EQ(session.game().tick(), 0);
+  session.play();
+  while (session.game().tick() < end) session.advance(1.0 / 60.0);
+  const auto after = events_of(session);
+  EXPECT_GE(before.size(), 10U);
+  EXPECT_EQ(after, before);
+  for (const char* name : {"", "../evil", "a/b", "a.b", "/etc/passwd"}) {
+    EXPECT_THROW(session.save_take(name, "collector"), UsageError) << name;
+    EXPECT_THROW(session.load_take(name, "collector"), UsageError) << name;
+  }
+  EXPECT_THROW(session.load_take("no-such-take", "collector"), LevelError);
+  write("notes.csv", "this is mine\n");
+  EXPECT_THROW(session.save_take("notes", "collector"), UsageError);
+}
+
+}  // namespace
+}  // namespace gaze::serve
