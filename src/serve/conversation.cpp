@@ -222,9 +222,8 @@ void Conversation::tell_state(std::vector<Said>& said) {
             {"pace", session_.pace()}};
   json["steered"] = Json::array();
   for (const AgentId agent : session_.game().agents()) {
-    if (session_.game().is_steered(agent)) {
-      json["steered"].push_back(session_.game().id_of(agent));
-    }
+    const std::string& id = session_.game().id_of(agent);
+    if (run.inputs().steering(id, session_.game().tick())) json["steered"].push_back(id);
   }
   std::string text = dumped(json);
   if (text == told_state_) return;
@@ -324,7 +323,7 @@ void Conversation::tell_why(std::vector<Said>& said) {
 void Conversation::tell_history(std::vector<Said>& said) {
   if (!pair_ || pair_->other.empty()) return;
   const Run& run = session_.run();
-  if (history_end_ < 0) {
+  if (history_end_ < 0 || history_.has_missed(run)) {
     history_.begin(run, pair_->agent, pair_->other);
   } else if (run.end() > history_end_ && session_.game().tick() == run.end()) {
     history_.go_on(session_.game());

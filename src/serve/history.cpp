@@ -38,6 +38,10 @@ void History::go_on(const Simulation& game) {
   if (!ticks_.empty() && game.tick() >= ticks_.back() + trail_step(game.level())) add(game);
 }
 
+bool History::has_missed(const Run& run) const {
+  return !ticks_.empty() && run.end() > ticks_.back() + 2 * trail_step(run.game().level());
+}
+
 void History::add(const Simulation& game) {
   const auto agent = game.find_agent(agent_);
   const auto other = game.find_agent(other_);

@@ -14,6 +14,8 @@ class History {
   void begin(const Run& run, std::string agent, std::string other);
   /// Goes on to the end of the play, if that has gone on.
   void go_on(const Simulation& game);
+  /// True if the play has gone on by more than one sample since it was last looked at.
+  [[nodiscard]] bool has_missed(const Run& run) const;
   [[nodiscard]] std::string message() const;
 
  private:

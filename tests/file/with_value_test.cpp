@@ -67,8 +67,9 @@ std::string some_file(scenes::Random& random) {
       "kind.a.radius = 0.3\nkind.a.sight = {range=7.0}\n",
       "[kind]\na = { radius = 0.3, sight = { range = 7.0 } }\n"};
   std::string text = layouts[random.next() % std::size(layouts)];
-  const char* agents[] = {"[[agent]]\nid = \"x\"\nat = [1.0, 2.0]\n",
-                          "[[agent]]\n  id = 'x' # me\n  at = [ 1.0, # x\n 2.0 ]\n  facing = 20.0\n"};
+  const char* agents[] = {
+      "[[agent]]\nid = \"x\"\nat = [1.0, 2.0]\n",
+      "[[agent]]\n  id = 'x' # me\n  at = [ 1.0, # x\n 2.0 ]\n  facing = 20.0\n"};
   text += agents[random.next() % std::size(agents)];
   if (random.next() % 2 == 0) text = "\xEF\xBB\xBF" + ("seconds = 20.0 # \u00fc\u00fc\n" + text);
   if (random.next() % 3 == 0) text.pop_back();
@@ -92,9 +93,9 @@ class WithValueFiles : public testing::InTemporaryFolder {};
 // Of every layout: the file then differs in that value alone, its comments are there, and the old
 // value written back gives the same bytes wherever a value stood.
 TEST_F(WithValueFiles, ChangeThatValueAlone) {
-  const char* paths[] = {"kind.a.radius",       "kind.a.sight.range", "kind.a.sight.field_of_view",
-                         "kind.a.sight.near",   "agent.x.facing",     "agent.x.sight.range",
-                         "seconds",             "kind.a.move.speed"};
+  const char* paths[] = {"kind.a.radius",     "kind.a.sight.range", "kind.a.sight.field_of_view",
+                         "kind.a.sight.near", "agent.x.facing",     "agent.x.sight.range",
+                         "seconds",           "kind.a.move.speed"};
   int written_over = 0;
   int put_in = 0;
   for (std::uint64_t seed = 1; seed <= testing::rounds(600); ++seed) {
@@ -103,8 +104,7 @@ TEST_F(WithValueFiles, ChangeThatValueAlone) {
     const std::string path = paths[random.next() % std::size(paths)];
     const std::string value = fmt::format("{:.3f}", random.between(0.1, 9.0));
     const std::string after = with(before, path, value);
-    const auto differing =
-        differences(write("a.toml", before), {}, write("b.toml", after), {});
+    const auto differing = differences(write("a.toml", before), {}, write("b.toml", after), {});
     ASSERT_EQ(differing.size(), 1U) << before << path << "\n" << after;
     EXPECT_EQ(differing[0].path, path);
     EXPECT_TRUE(is_comment_kept(before, after));

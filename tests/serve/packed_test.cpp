@@ -11,8 +11,12 @@ namespace {
 
 // RFC 4648, section 10.
 TEST(Packed, Base64IsThatOfItsStandard) {
-  const char* pairs[][2] = {{"", ""},           {"f", "Zg=="},         {"fo", "Zm8="},
-                            {"foo", "Zm9v"},    {"foob", "Zm9vYg=="},  {"fooba", "Zm9vYmE="},
+  const char* pairs[][2] = {{"", ""},
+                            {"f", "Zg=="},
+                            {"fo", "Zm8="},
+                            {"foo", "Zm9v"},
+                            {"foob", "Zm9vYg=="},
+                            {"fooba", "Zm9vYmE="},
                             {"foobar", "Zm9vYmFy"}};
   for (const auto& [plain, coded] : pairs) EXPECT_EQ(base64_of(plain), coded);
   EXPECT_EQ(base64_of(std::string("\xff\x00\xfe", 3)), "/wD+");

@@ -73,7 +73,8 @@ Steering going(double x, double y) {
   return steering;
 }
 
-// The guest comes at 2 m a second from 8.99 m off: within a range of 5 m after 2 s, of 7 m after 1 s.
+// The guest comes at 2 m a second from 8.99 m off: within a range of 5 m after 2 s, of 7 m after 1
+// s.
 TEST_F(Sessions, TriesAValueOnTheSamePlay) {
   Session session = this->session();
   session.play();
@@ -87,8 +88,7 @@ TEST_F(Sessions, TriesAValueOnTheSamePlay) {
   ASSERT_TRUE(session.ghost());
   const auto lines = changes(*session.ghost(), session.run());
   ASSERT_EQ(lines.size(), 1U);
-  EXPECT_EQ(lines[0],
-            "lamp-1 noticed guest-1 1.00 s earlier (1.00 s, before 2.00 s)");
+  EXPECT_EQ(lines[0], "lamp-1 noticed guest-1 1.00 s earlier (1.00 s, before 2.00 s)");
   // The play before stays what it was while other values are tried.
   session.try_value("kind.lamp.sight.range", "3.0");
   EXPECT_EQ(changes(*session.ghost(), session.run())[0],
@@ -116,9 +116,12 @@ TEST_F(Sessions, KeepsWhatTheHandDidUnderAnotherValue) {
 TEST_F(Sessions, RefusesValuesThatCannotBe) {
   Session session = this->session();
   session.go_to(0);
-  for (const auto& [path, value] : std::vector<std::pair<std::string, std::string>>{
-           {"kind.lamp.sight.range", "-1"}, {"kind.lump.sight.range", "4"},
-           {"kind.lamp.sight.range", "far"}, {"kind.lamp.sight.rang", "4"}, {"", "4"}}) {
+  for (const auto& [path, value] :
+       std::vector<std::pair<std::string, std::string>>{{"kind.lamp.sight.range", "-1"},
+                                                        {"kind.lump.sight.range", "4"},
+                                                        {"kind.lamp.sight.range", "far"},
+                                                        {"kind.lamp.sight.rang", "4"},
+                                                        {"", "4"}}) {
     EXPECT_THROW(session.try_value(path, value), LevelError) << path << " " << value;
   }
   EXPECT_TRUE(session.tried().empty());
@@ -241,8 +244,9 @@ std::vector<std::string> events_of(const Session& session) {
 // A take is a track: played from it, the same happens.
 TEST_F(Sessions, ATakePlaysTheSame) {
   fs::copy(fs::path(GAZE_DEMO).parent_path(), folder, fs::copy_options::recursive);
-  Session session(folder / "propagation_house.toml", {},
-                  [](const fs::path& file, const std::string& text) { std::ofstream(file) << text; });
+  Session session(
+      folder / "propagation_house.toml", {},
+      [](const fs::path& file, const std::string& text) { std::ofstream(file) << text; });
   session.play();
   for (int i = 0; i < 40; ++i) {
     session.advance(0.25);

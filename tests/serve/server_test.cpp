@@ -1,0 +1,250 @@
+#include "serve/server.hpp"
+
+#include <fmt/format.h>
+
+#include <boost/asio/connect.hpp>
+#include <boost/asio/ip/tcp.hpp>
+#include <boost/beast/core.hpp>
+#include <boost/beast/http.hpp>
+#include <boost/beast/websocket.hpp>
+#include <mutex>
+#include <nlohmann/json.hpp>
+#include <set>
+#include <thread>
+
+#include "scenes.hpp"
+#include "support/levels.hpp"
+
+/// The server through real sockets, as browsers and others come to it.
+namespace gaze::serve {
+namespace {
+
+namespace asio = boost::asio;
+namespace beast = boost::beast;
+namespace http = beast::http;
+namespace websocket = beast::websocket;
+using tcp = asio::ip::tcp;
+
+constexpr const char* kSecret = "00112233445566778899aabbccddeeff";
+
+class Served : public ::testing::Test {
+ protected:
+  Served() {
+    thread_ = std::thread([this] { server_.run(); });
+  }
+  ~Served() override {
+    server_.stop();
+    thread_.join();
+  }
+
+  std::string own() const { return fmt::format("127.0.0.1:{}", server_.port()); }
+
+  tcp::socket connected(const char* address = "127.0.0.1") {
+    tcp::socket socket(context_);
+    socket.connect({asio::ip::make_address(address), server_.port()});
+    return socket;
+  }
+
+  http::response<http::string_body> get(const std::string& target, const std::string& host,
+                                        const std::string& origin = "",
+                                        http::verb method = http::verb::get) {
+    tcp::socket socket = connected();
+    http::request<http::empty_body> request{method, target, 11};
+    request.set(http::field::host, host);
+    if (!origin.empty()) request.set(http::field::origin, origin);
+    http::write(socket, request);
+    beast::flat_buffer buffer;
+    http::response<http::string_body> response;
+    boost::system::error_code fault;
+    http::read(socket, buffer, response, fault);
+    return response;
+  }
+
+  using Socket = websocket::stream<tcp::socket>;
+  std::unique_ptr<Socket> talk(const std::string& origin, boost::system::error_code& fault,
+                               const std::string& secret = kSecret) {
+    auto socket = std::make_unique<Socket>(connected());
+    socket->set_option(websocket::stream_base::decorator([&](websocket::request_type& request) {
+      if (!origin.empty()) request.set(http::field::origin, origin);
+    }));
+    socket->handshake(own(), "/" + secret + "/talk", fault);
+    return socket;
+  }
+  std::unique_ptr<Socket> talk() {
+    boost::system::error_code fault;
+    auto socket = talk("http://" + own(), fault);
+    EXPECT_FALSE(fault) << fault.message();
+    return socket;
+  }
+
+  // Reads until a message of that name comes.
+  static nlohmann::json heard(Socket& socket, const std::string& name) {
+    for (int i = 0; i < 2000; ++i) {
+      beast::flat_buffer buffer;
+      socket.read(buffer);
+      if (socket.got_binary()) continue;
+      auto json = nlohmann::json::parse(beast::buffers_to_string(buffer.data()));
+      if (json["tell"] == name) return json;
+    }
+    ADD_FAILURE() << "no message " << name;
+    return {};
+  }
+  static void say(Socket& socket, const nlohmann::json& message) {
+    socket.text(true);
+    socket.write(asio::buffer(message.dump()));
+  }
+
+  std::multiset<std::string> logged() {
+    const std::scoped_lock lock(mutex_);
+    return logged_;
+  }
+
+ private:
+  Session session_{GAZE_DEMO, {}, [](const std::filesystem::path&, const std::string&) {}};
+  std::mutex mutex_;
+  std::multiset<std::string> logged_;
+  Server server_{session_, {0, kSecret, [this](const std::string& what) {
+                              const std::scoped_lock lock(mutex_);
+                              logged_.insert(what);
+                            }}};
+  asio::io_context context_;
+  std::thread thread_;
+};
+
+TEST_F(Served, GivesItsPageToWhoKnowsTheSecret) {
+  const auto page = get(fmt::format("/{}/", kSecret), own());
+  EXPECT_EQ(page.result(), http::status::ok);
+  EXPECT_NE(page.body().find("<title>Gaze</title>"), std::string::npos);
+  EXPECT_NE(page["Content-Security-Policy"].find("default-src 'none'"), beast::string_view::npos);
+  EXPECT_EQ(page["X-Content-Type-Options"], "nosniff");
+  EXPECT_EQ(get(fmt::format("/{}/main.js", kSecret), own()).result(), http::status::ok);
+  for (const char* file : {"nothing.js", "../propagation_house.toml", "..%2f..%2fetc%2fpasswd",
+                           "/etc/passwd", "index.html/", "%00"}) {
+    const auto other = get(fmt::format("/{}/{}", kSecret, file), own());
+    EXPECT_EQ(other.result(), http::status::not_found) << file;
+    EXPECT_EQ(other.body(), "there is no such file\n");
+  }
+}
+
+TEST_F(Served, TurnsAwayWhoHasNoBusinessThere) {
+  const std::string page = fmt::format("/{}/", kSecret);
+  EXPECT_EQ(get("/", own()).result(), http::status::forbidden);
+  EXPECT_EQ(get("/00112233445566778899aabbccddeef0/", own()).result(), http::status::forbidden);
+  EXPECT_EQ(get(page, "attacker.example").result(), http::status::forbidden);
+  EXPECT_EQ(get(page, own(), "http://attacker.example").result(), http::status::forbidden);
+  EXPECT_EQ(get(page, own(), "", http::verb::post).result(), http::status::forbidden);
+  boost::system::error_code fault;
+  static_cast<void>(talk("http://attacker.example", fault));
+  EXPECT_TRUE(fault);
+  static_cast<void>(talk("", fault));
+  EXPECT_TRUE(fault);
+  static_cast<void>(talk("http://" + own(), fault, "00"));
+  EXPECT_TRUE(fault);
+  for (int i = 0; i < 5; ++i) static_cast<void>(get("/", own()));
+  // Each sort is told once.
+  const auto told = logged();
+  EXPECT_EQ(told.count("a request without the secret was refused"), 1U);
+  EXPECT_EQ(told.count("a request for another host was refused"), 1U);
+  EXPECT_EQ(told.count("a request by a page of another origin was refused"), 1U);
+  EXPECT_EQ(told.count("a talk without an origin was refused"), 1U);
+  EXPECT_EQ(heard(*talk(), "level")["name"], "Propagation house, after closing");
+}
+
+TEST_F(Served, PlaysForAPage) {
+  auto page = talk();
+  static_cast<void>(heard(*page, "level"));
+  say(*page, {{"do", "pace"}, {"pace", 8}});
+  say(*page, {{"do", "play"}});
+  std::int64_t tick = 0;
+  while (tick < 60) tick = heard(*page, "state")["tick"];
+  say(*page, {{"do", "pause"}});
+  while (heard(*page, "state")["is_playing"] == true) continue;
+  SUCCEED();
+}
+
+TEST_F(Served, TwoPagesSeeOnePlay) {
+  auto one = talk();
+  auto other = talk();
+  static_cast<void>(heard(*one, "state"));
+  static_cast<void>(heard(*other, "state"));
+  say(*one, {{"do", "step"}, {"ticks", 7}});
+  EXPECT_EQ(heard(*other, "state")["tick"], 7);
+  say(*other, {{"do", "try"}, {"path", "kind.pruner.sight.range"}, {"value", "6"}});
+  EXPECT_EQ(heard(*one, "level")["name"], "Propagation house, after closing");
+  EXPECT_EQ(heard(*one, "values")["tried"][0]["path"], "kind.pruner.sight.range");
+}
+
+TEST_F(Served, RefusesFramesBeyondItsSize) {
+  auto page = talk();
+  static_cast<void>(heard(*page, "state"));
+  boost::system::error_code fault;
+  page->binary(true);
+  const std::string large(100'000'000, 'x');
+  page->write(asio::buffer(large), fault);
+  beast::flat_buffer buffer;
+  while (!fault) page->read(buffer, fault);
+  EXPECT_EQ(heard(*talk(), "state")["tick"], 0);
+  EXPECT_EQ(logged().count("a message above 64 kB was refused"), 1U);
+}
+
+TEST_F(Served, BearsAThousandConnections) {
+  auto page = talk();
+  static_cast<void>(heard(*page, "state"));
+  std::vector<tcp::socket> crowd;
+  for (int i = 0; i < 1000; ++i) {
+    try {
+      crowd.push_back(connected());
+    } catch (const boost::system::system_error&) {
+      break;  // this process has no more
+    }
+  }
+  EXPECT_GT(crowd.size(), 200U);
+  say(*page, {{"do", "step"}, {"ticks", 3}});
+  EXPECT_EQ(heard(*page, "state")["tick"], 3);
+  EXPECT_EQ(logged().count("a connection beyond 64 was refused"), 1U);
+  crowd.clear();
+  for (int i = 0; i < 100; ++i) {  // those who have gone leave room
+    boost::system::error_code fault;
+    static_cast<void>(talk("http://" + own(), fault));
+    if (!fault) return;
+    std::this_thread::sleep_for(std::chrono::milliseconds(20));
+  }
+  FAIL() << "nobody gets in any more";
+}
+
+// Bytes that are no request and no frame, from a page that has been let in and from others.
+TEST_F(Served, GoesOnWhateverComes) {
+  scenes::Random random(3);
+  for (std::uint64_t i = 0; i < testing::rounds(120); ++i) {
+    std::string bytes;
+    for (std::uint64_t left = random.next() % 400; left > 0; --left) {
+      bytes.push_back(static_cast<char>(random.next()));
+    }
+    boost::system::error_code fault;
+    if (random.next() % 2 == 0) {
+      tcp::socket socket = connected();
+      if (random.next() % 2 == 0) bytes = "GET / HTTP/1.1\r\nHost: " + bytes;
+      asio::write(socket, asio::buffer(bytes), fault);
+    } else {
+      auto page = talk("http://" + own(), fault);
+      if (!fault) asio::write(page->next_layer(), asio::buffer(bytes), fault);
+    }
+  }
+  auto page = talk();
+  say(*page, {{"do", "step"}, {"ticks", 2}});
+  std::int64_t tick = 0;
+  for (int i = 0; i < 50 && tick != 2; ++i) tick = heard(*page, "state")["tick"];
+  EXPECT_EQ(tick, 2);
+}
+
+TEST_F(Served, AnotherTakesAnotherPort) {
+  Session session(GAZE_DEMO, {}, [](const std::filesystem::path&, const std::string&) {});
+  const auto port = static_cast<std::uint16_t>(std::stoi(own().substr(own().find(':') + 1)));
+  EXPECT_THROW(Server(session, {port, kSecret, {}}), std::runtime_error);
+  const Server other(session, {0, kSecret, {}});
+  EXPECT_NE(other.port(), port);
+  EXPECT_EQ(other.address(), fmt::format("http://127.0.0.1:{}/{}/", other.port(), kSecret));
+}
+
+}  // namespace
+}  // namespace gaze::serve
