@@ -111,7 +111,7 @@ std::vector<Mark> ghost_marks(const Past& before, std::int64_t tick) {
   return marks;
 }
 
-void add_trails(std::vector<Mark>& marks, const Simulation& game, const Trails& trails) {
+void add_trails(std::vector<Mark>& marks, const Simulation& game, const TrailLog& trails) {
   constexpr int kSeconds = 8;
   const Level& level = game.level();
   for (const AgentId agent : game.agents()) {

@@ -16,6 +16,6 @@ namespace gaze::serve {
 [[nodiscard]] std::vector<Mark> ghost_marks(const Past& before, std::int64_t tick);
 
 /// Where all have been in the last seconds.
-void add_trails(std::vector<Mark>& marks, const Simulation& game, const Trails& trails);
+void add_trails(std::vector<Mark>& marks, const Simulation& game, const TrailLog& trails);
 
 }  // namespace gaze::serve

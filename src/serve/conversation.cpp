@@ -348,7 +348,7 @@ void Conversation::draw(std::vector<Said>& said) {
   if (auto frame = ground_.next(game)) said.push_back({true, std::move(*frame)});
   if (drawn_tick_ == game.tick()) return;
   drawn_tick_ = game.tick();
-  const Trails* trails = has_trails_ ? &session_.run().trails() : nullptr;
+  const TrailLog* trails = has_trails_ ? &session_.run().trails() : nullptr;
   said.push_back({true, moment_frame(game, trails)});
   if (!session_.ghost()) return;
   const std::vector<Mark> ghosts = ghost_marks(*session_.ghost(), game.tick());

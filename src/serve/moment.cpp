@@ -6,7 +6,7 @@
 
 namespace gaze::serve {
 
-std::string moment_frame(const Simulation& game, const Trails* trails) {
+std::string moment_frame(const Simulation& game, const TrailLog* trails) {
   constexpr double kTolerance = 0.02;  // metres: less than a pixel
   const Layers layers = Layer::senses | Layer::ways | Layers(Layer::harm) | Layers(Layer::agents);
   std::vector<Mark> marks = drawing(game, layers, kTolerance);

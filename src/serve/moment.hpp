@@ -11,7 +11,7 @@ namespace gaze::serve {
 
 /// All that moves, at the current tick.
 /// @param trails  Where all have been; may be missing.
-[[nodiscard]] std::string moment_frame(const Simulation& game, const Trails* trails);
+[[nodiscard]] std::string moment_frame(const Simulation& game, const TrailLog* trails);
 
 /// What stands still, whenever it is not as it was: doors open, things break.
 class GroundFrames {

@@ -16,7 +16,7 @@ std::int64_t trail_step(const Level& level) {
   return std::max(1, level.ticks_per_second / kSamplesASecond);
 }
 
-void Trails::add(const Simulation& game) {
+void TrailLog::add(const Simulation& game) {
   if (game.tick() % trail_step(game.level()) != 0) return;
   Sample& sample = samples_.emplace_back();
   sample.tick = game.tick();
@@ -26,11 +26,11 @@ void Trails::add(const Simulation& game) {
   }
 }
 
-void Trails::cut(std::int64_t tick) {
+void TrailLog::cut(std::int64_t tick) {
   while (!samples_.empty() && samples_.back().tick > tick) samples_.pop_back();
 }
 
-std::vector<Vector2d> Trails::of(AgentId agent, std::int64_t from, std::int64_t to) const {
+std::vector<Vector2d> TrailLog::of(AgentId agent, std::int64_t from, std::int64_t to) const {
   std::vector<Vector2d> places;
   const auto first =
       std::lower_bound(samples_.begin(), samples_.end(), from,

@@ -15,7 +15,7 @@ namespace gaze::serve {
 [[nodiscard]] std::int64_t trail_step(const Level& level);
 
 /// Where all agents were, ten times a second.
-class Trails {
+class TrailLog {
  public:
   void add(const Simulation& game);
   void cut(std::int64_t tick);
@@ -36,7 +36,7 @@ struct Past {
   std::shared_ptr<const Simulation> last;  ///< For names.
   std::int64_t end = 0;
   std::vector<Event> events;
-  Trails trails;
+  TrailLog trails;
   std::vector<Figure> figures;
   std::vector<FigureValue> values;
 };
@@ -52,7 +52,7 @@ class Run {
   [[nodiscard]] std::int64_t end() const { return end_; }  ///< So far it has been played.
   /// Those up to the end. They live as long as the run.
   [[nodiscard]] const std::vector<Event>& events() const { return events_; }
-  [[nodiscard]] const Trails& trails() const { return trails_; }
+  [[nodiscard]] const TrailLog& trails() const { return trails_; }
   [[nodiscard]] const std::vector<Figure>& figures() const { return figures_; }
   /// What the figures come to, up to the end.
   [[nodiscard]] std::vector<FigureValue> figure_values() const { return measures_->values(); }
@@ -85,7 +85,7 @@ class Run {
   std::map<std::int64_t, std::shared_ptr<const Simulation>> snapshots_;
   std::vector<Event> events_;
   std::vector<std::size_t> cuts_;
-  Trails trails_;
+  TrailLog trails_;
   std::vector<Figure> figures_;
   std::optional<Figures> measures_;
 };

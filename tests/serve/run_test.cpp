@@ -127,7 +127,7 @@ TEST(Run, SomethingElseForgetsWhatCameLater) {
   EXPECT_LT(run.events().size(), events);
 }
 
-TEST(Trails, AreWhereSomebodyHasBeen) {
+TEST(TrailLog, AreWhereSomebodyHasBeen) {
   serve::Run run(house(), {});
   run.go_to(600);
   const AgentId collector = run.game().agent("collector");
