@@ -7,6 +7,7 @@
 #include "level/spelling.hpp"
 #include "output.hpp"
 #include "play.hpp"
+#include "serve/replay.hpp"
 
 namespace gaze::cli {
 namespace {
@@ -24,6 +25,15 @@ fs::path demo_level() {
     if (fs::exists(installed, error)) return installed.lexically_normal();
   }
   return fs::path(GAZE_SOURCE_DEMO) / kDemoLevel;
+}
+
+// As it can be called from here.
+std::string program() {
+  std::error_code error;
+  const fs::path file = fs::read_symlink("/proc/self/exe", error);
+  if (error) return "gaze";
+  const fs::path near = fs::relative(file, error);
+  return error || near.string().starts_with("..") ? file.string() : near.string();
 }
 
 void make_folder(const fs::path& folder) {
@@ -60,7 +70,13 @@ int demo(const DemoOptions& options, const Streams& streams) {
   streams.out << worded("{}: {} s\n\n", on_one_line(level.name), level.seconds);
   streams.out << timeline(simulation, events);
   streams.out << '\n' << summary(simulation, events) << '\n';
+  const fs::path replayed = folder / "replay.html";
+  serve::Session session(demo_level(), {}, [](const fs::path&, const std::string&) {});
+  write_file(replayed, serve::replay_page(session));
+  written.push_back(replayed.string() + " (to look at in a browser)");
   for (const std::string& file : written) streams.out << "wrote " << file << '\n';
+  streams.out << "\nTo play it yourself:  " << program() << " play " << demo_level().string()
+              << '\n';
   return done;
 }
 

@@ -10,7 +10,7 @@ export class Clock {
     this.talk = talk;
     this.state = {tick: 0, end: 0, seconds: 0, length: 0, is_playing: false, pace: 1, is_over: false};
     const button = (/** @type {string} */ text, /** @type {string} */ label, /** @type {() => void} */ act) =>
-      make("button", {type: "button", title: label, "aria-label": label, onclick: act}, [text]);
+      make("button", {type: "button", title: label, onclick: act}, [text]);
     this.playButton = make("button", {type: "button", id: "play", onclick: () => this.toggle()}, ["Play"]);
     this.time = make("output", {id: "time"}, [""]);
     this.pace = make("output", {id: "pace"}, [""]);

@@ -13,7 +13,7 @@
  * @property {string} text
  *
  * @typedef {object} Frame
- * @property {"level" | "moment" | "ghost"} of
+ * @property {"level" | "moment" | "ghost" | "overlay"} of
  * @property {number} tick
  * @property {Mark[]} marks
  */
@@ -21,7 +21,7 @@
 /** @type {Mark["form"][]} */
 const FORMS = ["line", "area", "circle", "text"];
 /** @type {Record<number, Frame["of"]>} */
-const OF = {1: "level", 2: "moment", 3: "ghost"};
+const OF = {1: "level", 2: "moment", 3: "ghost", 4: "overlay"};
 const UTF8 = new TextDecoder();
 
 class Reader {

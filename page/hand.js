@@ -116,7 +116,8 @@ export class Hand {
   isForPlay(event) {
     if (event.ctrlKey || event.altKey || event.metaKey) return false;
     const target = /** @type {HTMLElement} */ (event.target);
-    if (target.closest("input, select, textarea, [role=tablist], [contenteditable]")) return false;
+    if (target.closest("input:not([type=checkbox]), select, textarea")) return false;
+    if (target.closest("[role=tablist], input") && /^(Arrow|Home|End|Space)/.test(event.code)) return false;
     const isButton = target.closest("button, summary, a") !== null;
     return !(isButton && (event.code === "Space" || event.code === "Enter"));
   }

@@ -25,7 +25,7 @@ export class Notes {
     this.faults.hidden = list.length === 0;
     this.faults.replaceChildren(
       make("h2", {}, ["The file cannot be played; the last good level goes on"]),
-      make("ul", {}, list.map((fault) => make("li", {}, [
+      make("ul", {tabIndex: 0}, list.map((fault) => make("li", {}, [
         `${fault.place}: ${fault.message}`, ...(fault.line ? [make("pre", {}, [fault.line])] : []),
       ]))));
   }

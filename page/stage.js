@@ -26,8 +26,8 @@ export class Stage {
     this.isOld = false;
     /** @type {any} */
     this.level = null;
-    /** @type {{level: Mark[], moment: Mark[], ghost: Mark[]}} */
-    this.marks = {level: [], moment: [], ghost: []};
+    /** @type {{level: Mark[], moment: Mark[], ghost: Mark[], overlay: Mark[]}} */
+    this.marks = {level: [], moment: [], ghost: [], overlay: []};
     /** @type {Set<string>} */
     this.hidden = new Set();
     this.view = {scale: 40, x: 0, y: 0};
@@ -40,9 +40,12 @@ export class Stage {
     this.marked = {pair: [], place: null};
 
     talk.on("level", (level) => this.takeLevel(level));
-    for (const of of /** @type {const} */ (["level", "moment", "ghost"])) {
+    for (const of of /** @type {const} */ (["level", "moment", "ghost", "overlay"])) {
       talk.on(`${of} frame`, (frame) => this.takeFrame(of, frame));
     }
+    /** What is laid over the level. */
+    this.overlay = "";
+    talk.on("overlay", (message) => { this.overlay = message.what; this.patterns.clear(); });
     talk.on("changes", (message) => {
       if (!message.has_ghost) this.marks.ghost = [];
       this.draw();
@@ -67,13 +70,13 @@ export class Stage {
   }
 
   /**
-   * @param {"level" | "moment" | "ghost"} of
+   * @param {"level" | "moment" | "ghost" | "overlay"} of
    * @param {Frame} frame
    */
   takeFrame(of, frame) {
     this.marks[of] = frame.marks;
-    if (of === "level") this.isGroundOld = true;
-    if (of !== "level" && !this.isFitted) this.fit();
+    if (of === "level" || of === "overlay") this.isGroundOld = true;
+    if (of === "moment" && !this.isFitted) this.fit();
     if (of === "moment" && this.followed !== "") this.centreOn(this.followed);
     this.draw();
   }
@@ -221,12 +224,12 @@ export class Stage {
 
   addButtons() {
     const button = (/** @type {string} */ text, /** @type {string} */ label, /** @type {() => void} */ act) =>
-      make("button", {type: "button", title: label, "aria-label": label, onclick: act}, [text]);
+      make("button", {type: "button", title: label, onclick: act}, [text]);
     this.followButton = make("button", {type: "button", "aria-pressed": "false",
                                         onclick: () => this.follow(this.followed === "" ? this.player : "")},
                              ["Follow"]);
-    byId("view").append(button("+", "Zoom in", () => this.zoom(1.3)),
-                        button("\u2212", "Zoom out", () => this.zoom(1 / 1.3)),
+    byId("view").append(button("Nearer", "Zoom in", () => this.zoom(1.3)),
+                        button("Farther", "Zoom out", () => this.zoom(1 / 1.3)),
                         button("Fit", "Show the whole level", () => { this.follow(""); this.fit(); }),
                         this.followButton);
   }
@@ -312,6 +315,7 @@ export class Stage {
     context.fillRect(0, 0, width, height);
     this.paintGrid(context, width, height);
     for (const mark of this.marks.level) this.paintMark(context, mark);
+    for (const mark of this.marks.overlay) this.paintOverlay(context, mark);
     this.isGroundOld = false;
   }
 
@@ -518,6 +522,18 @@ export class Stage {
     this.context.beginPath();
     this.context.arc(box.x, box.y, box.wide, 0, 7);
     this.stroke(this.context, this.teamColour(mark.number), 1.8, [2, 3]);
+  }
+
+  /** Each island and each attack has a pattern of its own. @param {CanvasRenderingContext2D} context @param {Mark} mark */
+  paintOverlay(context, mark) {
+    this.trace(context, mark);
+    const number = mark.number ?? 0;
+    const colour = this.materialColour(number + 1);
+    const key = 1000 + number;
+    if (!this.patterns.has(key)) this.patterns.set(key, materialPattern(this.context, colour, number + 1, this.overlay === "reach"));
+    context.fillStyle = this.patterns.get(key) ?? colour;
+    context.fill();
+    if (this.overlay === "mesh") this.stroke(context, colour, 0.8, [], 0.7);
   }
 
   paintMarked() {

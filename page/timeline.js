@@ -7,6 +7,7 @@
 import {byId, make, makeSvg, seconds} from "./dom.js";
 
 const ROW = 15;  // pixels
+const SCALE = 15;
 const NAMES = 110;
 /** What is worth a mark of its own; the rest is a thin line. @type {Record<string, string>} */
 const SIGNS = {noticed: "eye", hurt: "cross", defeated: "box", attacked: "tick", fired: "tick", heard: "ring", lost: "gap"};
@@ -89,18 +90,18 @@ export class Timeline {
 
   paint() {
     const rows = this.agents;
-    const height = rows.length * ROW + 16;
+    const height = rows.length * ROW + SCALE;
     this.svg.setAttribute("height", String(height));
     /** @type {Node[]} */
     const parts = [];
     this.addScale(parts, height);
     rows.forEach((agent, i) => {
-      const y = i * ROW + ROW / 2;
+      const y = SCALE + i * ROW + ROW / 2;
       parts.push(makeSvg("text", {x: 0, y: y + 4}, [agent.length > 16 ? `${agent.slice(0, 15)}\u2026` : agent]));
       parts.push(makeSvg("line", {x1: NAMES, x2: this.width() - 8, y1: y, y2: y, stroke: "currentColor", "stroke-opacity": 0.2}));
       this.addEvents(parts, agent, y);
     });
-    this.cursor = makeSvg("line", {y1: 0, y2: height, stroke: "currentColor", "stroke-width": 2});
+    this.cursor = makeSvg("line", {y1: SCALE - 3, y2: height, stroke: "currentColor", "stroke-width": 2});
     parts.push(this.cursor);
     this.svg.replaceChildren(...parts);
     // Its knob, 16 pixels wide, stands below the moment.
@@ -121,8 +122,8 @@ export class Timeline {
     const step = [1, 2, 5, 10, 20, 60, 120, 300, 600, 1800].find((one) => all / one <= 12) ?? 3600;
     for (let at = 0; at <= all + 1e-9; at += step) {
       const x = this.xOf(at * this.rate);
-      parts.push(makeSvg("line", {x1: x, x2: x, y1: 0, y2: height - 12, stroke: "currentColor", "stroke-opacity": 0.15}));
-      parts.push(makeSvg("text", {x, y: height - 2, "text-anchor": at === 0 ? "start" : "middle"}, [`${at} s`]));
+      parts.push(makeSvg("line", {x1: x, x2: x, y1: SCALE, y2: height, stroke: "currentColor", "stroke-opacity": 0.15}));
+      parts.push(makeSvg("text", {x, y: 11, "text-anchor": at === 0 ? "start" : at + step > all ? "end" : "middle"}, [`${at} s`]));
     }
   }
 

@@ -122,7 +122,7 @@ export class Why {
     if (why.it_would_take) rows.push(["it would take", why.it_would_take.text]);
     if (why.would_end_it) rows.push(["would end it", why.would_end_it.text]);
     if (why.evidence) rows.push(["evidence", `${Math.round(why.evidence.gathered * 100)} %, ${signed(why.evidence.rate * 100)} % a second`]);
-    const by = why.noticed_by ? ` by ${why.noticed_by}` : "";
+    const by = why.noticed_by ? ` by ${why.noticed_by === "told" ? "being told" : why.noticed_by}` : "";
     /** @type {Record<string, string>} */
     const words = {unaware: "is unaware of it", gathering: "begins to see it", noticed: `has noticed it${by}`, remembers: `remembers it${by}`};
     rows.push(["so far", words[message.awareness]]);

@@ -55,7 +55,9 @@ class BodyMarks {
   }
 
   void add_text(const Vector2d& middle, double room) {
-    const std::string_view mode = state_.is_awake ? name_of(state_.mode) : "asleep";
+    const std::string_view mode = !state_.is_awake                   ? "asleep"
+                                  : list_.simulation.is_steered(id_) ? "steered"
+                                                                     : name_of(state_.mode);
     std::string text = fmt::format("{}\n{}, {:.0f} %", list_.simulation.id_of(id_), mode,
                                    state_.health / kind_.health * 100.0);
     if (const auto note = list_.notes.find(id_); note != list_.notes.end()) {

@@ -4,9 +4,9 @@
 #include <algorithm>
 #include <cctype>
 
-#include "file/key_text.hpp"
 #include "gaze/tools/level_keys.hpp"
 #include "level/spelling.hpp"
+#include "values/key_text.hpp"
 #include "values/keys.hpp"
 
 /// The keys as a page to read.

@@ -2,8 +2,8 @@
 
 #include <nlohmann/json.hpp>
 
-#include "file/key_text.hpp"
 #include "gaze/tools/level_keys.hpp"
+#include "values/key_text.hpp"
 #include "values/keys.hpp"
 
 /// The keys as a JSON schema.

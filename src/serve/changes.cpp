@@ -5,9 +5,9 @@
 #include <algorithm>
 #include <map>
 
+#include "gaze/tools/compare.hpp"
 #include "gaze/tools/figures.hpp"
 #include "geometry/plan.hpp"
-#include "study/event_sort.hpp"
 
 namespace gaze::serve {
 namespace {

@@ -14,6 +14,7 @@
 #include "serve/checks_message.hpp"
 #include "serve/frame.hpp"
 #include "serve/level_message.hpp"
+#include "serve/overlay.hpp"
 #include "serve/values.hpp"
 
 namespace gaze::serve {
@@ -168,6 +169,13 @@ void Conversation::hear(std::string_view text) {
       drawn_tick_ = -1;
       return;
     }
+    if (what == "overlay") {
+      laid_ = {heard.text("what"), heard.text("agent"), -1};
+      static_cast<void>(session_.game().agent(laid_.agent));
+      if (laid_.what == "mesh" || laid_.what == "reach" || laid_.what.empty()) return;
+      laid_.what.clear();
+      throw UsageError("an overlay is mesh or reach");
+    }
     const auto doing = doings().find(what);
     if (doing == doings().end()) throw UsageError(fmt::format("there is no message '{}'", what));
     doing->second(session_, heard);
@@ -194,6 +202,7 @@ std::vector<Said> Conversation::speak() {
   tell_why(said);
   tell_history(said);
   tell_checks(said);
+  tell_overlay(said);
   draw(said);
   return said;
 }
@@ -203,6 +212,7 @@ void Conversation::tell_level(std::vector<Said>& said) {
   told_events_ = 0;
   told_cuts_ = 0;
   drawn_tick_ = why_tick_ = figures_end_ = history_end_ = -1;
+  laid_.tick = -1;
   ground_.forget();
   told_.values = -1;
   said.push_back({false, level_message(session_)});
@@ -260,7 +270,7 @@ void Conversation::tell_faults(std::vector<Said>& said) {
   Json json{{"tell", "faults"}};
   json["list"] = Json::array();
   for (const Fault& fault : session_.faults()) {
-    json["list"].push_back({{"place", text_of(fault.place)},
+    json["list"].push_back({{"place", place_text(session_, fault.place)},
                             {"message", fault.message},
                             {"line", line_of_file(fault.place)}});
   }
@@ -341,6 +351,23 @@ void Conversation::tell_checks(std::vector<Said>& said) {
   if (told_checks_ == revision) return;
   told_checks_ = revision;
   said.push_back({false, checks_message(session_.checker().checked(), session_.game().level())});
+}
+
+// What attacks reach is looked at anew whenever the play stands still: it takes a while. A mesh
+// changes with the level, or with the solids in it.
+void Conversation::tell_overlay(std::vector<Said>& said) {
+  const Simulation& game = session_.game();
+  const bool is_moving = laid_.what == "reach" && !session_.is_playing();
+  const bool is_due = laid_.tick < 0 || (is_moving && laid_.tick != game.tick());
+  if (laid_.agent.empty() || !is_due) return;
+  laid_.tick = game.tick();
+  const auto agent = game.find_agent(laid_.agent);
+  Overlay overlay;
+  if (agent && laid_.what == "mesh") overlay = mesh_overlay(game, *agent);
+  if (agent && laid_.what == "reach") overlay = reach_overlay(game, *agent);
+  const Json json{{"tell", "overlay"}, {"what", laid_.what}, {"names", overlay.names}};
+  said.push_back({false, dumped(json)});
+  said.push_back({true, frame_bytes(FrameOf::overlay, game.tick(), overlay.marks)});
 }
 
 void Conversation::draw(std::vector<Said>& said) {

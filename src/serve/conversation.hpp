@@ -33,6 +33,11 @@ class Conversation {
     std::string agent;
     std::string other;
   };
+  struct Laid {
+    std::string what;   ///< "mesh", "reach", or empty: nothing.
+    std::string agent;  ///< Whose.
+    std::int64_t tick = -1;
+  };
 
   void tell_level(std::vector<Said>& said);
   void tell_state(std::vector<Said>& said);
@@ -45,6 +50,7 @@ class Conversation {
   void tell_history(std::vector<Said>& said);
   void tell_checks(std::vector<Said>& said);
   void tell_takes(std::vector<Said>& said);
+  void tell_overlay(std::vector<Said>& said);
   void draw(std::vector<Said>& said);
 
   Session& session_;
@@ -61,6 +67,7 @@ class Conversation {
   std::string told_state_;
   GroundFrames ground_;
   std::optional<Pair> pair_;  ///< About whom the page asks.
+  Laid laid_;
   bool has_trails_ = true;
 };
 

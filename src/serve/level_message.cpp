@@ -106,6 +106,12 @@ std::string why_message(const Simulation& game, const std::string& agent,
   return json.dump(-1, ' ', false, Json::error_handler_t::replace);
 }
 
+std::string place_text(const Session& session, Place place) {
+  const std::filesystem::path file(place.file);
+  if (file.parent_path() == session.file().parent_path()) place.file = file.filename().string();
+  return text_of(place);
+}
+
 std::string line_of_file(const Place& place) {
   std::ifstream in(place.file);
   std::string line;

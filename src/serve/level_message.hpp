@@ -14,6 +14,9 @@ namespace gaze::serve {
 [[nodiscard]] std::string why_message(const Simulation& game, const std::string& agent,
                                       const std::string& other);
 
+/// "garden_kinds.toml:12:9": files beside the level by their names alone.
+[[nodiscard]] std::string place_text(const Session& session, Place place);
+
 /// The text of the line of a file at a place; empty if it cannot be read.
 [[nodiscard]] std::string line_of_file(const Place& place);
 

@@ -5,8 +5,9 @@
 #include <algorithm>
 #include <nlohmann/json.hpp>
 
-#include "file/key_text.hpp"
 #include "level/rounded.hpp"
+#include "serve/level_message.hpp"
+#include "values/key_text.hpp"
 #include "values/keys.hpp"
 #include "values/numbers_of.hpp"
 
@@ -50,12 +51,7 @@ Json value_json(const Session& session, const std::string& owner, const NamedNum
   json["value"] = rounded(*number.get());
   if (const Key* key = key_of(number.path)) add_key(json, *key);
   const auto place = level.origin(path);
-  if (place && place->line > 0) {
-    const auto folder = session.file().parent_path();
-    const std::filesystem::path file(place->file);
-    const auto shown = file.parent_path() == folder ? file.filename() : file;
-    json["set_at"] = fmt::format("{}:{}", shown.string(), place->line);
-  }
+  if (place && place->line > 0) json["set_at"] = place_text(session, *place);
   if (is_tried(session, path)) json["is_tried"] = true;
   return json;
 }

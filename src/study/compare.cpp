@@ -9,7 +9,6 @@
 #include "gaze/tools/figures.hpp"
 #include "level/numbers.hpp"
 #include "simulation/state.hpp"
-#include "study/event_sort.hpp"
 
 namespace gaze {
 namespace {

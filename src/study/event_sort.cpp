@@ -1,4 +1,4 @@
-#include "study/event_sort.hpp"
+#include "gaze/tools/compare.hpp"
 
 #include <fmt/format.h>
 

@@ -45,7 +45,6 @@ async function placesOf(name) {
 test("keys steer who is played, and let go gives it back to its script", async () => {
   await page.keyboard.press("p");
   await page.waitForTimeout(200);
-  const from = await timeOf(page);
   await page.keyboard.down("d");
   await page.waitForTimeout(800);
   await page.keyboard.up("d");
@@ -55,14 +54,14 @@ test("keys steer who is played, and let go gives it back to its script", async (
   await page.keyboard.press("p");
   assert.ok(await page.getByRole("button", {name: "Let go"}).isEnabled());
   const places = await placesOf("by-keys");
-  const speed = 3.0;  // of a collector, metres a second
-  const [first, last] = [places[0], places[places.length - 1]];
-  const mid = places.filter((place) => place.time > from + 0.3 && place.time < from + 0.7);
-  for (let i = 1; i < mid.length; ++i) {
-    assert.ok(Math.abs(mid[i].y - mid[i - 1].y) < 1e-9, "east alone");
-    assert.ok(Math.abs(mid[i].x - mid[i - 1].x - speed / 60) < 0.02, `${mid[i].x - mid[i - 1].x} a step`);
-  }
-  assert.ok(last.x > first.x + 1.0 && last.y < mid[0].y - 0.5, JSON.stringify([first, last]));
+  const step = 3.0 / 60;  // of a collector, metres
+  const moves = places.slice(1).map((place, i) => ({x: place.x - places[i].x, y: place.y - places[i].y}));
+  const isWay = (/** @type {number} */ x, /** @type {number} */ y) => (/** @type {{x: number, y: number}} */ move) =>
+    Math.abs(move.x - x * step) < 1e-9 && Math.abs(move.y - y * step) < 1e-9;
+  const east = moves.findIndex(isWay(1, 0));
+  const south = moves.findIndex(isWay(0, -1));
+  assert.ok(east >= 0 && south > east, "first east, then south");
+  assert.ok(moves.filter(isWay(1, 0)).length > 20 && moves.filter(isWay(0, -1)).length > 10);
   await page.getByRole("button", {name: "Let go"}).click();
   await page.waitForFunction(() => /** @type {HTMLButtonElement} */ (document.querySelector("#hand button"))?.disabled);
 });
@@ -162,10 +161,10 @@ test("the file: saved elsewhere it is played anew, faults are shown, the last go
   await playFor(page, 3);
   const file = demo.file("garden_kinds.toml");
   const text = readFileSync(file, "utf8");
-  writeFileSync(file, text.replace("range = 9.0", "range = 4.0"));
+  writeFileSync(file, text.replace("\nrange = 9.0", "\nrange = 4.0"));
   await page.locator("#changed").waitFor();
   const time = await timeOf(page);
-  writeFileSync(file, text.replace("range = 9.0", "range = nine"));
+  writeFileSync(file, text.replace("\nrange = 9.0", "\nrange = nine"));
   const alert = page.getByRole("alert").filter({hasText: "The file cannot be played"});
   await alert.waitFor();
   assert.match(await alert.innerText(), /garden_kinds\.toml:\d+:\d+: .*\n?.*range = nine/s);
@@ -220,7 +219,7 @@ test("layers are switched, the picture is moved, zoomed and fitted", async () =>
   assert.notDeepEqual(without, whole);
   await page.locator("#layer-seen").check();
   assert.deepEqual(await picture(page), whole);
-  await page.getByRole("button", {name: "Zoom in"}).click();
+  await page.getByRole("button", {name: "Nearer"}).click();
   const near = await picture(page);
   assert.notDeepEqual(near, whole);
   await page.keyboard.down("Alt");

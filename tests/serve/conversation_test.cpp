@@ -97,7 +97,7 @@ TEST(Conversation, ValuesHaveUnitRangeDefaultAndPlace) {
     EXPECT_FALSE(value["meaning"].get<std::string>().empty());
     // The file and line at which it stands.
     const std::string set_at = value["set_at"];
-    const std::size_t colon = set_at.rfind(':');
+    const std::size_t colon = set_at.find(':');
     std::ifstream file(std::filesystem::path(GAZE_DEMO).parent_path() / set_at.substr(0, colon));
     std::string line;
     for (int i = std::stoi(set_at.substr(colon + 1)); i > 0; --i) std::getline(file, line);

@@ -29,6 +29,10 @@ struct EventDifference {
   std::array<double, 2> first{};  ///< Seconds; where there is one.
 };
 
+/// What an event is, without its numbers: "pruner-1 hurt collector". Events of one sort are
+/// counted together where runs are held against each other.
+[[nodiscard]] std::string sort_of(const Simulation& game, const Event& event);
+
 struct Comparison {
   std::optional<RunFork> fork;  ///< Nothing: all that is common to both is alike to the last bit.
   std::vector<std::string> only_in_one;    ///< Agents that the other level does not have.

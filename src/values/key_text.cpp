@@ -1,4 +1,4 @@
-#include "file/key_text.hpp"
+#include "values/key_text.hpp"
 
 #include <fmt/format.h>
 #include <fmt/ranges.h>
@@ -13,11 +13,14 @@ using Sort = Key::Sort;
 // 86400 is "86,400"; what is not whole has as many places as it needs.
 std::string number_in_words(double value) {
   if (value != std::floor(value)) return fmt::format("{:g}", value);
-  std::string digits = fmt::format("{:.0f}", std::abs(value));
-  for (auto at = static_cast<std::ptrdiff_t>(digits.size()) - 3; at > 0; at -= 3) {
-    if (digits.size() > 4 || at > 1) digits.insert(static_cast<std::size_t>(at), ",");
+  const std::string digits = fmt::format("{:.0f}", std::abs(value));
+  std::string text = value < 0.0 ? "-" : "";
+  for (std::size_t i = 0; i < digits.size(); ++i) {
+    const bool begins_three = i > 0 && (digits.size() - i) % 3 == 0;
+    if (begins_three && digits.size() > 4) text += ',';
+    text += digits[i];
   }
-  return (value < 0.0 ? "-" : "") + digits;
+  return text;
 }
 
 std::string range_text(const Allowed& allowed) {

@@ -1,0 +1,91 @@
+#include "serve/overlay.hpp"
+
+#include <fmt/format.h>
+
+#include "gaze/drawing.hpp"
+#include "gaze/tools/attack_reach.hpp"
+#include "geometry/plan.hpp"
+#include "level/numbers.hpp"
+
+namespace gaze::serve {
+namespace {
+
+Mark area(std::vector<Vector2d> points, std::uint32_t number) {
+  Mark mark;
+  mark.form = Mark::Form::area;
+  mark.meaning = Meaning::walkway;
+  mark.points = std::move(points);
+  mark.number = number;
+  return mark;
+}
+
+const Kind* victim_of(const Simulation& game, std::uint32_t team) {
+  const Level& level = game.level();
+  const Kind* victim = nullptr;
+  for (const AgentId id : game.agents()) {
+    const Agent& agent = level.agents[id.index];
+    const Kind& kind = level.kind_of(agent);
+    if (!is_hostile(level, team, kind.team)) continue;
+    if (agent.driver && *agent.driver != Driver::mind) return &kind;
+    if (victim == nullptr) victim = &kind;
+  }
+  return victim;
+}
+
+// Runs of spots in a row, each a rectangle.
+void add_runs(std::vector<Mark>& marks, const SpotGrid& grid,
+              const std::vector<std::uint8_t>& spots, std::uint32_t number) {
+  const Vector2d half{grid.size / 2.0, grid.size / 2.0};
+  for (int row = 0; row < grid.rows; ++row) {
+    for (int first = 0; first < grid.columns; ++first) {
+      if (spots[grid.index(first, row)] == 0) continue;
+      int last = first;
+      while (last + 1 < grid.columns && spots[grid.index(last + 1, row)] != 0) ++last;
+      const Vector2d low = grid.middle(first, row) - half;
+      const Vector2d high = grid.middle(last, row) + half;
+      marks.push_back(area({low, {high.x(), low.y()}, high, {low.x(), high.y()}}, number));
+      first = last;
+    }
+  }
+}
+
+}  // namespace
+
+Overlay mesh_overlay(const Simulation& game, AgentId agent) {
+  Overlay overlay;
+  const auto mesh = game.mesh(agent);
+  if (!mesh) return overlay;
+  for (const Island& island : mesh->islands()) {
+    overlay.names.push_back(worded("{}: {} m²", island.name, island.area));
+  }
+  for (std::uint32_t i = 0; i < mesh->polygon_count(); ++i) {
+    const MeshPolygon polygon = mesh->polygon(i);
+    std::vector<Vector2d> points;
+    for (const Vector3d& corner : polygon.corners) {
+      points.push_back(plan_part(game.level().plane, corner));
+    }
+    overlay.marks.push_back(area(std::move(points), polygon.island));
+  }
+  return overlay;
+}
+
+Overlay reach_overlay(const Simulation& game, AgentId agent) {
+  Overlay overlay;
+  const Level& level = game.level();
+  const Kind* victim = victim_of(game, level.kind_of(level.agents[agent.index]).team);
+  if (victim == nullptr) return overlay;
+  FloorOptions options;
+  options.radius = victim->radius;
+  options.height = victim->height;
+  options.step_height = *victim->move->step_height;
+  options.spot_size = 0.2;
+  const FreeFloor floor = free_floor(level, game.world(), options);
+  for (const AttackReach& reach : attack_reach(game, agent, *victim, floor)) {
+    const auto number = static_cast<std::uint32_t>(overlay.names.size());
+    overlay.names.push_back(worded("{}: {} m² upon a {}", reach.attack, reach.area, victim->name));
+    add_runs(overlay.marks, floor.grid, reach.can_hurt, number);
+  }
+  return overlay;
+}
+
+}  // namespace gaze::serve
