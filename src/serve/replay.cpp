@@ -157,8 +157,7 @@ std::string import_map() {
 
 // Nothing in it may end the element that it stands in.
 std::string inside_script(std::string json) {
-  replace(json, "</", "<\\/");
-  replace(json, "<!--", "<\\u0021--");
+  replace(json, "<", "\\u003c");
   return json;
 }
 

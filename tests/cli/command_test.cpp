@@ -356,12 +356,14 @@ TEST_F(Command, WritesWholeOrNotAtAll) {
 TEST_F(Command, DemoPlaysAndWritesItsPictures) {
   const Answer answer = gaze_call({"demo", "--output", (folder / "out").string()});
   EXPECT_EQ(answer.status, 0);
-  int pictures = 0;
+  int files = 0;
   for (const auto& entry : fs::directory_iterator(folder / "out")) {
-    ++pictures;
+    ++files;
     EXPECT_NE(answer.out.find("wrote " + entry.path().string()), std::string::npos);
   }
-  EXPECT_EQ(pictures, 3);
+  EXPECT_EQ(files, 4);  // three pictures and a replay
+  EXPECT_TRUE(fs::exists(folder / "out" / "replay.html"));
+  EXPECT_NE(answer.out.find("To play it yourself:"), std::string::npos);
   for (const char* story :
        {"noticed   pruner-1", "patrol to chase", "fired     sprinkler-1", "to jet of sprinkler-1",
         "to shears of long-pruner-1", "took      collector",
