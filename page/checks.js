@@ -17,7 +17,11 @@ export class Checks {
       make("h2", {}, ["Figures of this play"]), this.figures,
       make("h2", {}, ["Expectations of the level"]), this.expectations,
       make("h2", {}, ["Findings about the level"]), this.findings]);
-    talk.on("figures", ({list}) => this.takeFigures(list));
+    /** @type {any[]} */
+    let figures = [];
+    const show = () => { if (this.panel.offsetParent !== null) this.takeFigures(figures); };
+    talk.on("figures", ({list}) => { figures = list; show(); });
+    this.panel.addEventListener("shown", show);
     talk.on("checks", (message) => this.takeChecks(message));
   }
 

@@ -32,6 +32,7 @@ export class Events {
       this.draw();
     });
     this.isOld = false;
+    this.panel.addEventListener("shown", () => this.fill());
   }
 
   draw() {
@@ -41,6 +42,7 @@ export class Events {
   }
 
   fill() {
+    if (this.panel.offsetParent === null) return;  // nobody sees it; it is filled once it is shown
     const id = this.filter.value;
     const mine = this.events.filter((event) => id === "" || event.agent === id || event.other === id);
     this.count.textContent = mine.length > MOST ? `the last ${MOST} of ${mine.length}` : `${mine.length} events`;

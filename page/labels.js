@@ -2,6 +2,20 @@
 
 const LINE = 14;  // pixels
 
+/** How wide lines are, of the one font that is used. @type {Map<string, number>} */
+const WIDTHS = new Map();
+
+/** @param {CanvasRenderingContext2D} context @param {string} line */
+function widthOf(context, line) {
+  let width = WIDTHS.get(line);
+  if (width === undefined) {
+    if (WIDTHS.size > 5000) WIDTHS.clear();
+    width = context.measureText(line).width;
+    WIDTHS.set(line, width);
+  }
+  return width;
+}
+
 export class LabelRoom {
   /**
    * @param {CanvasRenderingContext2D} context
@@ -51,7 +65,7 @@ export class LabelRoom {
    * @param {string[]} lines @param {{x: number, y: number}} at @param {number} beside
    */
   places(lines, at, beside) {
-    const wide = Math.max(...lines.map((line) => this.context.measureText(line).width));
+    const wide = Math.max(...lines.map((line) => widthOf(this.context, line)));
     const tall = lines.length * LINE;
     const most = this.context.canvas.width / window.devicePixelRatio - wide - 4;
     const inside = (/** @type {number} */ x) => Math.max(4, Math.min(most, x));
@@ -69,7 +83,7 @@ export class LabelRoom {
     this.context.lineWidth = 4;
     this.context.fillStyle = this.palette.ink;
     lines.forEach((line, i) => {
-      const left = x + (wide - this.context.measureText(line).width) / 2;
+      const left = x + (wide - widthOf(this.context, line)) / 2;
       this.context.strokeText(line, left, y + LINE * (i + 1) - 3);
       this.context.fillText(line, left, y + LINE * (i + 1) - 3);
     });

@@ -14,6 +14,9 @@ import {paintBody, paintNose} from "./bodies.js";
 import {LabelRoom} from "./labels.js";
 
 const LEAST_BODY = 6;  // pixels
+/** Among more agents than this, dashes, and names, trails and whole fields of those in the background are left out. */
+const CROWD = 60;
+const SEEN = ["seen_calm", "seen_alert"];
 
 export class Stage {
   /** @param {import("./talk.js").Talk} talk */
@@ -30,6 +33,7 @@ export class Stage {
     this.marks = {level: [], moment: [], ghost: [], overlay: []};
     /** @type {Set<string>} */
     this.hidden = new Set();
+    this.extent = {width: 1, height: 1};
     this.view = {scale: 40, x: 0, y: 0};
     this.isFitted = false;
     this.followed = "";
@@ -59,6 +63,7 @@ export class Stage {
   takeLevel(level) {
     const isOther = this.level?.file !== level.file;
     this.level = level;
+    this.ids = new Map(level.agents.map((/** @type {any} */ agent) => [agent.number, agent.id]));
     this.patterns.clear();
     this.marks.ghost = [];
     if (isOther) this.isFitted = false;
@@ -88,6 +93,7 @@ export class Stage {
     const box = this.canvas.getBoundingClientRect();
     this.canvas.width = Math.max(1, Math.round(box.width * ratio));
     this.canvas.height = Math.max(1, Math.round(box.height * ratio));
+    this.extent = {width: this.canvas.width / ratio, height: this.canvas.height / ratio};
     this.isGroundOld = true;
     if (!this.wasMoved) this.isFitted = false;
     if (this.marks.level.length > 0 && !this.isFitted) this.fit();
@@ -153,9 +159,9 @@ export class Stage {
     this.draw();
   }
 
+  /** Of the canvas, in pixels of the page. */
   size() {
-    const ratio = window.devicePixelRatio;
-    return {width: this.canvas.width / ratio, height: this.canvas.height / ratio};
+    return this.extent;
   }
 
   /** @param {Point} pixel */
@@ -167,7 +173,7 @@ export class Stage {
 
   /** @param {number} x @param {number} y */
   toPixel(x, y) {
-    const {width, height} = this.size();
+    const {width, height} = this.extent;
     return {x: width / 2 + (x - this.view.x) * this.view.scale,
             y: height / 2 - (y - this.view.y) * this.view.scale};
   }
@@ -181,7 +187,7 @@ export class Stage {
 
   /** @param {number | null} number */
   idOf(number) {
-    return this.level?.agents.find((/** @type {any} */ agent) => agent.number === number)?.id ?? "";
+    return this.ids.get(number ?? -1) ?? "";
   }
 
   /** @param {Mark} mark @returns {Point} */
@@ -234,8 +240,11 @@ export class Stage {
                         this.followButton);
   }
 
+  /** Ids by number. @type {Map<number, string>} */
+  ids = new Map();
   player = "";
   wasMoved = false;
+  isCrowded = false;
 
   /** @param {string} id */
   follow(id) {
@@ -286,17 +295,44 @@ export class Stage {
   paint() {
     if (this.level === null || this.canvas.width < 2) return;
     ++this.frames;
+    this.isCrowded = this.bodies().length > CROWD;
     if (this.isGroundOld) this.paintGround();
     const ratio = window.devicePixelRatio;
     this.context.setTransform(1, 0, 0, 1, 0, 0);
     this.context.drawImage(this.ground, 0, 0);
     this.context.setTransform(ratio, 0, 0, ratio, 0, 0);
+    if (this.isCrowded) this.paintSeenTogether();
     for (const mark of this.marks.moment) if (!this.isAgent(mark)) this.paintMark(this.context, mark);
     for (const mark of this.marks.ghost) this.paintGhost(mark);
     for (const mark of this.marks.moment) if (this.isAgent(mark)) this.paintMark(this.context, mark);
     this.paintMarked();
     this.paintLabels();
     this.paintScale();
+  }
+
+  /** What many see is filled as one area: where it overlaps does not show, and it takes a third of the time. */
+  paintSeenTogether() {
+    for (const meaning of SEEN) {
+      if (this.isHidden(meaning)) continue;
+      const look = STROKES[meaning];
+      const path = new Path2D();
+      for (const mark of this.marks.moment) {
+        if (this.meaning(mark) !== meaning || mark.form === "text") continue;
+        for (let i = 0; i < mark.points.length; i += 2) {
+          const at = this.toPixel(mark.points[i], mark.points[i + 1]);
+          if (i === 0) path.moveTo(at.x, at.y); else path.lineTo(at.x, at.y);
+        }
+        path.closePath();
+      }
+      const colour = /** @type {string} */ (this.level.palette[look.colour]);
+      this.context.fillStyle = this.context.strokeStyle = colour;
+      this.context.lineWidth = 1;
+      this.context.globalAlpha = look.fill ?? 0;
+      this.context.fill(path);
+      this.context.globalAlpha = 0.8;
+      this.context.stroke(path);
+      this.context.globalAlpha = 1;
+    }
   }
 
   /** @param {Mark} mark */
@@ -388,6 +424,7 @@ export class Stage {
   paintMark(context, mark) {
     const meaning = this.meaning(mark);
     if (mark.form === "text" || this.isHidden(meaning)) return;
+    if (this.isCrowded && (SEEN.includes(meaning) || (this.isBackground(meaning) && !this.isInFocus(mark)))) return;
     context.setLineDash([]);
     context.globalAlpha = 1;
     if (meaning === "body" || meaning === "body_out") return this.paintAgent(context, mark);
@@ -427,7 +464,7 @@ export class Stage {
     context.globalAlpha = opacity;
     context.strokeStyle = colour;
     context.lineWidth = width;
-    context.setLineDash(dash);
+    context.setLineDash(this.isCrowded ? [] : dash);
     context.stroke();
     context.globalAlpha = 1;
     context.setLineDash([]);
@@ -463,6 +500,7 @@ export class Stage {
   paintWay(context, mark) {
     const colour = this.teamColour(mark.number);
     this.stroke(context, colour, 1.2, [], 0.9);
+    if (this.isCrowded) return;
     const at = this.lastPixel(mark);
     context.beginPath();
     context.arc(at.x, at.y, 4, 0, 7);
@@ -566,6 +604,7 @@ export class Stage {
     for (const mark of this.marks.moment) {
       if (mark.form !== "text" || this.isHidden(this.meaning(mark))) continue;
       const isOfAgent = this.meaning(mark) === "body" || this.meaning(mark) === "body_out";
+      if (this.isCrowded && !this.isInFocus(mark)) continue;
       const lines = mark.text.split("\n");
       const at = this.toPixel(mark.points[0], mark.points[1]);
       room.write(isOfAgent && this.hidden.has("numbers") ? lines.slice(0, 1) : lines, at,
@@ -575,6 +614,11 @@ export class Stage {
       if (mark.form !== "text" || this.isHidden(this.meaning(mark))) continue;
       room.write(mark.text.split("\n"), this.toPixel(mark.points[0], mark.points[1]), 0, false);
     }
+  }
+
+  /** What is left out of those in the background among many. @param {string} meaning */
+  isBackground(meaning) {
+    return meaning === "field" || meaning === "trail";
   }
 
   /** Somebody whose name is never left out. @param {Mark} mark */

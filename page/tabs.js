@@ -30,6 +30,7 @@ export class Tabs {
       tab.setAttribute("aria-selected", String(isShown));
       tab.tabIndex = isShown ? 0 : -1;
       panel.hidden = !isShown;
+      if (isShown) panel.firstElementChild?.dispatchEvent(new Event("shown"));
     }
   }
 

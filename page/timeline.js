@@ -66,8 +66,10 @@ export class Timeline {
     return Math.max(this.state.end, Math.round(this.state.length * this.rate), 1);
   }
 
+  wide = 100;
+
   width() {
-    return Math.max(100, this.svg.getBoundingClientRect().width || byId("timeline").clientWidth - 24);
+    return this.wide;
   }
 
   /** @param {number} tick */
@@ -85,10 +87,11 @@ export class Timeline {
   draw() {
     if (this.isOld) return;
     this.isOld = true;
-    requestAnimationFrame(() => { this.isOld = false; this.paint(); });
+    setTimeout(() => { this.isOld = false; this.paint(); }, 120);
   }
 
   paint() {
+    this.wide = Math.max(100, this.svg.getBoundingClientRect().width);
     const rows = this.agents;
     const height = rows.length * ROW + SCALE;
     this.svg.setAttribute("height", String(height));

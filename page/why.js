@@ -28,7 +28,11 @@ export class Why {
         make("label", {htmlFor: "why-other"}, ["perceive, or not,"]), this.other]),
       this.body, this.plot.panel]);
     talk.on("level", (level) => this.takeLevel(level));
-    talk.on("why", (message) => this.take(message));
+    /** @type {any} */
+    let last = null;
+    const show = () => { if (last !== null && this.panel.offsetParent !== null) this.take(last); };
+    talk.on("why", (message) => { last = message; show(); });
+    this.panel.addEventListener("shown", show);
     /** The first of two clicks. */
     this.first = "";
     stage.canvas.addEventListener("click", (event) => this.click(event, tabs));

@@ -5,6 +5,8 @@
 #include "geometry/prism.hpp"
 #include "level/numbers.hpp"
 #include "sense/field.hpp"
+#include "sense/look.hpp"
+#include "simulation/state.hpp"
 #include "world/index.hpp"
 
 /// What agents perceive: seen areas, lines of sight, feelers, nearness and noises.
@@ -44,22 +46,28 @@ class LookMarks {
   void add() {
     bool is_alert = false;
     bool any_in_range = false;
-    std::optional<Verdict> nearest;
-    for (const AgentId other : list_.simulation.agents()) {
-      const Verdict verdict = list_.simulation.look(id_, other);
-      if (!verdict.hindrance.empty()) continue;
-      const bool noticed = list_.simulation.awareness(id_, other) == Awareness::noticed;
-      looker_.has_noticed = noticed;
-      is_alert |= noticed;
+    std::optional<AgentId> nearest;
+    double distance = 0.0;
+    const Simulation& game = list_.simulation;
+    for (const AgentId other : game.agents()) {
+      if (!looks_now(state_of(game), id_.index, other.index)) continue;
+      looker_.has_noticed = game.awareness(id_, other) == Awareness::noticed;
+      is_alert |= looker_.has_noticed;
+      const double away = measure(list_.level.plane, looker_, game.looked(other)).distance;
+      if (!nearest || away < distance) {
+        nearest = other;
+        distance = away;
+      }
+      // Only of those within its range rays are asked.
+      if (away > range_of(looker_)) continue;
+      const Verdict verdict = game.look(id_, other);
       if (verdict.range.pass) add_line(verdict, other);
       any_in_range |= verdict.range.pass;
-      if (!nearest || verdict.range.value < nearest->range.value) nearest = verdict;
     }
     looker_.has_noticed = is_alert;
     add_areas(is_alert);
     if (any_in_range || !nearest) return;
-    list_.notes[id_] =
-        fmt::format("{} out of range, {:.2f} m", nearest->other, nearest->range.value);
+    list_.notes[id_] = fmt::format("{} out of range, {:.2f} m", game.id_of(*nearest), distance);
   }
 
  private:

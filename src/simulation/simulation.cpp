@@ -69,13 +69,6 @@ std::string hindrance(const Simulation::State& state, Index looker, Index other)
   return {};
 }
 
-// True where there is no hindrance.
-bool looks_now(const Simulation::State& state, Index looker, Index other) {
-  return looker != other && state.is_up(looker) && state.lives.alive[other] &&
-         is_hostile(state.level(), state.kind(looker).team, state.kind(other).team) &&
-         state.looks_for(looker, other);
-}
-
 const Contact* find_contact(const Simulation::State& state, AgentId looker, AgentId other) {
   const Index about = state.index_of(other);
   for (const Contact& contact : state.knowledge.contacts[state.index_of(looker)]) {
@@ -94,6 +87,12 @@ double gathered_share(const Simulation::State& state, AgentId looker, AgentId ot
 }
 
 }  // namespace
+
+bool looks_now(const Simulation::State& state, Index looker, Index other) {
+  return looker != other && state.is_up(looker) && state.lives.alive[other] &&
+         is_hostile(state.level(), state.kind(looker).team, state.kind(other).team) &&
+         state.looks_for(looker, other);
+}
 
 std::uint32_t Simulation::State::index_of(AgentId id) const {
   if (id.index < agent_count()) {

@@ -83,6 +83,11 @@ struct Simulation::State : Asking<Simulation::State>, RunState, RoundState {
   }
 };
 
+/// True where nothing but the numbers of its senses keeps one agent from noticing another: a
+/// verdict about them names no hindrance.
+[[nodiscard]] bool looks_now(const Simulation::State& state, std::uint32_t looker,
+                             std::uint32_t other);
+
 /// The parts of a running game.
 [[nodiscard]] inline const Simulation::State& state_of(const Simulation& simulation) noexcept {
   return *simulation.state_;
