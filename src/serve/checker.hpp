@@ -1,9 +1,9 @@
 #pragma once
 
 #include <atomic>
-#include <memory>
+#include <condition_variable>
 #include <mutex>
-#include <string>
+#include <optional>
 #include <thread>
 #include <vector>
 
@@ -22,27 +22,36 @@ struct Checked {
 /// Judges a level and plays its expectations beside the play, in a thread of its own.
 class Checker {
  public:
-  Checker() = default;
-  ~Checker() { stop(); }
+  Checker();
+  ~Checker();  ///< Waits for what cannot be broken off: a level being judged.
   Checker(const Checker&) = delete;
   Checker& operator=(const Checker&) = delete;
 
-  /// Begins anew with a level; what was going on is given up.
+  /// Begins anew with a level, at once; what was going on is given up.
   void check(Level level, LevelSource source);
-  void stop();
 
   /// Counts up with each answer.
   [[nodiscard]] int revision() const { return revision_.load(); }
   [[nodiscard]] Checked checked() const;
 
  private:
-  void work(const Level& level, const LevelSource& source);
-  void tell(Checked checked);
+  struct Job {
+    Level level;
+    LevelSource source;
+    int number = 0;
+  };
+
+  void run();
+  void work(const Job& job);
+  [[nodiscard]] bool is_current(const Job& job) const { return wanted_.load() == job.number; }
+  void tell(const Job& job, Checked checked);
 
   mutable std::mutex mutex_;
+  std::condition_variable comes_;
+  std::optional<Job> next_;
   Checked checked_;
+  std::atomic<int> wanted_{0};  ///< The number of the last job; below 0: it ends.
   std::atomic<int> revision_{0};
-  std::atomic<bool> ends_{false};
   std::thread thread_;
 };
 

@@ -36,7 +36,6 @@ using std::chrono::seconds;
 constexpr std::size_t kMostConnections = 64;
 constexpr std::size_t kMostHeader = 8192;    // bytes
 constexpr std::size_t kMostMessage = 65536;  // bytes
-constexpr auto kPatience = seconds(10);      // for a request, and for an answer to be taken
 constexpr auto kFrame = milliseconds(16);
 constexpr auto kFileLook = milliseconds(300);
 
@@ -278,7 +277,7 @@ class Server::Inside::Visitor : public std::enable_shared_from_this<Visitor> {
   void begin() {
     parser_.header_limit(kMostHeader);
     parser_.body_limit(0);
-    stream_.expires_after(kPatience);
+    stream_.expires_after(server_.options_.patience);
     http::async_read(
         stream_, buffer_, parser_, [self = shared_from_this()](ErrorCode fault, std::size_t) {
           if (!fault) return self->answer();
@@ -314,7 +313,7 @@ class Server::Inside::Visitor : public std::enable_shared_from_this<Visitor> {
 
   void send(Response response) {
     response_ = std::move(response);
-    stream_.expires_after(kPatience);
+    stream_.expires_after(server_.options_.patience);
     http::async_write(stream_, response_, [self = shared_from_this()](ErrorCode, std::size_t) {
       ErrorCode ignored;
       self->stream_.socket().shutdown(tcp::socket::shutdown_both, ignored);

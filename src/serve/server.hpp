@@ -1,5 +1,6 @@
 #pragma once
 
+#include <chrono>
 #include <cstdint>
 #include <functional>
 #include <memory>
@@ -14,8 +15,9 @@ namespace gaze::serve {
 class Server {
  public:
   struct Options {
-    std::uint16_t port = 0;  ///< 0: any that is free.
-    std::string secret;      ///< Letters and digits.
+    std::uint16_t port = 0;                      ///< 0: any that is free.
+    std::string secret;                          ///< Letters and digits.
+    std::chrono::milliseconds patience{10'000};  ///< With who asks nothing, or takes no answer.
     /// Told of each sort of thing that was refused, once.
     std::function<void(const std::string&)> log;
   };

@@ -2,7 +2,7 @@
 
 import assert from "node:assert/strict";
 import {execFileSync} from "node:child_process";
-import {existsSync, readFileSync, writeFileSync} from "node:fs";
+import {existsSync, readFileSync, statSync, writeFileSync} from "node:fs";
 import {after, afterEach, before, beforeEach, test} from "node:test";
 import {GAZE, demoFolder, openPage, picture, playFor, scrubTo, serve, startBrowser, timeOf} from "./served.js";
 
@@ -247,6 +247,9 @@ test("two pages on one level see one play", async () => {
 
 test("a server that goes is told of, and the page comes back with it", async () => {
   const port = new URL(server.address).port;
+  const secret = demo.file("gaze-page-secret");
+  assert.equal(statSync(secret).mode & 0o777, 0o600, "nobody else can read it");
+  assert.ok(server.address.endsWith(`/${readFileSync(secret, "utf8")}/`));
   await playFor(page, 0.5);
   await server.stop();
   await page.locator("#link").filter({hasText: "Gaze has gone"}).waitFor();

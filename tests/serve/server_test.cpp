@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include <array>
 #include <boost/asio/connect.hpp>
 #include <boost/asio/ip/tcp.hpp>
 #include <boost/beast/core.hpp>
@@ -94,6 +95,17 @@ class Served : public ::testing::Test {
     socket.write(asio::buffer(message.dump()));
   }
 
+  Server::Options options() {
+    Server::Options options;
+    options.secret = kSecret;
+    options.patience = std::chrono::milliseconds(400);
+    options.log = [this](const std::string& what) {
+      const std::scoped_lock lock(mutex_);
+      logged_.insert(what);
+    };
+    return options;
+  }
+
   std::multiset<std::string> logged() {
     const std::scoped_lock lock(mutex_);
     return logged_;
@@ -103,10 +115,7 @@ class Served : public ::testing::Test {
   Session session_{GAZE_DEMO, {}, [](const std::filesystem::path&, const std::string&) {}};
   std::mutex mutex_;
   std::multiset<std::string> logged_;
-  Server server_{session_, {0, kSecret, [this](const std::string& what) {
-                              const std::scoped_lock lock(mutex_);
-                              logged_.insert(what);
-                            }}};
+  Server server_{session_, options()};
   asio::io_context context_;
   std::thread thread_;
 };
@@ -187,6 +196,29 @@ TEST_F(Served, RefusesFramesBeyondItsSize) {
   EXPECT_EQ(logged().count("a message above 64 kB was refused"), 1U);
 }
 
+// Connections that are opened and never ask, or stop in the midst of a request, are given up.
+TEST_F(Served, GivesUpWhoAsksNothing) {
+  std::vector<tcp::socket> crowd;
+  for (int i = 0; i < 20; ++i) {
+    crowd.push_back(connected());
+    if (i % 2 == 0) asio::write(crowd.back(), asio::buffer(std::string("GET / HTTP/1.1\r\nHo")));
+  }
+  for (tcp::socket& socket : crowd) {
+    boost::system::error_code fault;
+    std::array<char, 64> bytes{};
+    while (!fault) socket.read_some(asio::buffer(bytes), fault);
+    EXPECT_TRUE(fault == asio::error::eof || fault == asio::error::connection_reset)
+        << fault.message();
+  }
+  EXPECT_EQ(logged().count("a connection that asked nothing was refused"), 1U);
+  // A page that is let in may be silent for as long as it likes.
+  auto page = talk();
+  static_cast<void>(heard(*page, "state"));
+  std::this_thread::sleep_for(std::chrono::milliseconds(900));
+  say(*page, {{"do", "step"}, {"ticks", 5}});
+  EXPECT_EQ(heard(*page, "state")["tick"], 5);
+}
+
 TEST_F(Served, BearsAThousandConnections) {
   auto page = talk();
   static_cast<void>(heard(*page, "state"));
@@ -240,8 +272,12 @@ TEST_F(Served, GoesOnWhateverComes) {
 TEST_F(Served, AnotherTakesAnotherPort) {
   Session session(GAZE_DEMO, {}, [](const std::filesystem::path&, const std::string&) {});
   const auto port = static_cast<std::uint16_t>(std::stoi(own().substr(own().find(':') + 1)));
-  EXPECT_THROW(Server(session, {port, kSecret, {}}), std::runtime_error);
-  const Server other(session, {0, kSecret, {}});
+  Server::Options options;
+  options.secret = kSecret;
+  options.port = port;
+  EXPECT_THROW(Server(session, options), std::runtime_error);
+  options.port = 0;
+  const Server other(session, options);
   EXPECT_NE(other.port(), port);
   EXPECT_EQ(other.address(), fmt::format("http://127.0.0.1:{}/{}/", other.port(), kSecret));
 }

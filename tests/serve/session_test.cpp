@@ -1,9 +1,14 @@
 #include "serve/session.hpp"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <cmath>
 #include <fstream>
 
+#include "fuzz/level_writer.hpp"
+#include "gaze/tools/differences.hpp"
+#include "scenes.hpp"
 #include "serve/changes.hpp"
 #include "support/levels.hpp"
 #include "support/temporary_folder.hpp"
@@ -230,6 +235,41 @@ TEST_F(Sessions, RefusesHandsThatCannotBe) {
   EXPECT_THROW(session.choose_player("lamp-1"), UsageError);
   EXPECT_THROW(session.by_hand("guest-1", {}), UsageError);  // nothing lies about
   EXPECT_TRUE(session.run().inputs().all().empty());
+}
+
+// Of levels of every sort: a number of theirs, kept and taken back, leaves the file to the byte,
+// and what is written says that number and nothing else.
+TEST_F(Sessions, KeepAndUndoLeaveAnyLevelAsItWas) {
+  int kept = 0;
+  for (std::uint64_t seed = 1; seed <= testing::rounds(30); ++seed) {
+    fuzz::Choices choices(seed);
+    const std::string text = fuzz::write_level(choices);
+    write("level.toml", text);
+    scenes::Random random(seed);
+    try {
+      Session session(folder / "level.toml", {}, [](const fs::path& file, const std::string& all) {
+        std::ofstream(file, std::ios::binary) << all;
+      });
+      const Level& level = session.game().level();
+      const Kind& kind = level.kinds[random.next() % level.named_kinds];
+      const char* keys[] = {"radius", "health", "height", "mass", "visibility"};
+      const std::string path =
+          fmt::format("kind.{}.{}", kind.name, keys[random.next() % std::size(keys)]);
+      session.try_value(path, fmt::format("{:.2f}", random.between(0.2, 0.9)));
+      session.keep_values();
+      write("before.toml", text);
+      const auto differing = differences(folder / "before.toml", {}, folder / "level.toml", {});
+      ASSERT_LE(differing.size(), 1U) << seed;
+      for (const ValueDifference& one : differing) EXPECT_EQ(one.path, path);
+      session.undo();
+      ++kept;
+    } catch (const LevelError&) {
+      // Not every level can be played, nor with every value.
+    }
+    ASSERT_EQ(text_of("level.toml"), text) << seed;
+  }
+  if (testing::kIsSanitized) return;
+  EXPECT_GT(kept, 10);
 }
 
 std::vector<std::string> events_of(const Session& session) {
