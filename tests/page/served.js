@@ -77,7 +77,7 @@ export async function openPage(browser, address, options = {}) {
   page.on("pageerror", (error) => complaints.push(error.message));
   page.on("console", (message) => { if (message.type() === "error") complaints.push(message.text()); });
   await page.goto(address);
-  await page.waitForFunction(() => document.getElementById("name")?.textContent !== "Gaze");
+  await page.waitForFunction(() => document.getElementById("name")?.textContent !== "Gaze" && document.getElementById("time")?.textContent !== "");
   return {page, complaints};
 }
 
