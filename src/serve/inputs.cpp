@@ -1,7 +1,7 @@
 #include "serve/inputs.hpp"
 
 #include <algorithm>
-#include <set>
+#include <iterator>
 
 namespace gaze::serve {
 namespace {
@@ -63,51 +63,61 @@ std::optional<TrackDeed> meant(const Simulation& game, AgentId agent, const Hand
   return drop;
 }
 
-void Inputs::add(Input input) {
-  if (input.steering) {
-    const auto before = steering(input.agent, input.tick);
-    if (before && is_alike(*before, *input.steering)) return;
+const Inputs::Steered* Inputs::last(const Hand& hand, std::int64_t tick) {
+  const auto after =
+      std::upper_bound(hand.steered.begin(), hand.steered.end(), tick,
+                       [](std::int64_t at, const Steered& one) { return at < one.tick; });
+  return after == hand.steered.begin() ? nullptr : &*std::prev(after);
+}
+
+void Inputs::add(const Input& input) {
+  Hand& hand = hands_[input.agent];
+  if (input.deed) {
+    hand.done.push_back({input.tick, *input.deed});
+    return;
   }
-  all_.push_back(std::move(input));
+  const Steered* before = last(hand, input.tick);
+  const bool is_as_before = input.steering && before != nullptr && before->steering &&
+                            is_alike(*before->steering, *input.steering);
+  if (!is_as_before) hand.steered.push_back({input.tick, input.steering});
 }
 
 void Inputs::cut(std::int64_t tick) {
-  std::erase_if(all_, [&](const Input& input) { return input.tick >= tick; });
+  const auto is_later = [&](const auto& one) { return one.tick >= tick; };
+  for (auto& [agent, hand] : hands_) {
+    std::erase_if(hand.steered, is_later);
+    std::erase_if(hand.done, is_later);
+  }
+  std::erase_if(hands_, [](const auto& one) {
+    return one.second.steered.empty() && one.second.done.empty();
+  });
 }
 
 std::optional<Steering> Inputs::steering(const std::string& agent, std::int64_t tick) const {
-  for (auto it = all_.rbegin(); it != all_.rend(); ++it) {
-    if (it->tick <= tick && it->agent == agent && !it->deed) return it->steering;
-  }
-  return std::nullopt;
+  const auto hand = hands_.find(agent);
+  const Steered* found = hand == hands_.end() ? nullptr : last(hand->second, tick);
+  return found == nullptr ? std::nullopt : found->steering;
 }
 
 // Who has been brought back to where it began is no longer steered, while the hand still holds its
 // keys: so all are steered anew at each tick.
 void Inputs::apply(Simulation& game) const {
-  std::set<std::string> settled;
-  for (auto it = all_.rbegin(); it != all_.rend(); ++it) {
-    if (it->tick > game.tick() || it->deed || !settled.insert(it->agent).second) continue;
-    const auto agent = game.find_agent(it->agent);
-    if (!agent || !can_be_steered(game, *agent)) continue;
-    if (it->steering) {
-      Steering steering = *it->steering;
-      add_deeds(game, *agent, it->agent, steering);
-      game.steer(*agent, steering);
-    } else {
+  for (const auto& [id, hand] : hands_) {
+    const auto agent = game.find_agent(id);
+    const Steered* now = last(hand, game.tick());
+    if (!agent || now == nullptr || !can_be_steered(game, *agent)) continue;
+    if (!now->steering) {
       game.let_go(*agent);
+      continue;
     }
-  }
-}
-
-void Inputs::add_deeds(const Simulation& game, AgentId agent, const std::string& id,
-                       Steering& steering) const {
-  const auto first =
-      std::lower_bound(all_.begin(), all_.end(), game.tick(),
-                       [](const Input& input, std::int64_t tick) { return input.tick < tick; });
-  for (auto it = first; it != all_.end() && it->tick == game.tick(); ++it) {
-    if (!it->deed || it->agent != id) continue;
-    if (auto deed = meant(game, agent, *it->deed)) steering.deeds.push_back(std::move(*deed));
+    Steering steering = *now->steering;
+    const auto first =
+        std::lower_bound(hand.done.begin(), hand.done.end(), game.tick(),
+                         [](const Done& done, std::int64_t tick) { return done.tick < tick; });
+    for (auto it = first; it != hand.done.end() && it->tick == game.tick(); ++it) {
+      if (auto deed = meant(game, *agent, it->deed)) steering.deeds.push_back(std::move(*deed));
+    }
+    game.steer(*agent, steering);
   }
 }
 

@@ -1,8 +1,8 @@
 #pragma once
 
 #include <cstdint>
+#include <map>
 #include <optional>
-#include <span>
 #include <string>
 #include <vector>
 
@@ -32,26 +32,39 @@ struct Input {
 /// All that was done by hand in a play, in order of time. With the level it makes the play.
 class Inputs {
  public:
-  [[nodiscard]] const std::vector<Input>& all() const { return all_; }
+  [[nodiscard]] bool empty() const { return hands_.empty(); }
 
   /// Adds one, later than or at the tick of the last. Who does something has to be steered. Who is
   /// steered as before adds nothing.
-  void add(Input input);
+  void add(const Input& input);
   /// Forgets what was done at that tick and later.
   void cut(std::int64_t tick);
 
   /// Does what is to be done before the step from the current tick on. What the level has no
-  /// longer, or no longer allows, is left out.
+  /// longer, or no longer allows, is left out. O(log n) for each agent that is steered.
   void apply(Simulation& game) const;
 
-  /// Who is steered at a tick, and how.
+  /// How an agent is steered at a tick, if it is.
   [[nodiscard]] std::optional<Steering> steering(const std::string& agent, std::int64_t tick) const;
 
  private:
-  void add_deeds(const Simulation& game, AgentId agent, const std::string& id,
-                 Steering& steering) const;
+  struct Steered {
+    std::int64_t tick = 0;
+    std::optional<Steering> steering;
+  };
+  struct Done {
+    std::int64_t tick = 0;
+    HandDeed deed;
+  };
+  /// What was done with one agent.
+  struct Hand {
+    std::vector<Steered> steered;
+    std::vector<Done> done;
+  };
 
-  std::vector<Input> all_;
+  static const Steered* last(const Hand& hand, std::int64_t tick);
+
+  std::map<std::string, Hand> hands_;
 };
 
 }  // namespace gaze::serve

@@ -98,7 +98,7 @@ Simulation Run::at(std::int64_t tick) const {
 void Run::change(Input input) {
   forget_later();
   input.tick = game_.tick();
-  inputs_.add(std::move(input));
+  inputs_.add(input);
 }
 
 void Run::forget_later() {

@@ -234,7 +234,7 @@ TEST_F(Sessions, RefusesHandsThatCannotBe) {
   EXPECT_THROW(session.let_go("nobody"), UsageError);
   EXPECT_THROW(session.choose_player("lamp-1"), UsageError);
   EXPECT_THROW(session.by_hand("guest-1", {}), UsageError);  // nothing lies about
-  EXPECT_TRUE(session.run().inputs().all().empty());
+  EXPECT_TRUE(session.run().inputs().empty());
 }
 
 // Of levels of every sort: a number of theirs, kept and taken back, leaves the file to the byte,
