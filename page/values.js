@@ -45,6 +45,9 @@ export class Values {
         make("label", {}, [this.all, "defaults too"])]),
       make("p", {className: "row"}, [this.keepButton, this.dropButton, this.undoButton]),
       this.tried, this.changes, this.list]);
+    /** @type {{id: string, kind: string}[]} */
+    this.agents = [];
+    talk.on("level", (level) => { this.agents = level.agents; });
     talk.on("values", (message) => this.take(message));
     stage.canvas.addEventListener("click", () => {
       const id = stage.marked.pair[0];
@@ -79,7 +82,7 @@ export class Values {
     const chosen = this.owner.value;
     this.owner.replaceChildren(
       ...Object.keys(message.kinds).map((name) => make("option", {value: `kind.${name}`}, [`kind ${name}`])),
-      ...Object.keys(message.agents).map((id) => make("option", {value: `agent.${id}`}, [`agent ${id}`])));
+      ...this.agents.map(({id}) => make("option", {value: `agent.${id}`}, [`agent ${id} alone`])));
     if ([...this.owner.options].some((option) => option.value === chosen)) this.owner.value = chosen;
     const tried = message.tried.map((/** @type {any} */ one) => `${one.path} = ${one.value}`);
     this.tried.textContent = tried.length > 0 ? `Tried, not in the file: ${tried.join("; ")}` : "";
@@ -91,7 +94,15 @@ export class Values {
   /** @returns {Value[]} */
   values() {
     const [sort, ...rest] = this.owner.value.split(".");
-    return (sort === "kind" ? this.message?.kinds : this.message?.agents)?.[rest.join(".")] ?? [];
+    const name = rest.join(".");
+    if (this.message === null) return [];
+    if (sort === "kind") return this.message.kinds[name] ?? [];
+    const own = this.message.agents[name];
+    if (own !== undefined) return own;
+    // It has what its kind has, until it gets a value of its own.
+    const kind = this.agents.find(({id}) => id === name)?.kind ?? "";
+    return (this.message.kinds[kind] ?? []).map((/** @type {Value} */ value) =>
+      ({...value, path: `agent.${name}.${value.key}`, is_tried: false}));
   }
 
   draw() {

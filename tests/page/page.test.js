@@ -148,6 +148,20 @@ test("values: tried on the same play, kept in the file, taken back", async () =>
   assert.deepEqual(files.map((file) => demo.read(file)), texts, "to the byte");
 });
 
+test("a value of one agent alone gets a line of its own in the file", async () => {
+  const before_ = demo.read("propagation_house.toml");
+  await page.locator("#tab-values").click();
+  await page.locator("#value-owner").selectOption("agent.sprinkler-1");
+  await page.locator("#v-agent_sprinkler-1_sight_range").fill("4.5");
+  await page.keyboard.press("Tab");
+  await page.waitForFunction(() => document.getElementById("tried")?.textContent?.includes("agent.sprinkler-1.sight.range = 4.5"));
+  await page.locator("#keep").click();
+  await page.waitForFunction(() => document.getElementById("tried")?.textContent === "");
+  const lines = before_.split("\n");
+  const added = demo.read("propagation_house.toml").split("\n").filter((line) => !lines.includes(line));
+  assert.deepEqual(added, ["sight.range = 4.5"]);
+});
+
 test("values that cannot be are refused with the reason", async () => {
   await page.locator("#tab-values").click();
   await page.locator("#value-owner").selectOption("kind.pruner");
