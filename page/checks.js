@@ -51,7 +51,7 @@ export class Checks {
 
   /** @param {number[]} place */
   show(place) {
-    this.stage.marked.place = {x: place[0], y: place[1]};
+    this.stage.scene.marked.place = {x: place[0], y: place[1]};
     this.stage.draw();
   }
 }

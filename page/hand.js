@@ -56,7 +56,7 @@ export class Hand {
       .map((/** @type {any} */ agent) => agent.id);
     fill(this.select, names.length > 0 ? names : [""], this.select.value || level.player);
     this.select.disabled = names.length === 0;
-    this.stage.player = this.select.value;
+    this.stage.scene.player = this.select.value;
     this.sent = "";
   }
 
@@ -78,7 +78,7 @@ export class Hand {
   choose(agent) {
     this.sent = "";
     this.held.clear();
-    this.stage.player = agent;
+    this.stage.scene.player = agent;
     if (this.stage.followed !== "") this.stage.follow(agent);
     byId("picture").focus();
   }
@@ -94,8 +94,7 @@ export class Hand {
     document.addEventListener("keyup", (event) => this.keyUp(event));
     window.addEventListener("blur", () => { this.held.clear(); this.isButtonDown = false; this.steer(); });
     canvas.addEventListener("pointermove", (event) => {
-      const box = canvas.getBoundingClientRect();
-      this.aim = this.stage.toPlan({x: event.clientX - box.left, y: event.clientY - box.top});
+      this.aim = this.stage.planOf(event);
       // A play that is looked at again is not changed by a pointer that happens to pass.
       if (this.isAtEnd && this.sent !== "") this.steer();
     });
@@ -155,8 +154,8 @@ export class Hand {
       "+": () => this.clock.changePace(1),
       "=": () => this.clock.changePace(1),
       r: () => this.talk.say({do: "restart"}),
-      f: () => { this.stage.follow(""); this.stage.fit(); },
-      c: () => this.stage.follow(this.stage.followed === "" ? this.select.value : ""),
+      f: () => this.stage.fitAgain(),
+      c: () => this.stage.followOrNot(),
       t: () => this.byHand("take"),
       g: () => this.byHand("throw"),
       x: () => this.byHand("drop"),
@@ -167,7 +166,7 @@ export class Hand {
 
   /** @param {string} what */
   byHand(what) {
-    const own = this.stage.placeOf(this.select.value) ?? {x: 0, y: 0};
+    const own = this.stage.scene.placeOf(this.select.value) ?? {x: 0, y: 0};
     const place = this.aim ?? {x: own.x + 2, y: own.y};
     this.talk.say({do: "hand", agent: this.select.value, what, place: [place.x, place.y]});
   }

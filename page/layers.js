@@ -1,7 +1,7 @@
 /** Which layers are drawn. */
 
 import {fill, make} from "./dom.js";
-import {LAYERS, materialPattern} from "./look.js";
+import {LAYERS} from "./look.js";
 
 /**
  * @param {import("./talk.js").Talk} talk
@@ -12,9 +12,8 @@ export function layersPanel(talk, stage) {
   for (const layer of LAYERS) {
     const box = make("input", {type: "checkbox", id: `layer-${layer.name}`, checked: true});
     box.addEventListener("change", () => {
-      if (box.checked) stage.hidden.delete(layer.name); else stage.hidden.add(layer.name);
-      stage.isGroundOld = true;
-      stage.draw();
+      if (box.checked) stage.scene.hidden.delete(layer.name); else stage.scene.hidden.add(layer.name);
+      stage.drawAll();
       if (layer.name === "trails") talk.say({do: "layers", trails: box.checked});
     });
     panel.append(make("p", {className: "row"}, [box, make("label", {htmlFor: box.id}, [layer.label])]));
@@ -27,8 +26,7 @@ export function layersPanel(talk, stage) {
 function swatch(stage, number) {
   const canvas = make("canvas", {width: 28, height: 14});
   const context = /** @type {CanvasRenderingContext2D} */ (canvas.getContext("2d"));
-  const pattern = materialPattern(context, stage.materialColour(number + 1), number + 1, stage.overlay === "reach");
-  context.fillStyle = pattern ?? "";
+  context.fillStyle = stage.painter.marks.pattern(context, number + 1, stage.scene.overlay !== "mesh");
   context.fillRect(0, 0, 28, 14);
   return canvas;
 }

@@ -50,8 +50,8 @@ export class Values {
     talk.on("level", (level) => { this.agents = level.agents; });
     talk.on("values", (message) => this.take(message));
     stage.canvas.addEventListener("click", () => {
-      const id = stage.marked.pair[0];
-      const agent = stage.level?.agents.find((/** @type {any} */ one) => one.id === id);
+      const id = stage.scene.marked.pair[0];
+      const agent = this.agents.find((one) => one.id === id);
       if (agent !== undefined) this.choose(agent);
     });
   }

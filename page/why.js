@@ -55,8 +55,7 @@ export class Why {
 
   /** @param {MouseEvent} event @param {import("./tabs.js").Tabs} tabs */
   click(event, tabs) {
-    const box = this.stage.canvas.getBoundingClientRect();
-    const id = this.stage.agentAt(this.stage.toPlan({x: event.clientX - box.left, y: event.clientY - box.top}));
+    const id = this.stage.agentUnder(event);
     if (id === "") return;
     if (this.first === "" || this.first === id) {
       this.first = id;
@@ -72,7 +71,7 @@ export class Why {
   }
 
   ask() {
-    this.stage.marked.pair = [this.agent.value, this.other.value].filter((id) => id !== "");
+    this.stage.scene.marked.pair = [this.agent.value, this.other.value].filter((id) => id !== "");
     this.stage.draw();
     this.talk.say({do: "ask", agent: this.agent.value, other: this.other.value});
   }
