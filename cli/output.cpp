@@ -84,6 +84,9 @@ OutputFile::OutputFile(const std::filesystem::path& file) : file_(followed(file)
     forget();
     fail(reason);
   }
+  // What is written over stays readable to the same people.
+  struct stat before {};
+  if (stat(file_.c_str(), &before) == 0) fchmod(descriptor_, before.st_mode & 07777U);
 }
 
 OutputFile::~OutputFile() {

@@ -34,7 +34,10 @@ export class Clock {
   }
 
   toggle() {
-    this.talk.say({do: this.state.is_playing ? "pause" : "play"});
+    const {is_playing: wasPlaying} = this.state;
+    // Whoever presses twice means both, also before the first has been answered.
+    this.state = {...this.state, is_playing: !wasPlaying};
+    this.talk.say({do: wasPlaying ? "pause" : "play"});
   }
 
   /** @param {number} ticks */

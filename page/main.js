@@ -35,4 +35,9 @@ talk.on("level", (level) => {
   byId("name").textContent = level.name;
   document.title = `${level.name} \u00b7 Gaze`;
 });
+// Whoever clicks a button goes on to play: the space bar is to fire then, not to click again.
+document.addEventListener("click", (event) => {
+  const button = /** @type {HTMLElement} */ (event.target).closest("header button, #view button");
+  if (event.detail > 0 && button !== null) byId("picture").focus();
+});
 talk.open();

@@ -111,6 +111,7 @@ class Session {
   void begin(std::vector<Setting> tried, Inputs inputs, std::int64_t end, std::int64_t at);
   void read_anew(std::vector<Setting> tried);
   void change(Input input);
+  void write_all(const std::vector<Written>& written);
 
   std::filesystem::path file_;
   std::vector<Setting> given_;

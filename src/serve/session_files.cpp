@@ -45,6 +45,18 @@ fs::path home_of(const Level& level, const std::string& path, const fs::path& ma
 
 }  // namespace
 
+void Session::write_all(const std::vector<Written>& written) {
+  std::size_t count = 0;
+  try {
+    for (; count < written.size(); ++count) writer_(written[count].file, written[count].after);
+    begin({}, run_->inputs(), run_->end(), game().tick());
+  } catch (...) {
+    for (std::size_t i = 0; i < count; ++i) writer_(written[i].file, written[i].before);
+    throw;
+  }
+  static_cast<void>(files_.have_changed());  // it was this session
+}
+
 // All of them, or none: what has been written is put back if the level cannot be read with it.
 void Session::keep_values() {
   if (tried_.empty()) return;
@@ -61,11 +73,9 @@ void Session::keep_values() {
       same->after = with_value(same->after, file.string(), setting);
     }
   }
-  for (const Written& one : written) writer_(one.file, one.after);
+  write_all(written);
   written_.insert(written_.end(), written.begin(), written.end());
   ghost_.reset();
-  static_cast<void>(files_.have_changed());  // it was this session
-  begin({}, run_->inputs(), run_->end(), game().tick());
   ++revisions_.values;
   ++revisions_.ghost;
 }

@@ -29,6 +29,12 @@ TEST_F(PageCommand, ReplayWritesAPageWholeOrNotAtAll) {
   std::ifstream other(again);
   EXPECT_EQ(page, std::string(std::istreambuf_iterator<char>(other), {}));
 
+  // What is written over keeps who may read it.
+  namespace fs = std::filesystem;
+  fs::permissions(file, fs::perms::owner_read | fs::perms::owner_write);
+  EXPECT_EQ(gaze_call({"replay", GAZE_DEMO, "--seconds", "1", "--output", file}).status, 0);
+  EXPECT_EQ(fs::status(file).permissions(), fs::perms::owner_read | fs::perms::owner_write);
+
   EXPECT_EQ(
       gaze_call({"replay", GAZE_DEMO, "--output", (folder / "a.png").string()}).err,
       "gaze: error: --output " + (folder / "a.png").string() + ": a replay is written as .html\n");

@@ -152,6 +152,29 @@ TEST_F(Sessions, KeepWritesTheValueAloneAndUndoTakesItBack) {
   EXPECT_THROW(session.undo(), UsageError);
 }
 
+// What cannot be written whole is not written at all, and stays tried.
+TEST_F(Sessions, KeepWritesAllFilesOrNone) {
+  fs::copy(fs::path(GAZE_DEMO).parent_path(), folder, fs::copy_options::recursive);
+  int left = 1;
+  Session session(folder / "propagation_house.toml", {},
+                  [&](const fs::path& file, const std::string& text) {
+                    if (left-- == 0) throw std::runtime_error("the disk is full");
+                    std::ofstream(file, std::ios::binary) << text;
+                  });
+  const std::string house = text_of("propagation_house.toml");
+  const std::string kinds = text_of("garden_kinds.toml");
+  session.try_value("kind.sprinkler.sight.range", "7");
+  session.try_value("agent.sprinkler-1.facing", "30");
+  EXPECT_THROW(session.keep_values(), std::runtime_error);
+  EXPECT_EQ(text_of("propagation_house.toml"), house);
+  EXPECT_EQ(text_of("garden_kinds.toml"), kinds);
+  EXPECT_EQ(session.tried().size(), 2U);
+  left = 10;
+  session.keep_values();
+  EXPECT_NE(text_of("propagation_house.toml"), house);
+  EXPECT_NE(text_of("garden_kinds.toml"), kinds);
+}
+
 TEST_F(Sessions, UndoLeavesAFileThatSomebodyChanged) {
   Session session = this->session();
   session.try_value("kind.lamp.sight.range", "7");
