@@ -116,7 +116,10 @@ export class Hand {
     if (event.ctrlKey || event.altKey || event.metaKey) return false;
     const target = /** @type {HTMLElement} */ (event.target);
     if (target.closest("input:not([type=checkbox]), select, textarea")) return false;
-    if (target.closest("[role=tablist], input") && /^(Arrow|Home|End|Space)/.test(event.code)) return false;
+    if (target.closest("input") && event.code === "Space") return false;
+    // Elsewhere arrows scroll, or move between tabs.
+    const isOnStage = target === document.body || target.closest("#stage, header") !== null;
+    if (!isOnStage && event.code.startsWith("Arrow")) return false;
     const isButton = target.closest("button, summary, a") !== null;
     return !(isButton && (event.code === "Space" || event.code === "Enter"));
   }

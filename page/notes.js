@@ -12,12 +12,20 @@ export class Notes {
     this.refused = make("div", {className: "note bad", role: "alert", hidden: true});
     this.changes = make("div", {className: "note ghost", id: "changed", hidden: true});
     byId("notes").append(this.changes, this.refused, this.faults);
+    tabs.onShow = () => this.showChanges(tabs);
     talk.on("faults", (message) => this.takeFaults(message.list));
     talk.on("refused", (message) => this.takeRefused(message.why));
     talk.on("changes", (message) => this.takeChanges(tabs, message));
     talk.on("link", ({isOpen}) => {
       byId("link").textContent = isOpen ? "" : "Gaze has gone; this page comes back when it does.";
     });
+  }
+
+  hasGhost = false;
+
+  /** The panel of values lists them itself. @param {import("./tabs.js").Tabs} tabs */
+  showChanges(tabs) {
+    this.changes.hidden = !this.hasGhost || tabs.shown === "values";
   }
 
   /** @param {{place: string, message: string, line: string}[]} list */
@@ -43,7 +51,8 @@ export class Notes {
 
   /** @param {import("./tabs.js").Tabs} tabs @param {any} message */
   takeChanges(tabs, message) {
-    this.changes.hidden = !message.has_ghost;
+    this.hasGhost = message.has_ghost;
+    this.showChanges(tabs);
     const count = message.list.length;
     const text = count === 0 ? "Nothing is otherwise than in the play before (dotted)."
       : `${count} ${count === 1 ? "thing is" : "things are"} otherwise than in the play before (dotted).`;

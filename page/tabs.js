@@ -21,10 +21,13 @@ export class Tabs {
   }
 
   shown = "";
+  /** Called whenever another panel is shown. */
+  onShow = () => {};
 
   /** @param {string} id */
   show(id) {
     this.shown = id;
+    this.onShow();
     for (const {tab, panel} of this.all) {
       const isShown = tab.id === `tab-${id}`;
       tab.setAttribute("aria-selected", String(isShown));

@@ -46,7 +46,7 @@ test("axe finds no violation on any panel, with a ghost, or with a faulty file",
   await page.locator("#value-owner").selectOption("kind.sprinkler");
   await page.locator("#v-kind_sprinkler_sight_range").fill("3");
   await page.keyboard.press("Tab");
-  await page.locator("#changed").waitFor();
+  await page.locator("#changes").waitFor();
   await expectNoViolation(page, "with a ghost");
   const text = demo.read("garden_kinds.toml");
   writeFileSync(demo.file("garden_kinds.toml"), `${text}\n[kind`);

@@ -233,6 +233,12 @@ test("layers are switched, the picture is moved, zoomed and fitted", async () =>
   assert.notDeepEqual(without, whole);
   await page.locator("#layer-seen").check();
   assert.deepEqual(await picture(page), whole);
+  await page.locator("#overlay-agent").selectOption("pruner-1");
+  await page.locator("#overlay-what").selectOption("mesh");
+  await page.locator("#overlay-names li").filter({hasText: "ground"}).waitFor();
+  assert.notDeepEqual(await picture(page), whole);
+  await page.locator("#overlay-what").selectOption("");
+  await page.waitForFunction(() => document.querySelectorAll("#overlay-names li").length === 0);
   await page.getByRole("button", {name: "Nearer"}).click();
   const near = await picture(page);
   assert.notDeepEqual(near, whole);

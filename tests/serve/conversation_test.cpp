@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include <cmath>
 #include <fstream>
 #include <nlohmann/json.hpp>
 
@@ -118,6 +119,47 @@ TEST(Conversation, EventsThatAreForgottenAreTakenBack) {
   EXPECT_EQ(page.session.run().events().size(), from);
   EXPECT_TRUE(told.at("changes")["has_ghost"]);
   EXPECT_EQ(told.at("state")["steered"], Json::array({"collector"}));
+}
+
+double area_of(const testing::FrameMark& mark) {
+  double twice = 0.0;
+  for (std::size_t i = 0; i < mark.points.size(); ++i) {
+    const auto& [x, y] = mark.points[i];
+    const auto& [next_x, next_y] = mark.points[(i + 1) % mark.points.size()];
+    twice += static_cast<double>(x) * static_cast<double>(next_y) -
+             static_cast<double>(next_x) * static_cast<double>(y);
+  }
+  return std::abs(twice) / 2e6;  // square metres
+}
+
+// The polygons of a mesh, and the spots that an attack reaches, have the areas that they should.
+TEST(Conversation, LaysMeshAndReachOverTheLevel) {
+  Page page;
+  static_cast<void>(page.hear());
+  auto told = page.say({{"do", "overlay"}, {"what", "mesh"}, {"agent", "pruner-1"}});
+  const Simulation& game = page.session.game();
+  const auto mesh = game.mesh(game.agent("pruner-1"));
+  ASSERT_TRUE(mesh);
+  EXPECT_EQ(told.at("overlay")["names"].size(), mesh->islands().size());
+  ASSERT_EQ(page.frames.size(), 1U);
+  EXPECT_EQ(page.frames[0].of, 4U);
+  double area = 0.0;
+  for (const auto& mark : page.frames[0].marks) area += area_of(mark);
+  EXPECT_NEAR(area, mesh->area(), 0.002 * mesh->area());
+
+  told = page.say({{"do", "overlay"}, {"what", "reach"}, {"agent", "pruner-1"}});
+  ASSERT_EQ(told.at("overlay")["names"].size(), 1U);
+  const std::string name = told.at("overlay")["names"][0];  // "shears: 3.24 m² upon a collector"
+  EXPECT_TRUE(name.starts_with("shears: ")) << name;
+  area = 0.0;
+  for (const auto& mark : page.frames.back().marks) area += area_of(mark);
+  EXPECT_NEAR(area, std::stod(name.substr(8)), 0.01);
+  EXPECT_GT(area, 0.5);
+
+  told = page.say({{"do", "overlay"}, {"what", ""}, {"agent", "pruner-1"}});
+  EXPECT_TRUE(page.frames.back().marks.empty());
+  EXPECT_TRUE(
+      page.say({{"do", "overlay"}, {"what", "x"}, {"agent", "pruner-1"}}).contains("refused"));
 }
 
 TEST(Conversation, SaysWhatItCannotDo) {
