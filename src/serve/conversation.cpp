@@ -150,32 +150,48 @@ Json event_json(const Simulation& game, const Event& event) {
 
 }  // namespace
 
+/// What a page asks for itself alone.
+class Conversation::Wishes {
+ public:
+  using Doing = void (*)(Conversation&, const Heard&);
+
+  static const std::map<std::string, Doing, std::less<>>& all() {
+    static const std::map<std::string, Doing, std::less<>> kAll{
+        {"ask", &ask}, {"layers", &layers}, {"overlay", &overlay}};
+    return kAll;
+  }
+
+ private:
+  static void need_agent(const Conversation& page, const std::string& id) {
+    static_cast<void>(page.session_.game().agent(id));
+  }
+  static void ask(Conversation& page, const Heard& heard) {
+    const Pair pair{heard.text("agent"), heard.has("other") ? heard.text("other") : ""};
+    need_agent(page, pair.agent);
+    if (!pair.other.empty()) need_agent(page, pair.other);
+    page.pair_ = pair;
+    page.why_tick_ = page.history_end_ = -1;
+  }
+  static void layers(Conversation& page, const Heard& heard) {
+    page.has_trails_ = heard.truth("trails");
+    page.drawn_tick_ = -1;
+  }
+  static void overlay(Conversation& page, const Heard& heard) {
+    const Laid laid{heard.text("what"), heard.text("agent"), -1};
+    need_agent(page, laid.agent);
+    if (laid.what != "mesh" && laid.what != "reach" && !laid.what.empty()) {
+      throw UsageError("an overlay is mesh or reach");
+    }
+    page.laid_ = laid;
+  }
+};
+
 void Conversation::hear(std::string_view text) {
-  const auto refuse = [&](const std::string& why) {
-    answers_.push_back({false, dumped({{"tell", "refused"}, {"why", why}})});
-  };
   try {
     const Heard heard(text);
     const std::string what = heard.text("do");
-    if (what == "ask") {
-      pair_ = Pair{heard.text("agent"), heard.has("other") ? heard.text("other") : ""};
-      static_cast<void>(session_.game().agent(pair_->agent));
-      if (!pair_->other.empty()) static_cast<void>(session_.game().agent(pair_->other));
-      why_tick_ = history_end_ = -1;
-      return;
-    }
-    if (what == "layers") {
-      has_trails_ = heard.truth("trails");
-      drawn_tick_ = -1;
-      return;
-    }
-    if (what == "overlay") {
-      laid_ = {heard.text("what"), heard.text("agent"), -1};
-      static_cast<void>(session_.game().agent(laid_.agent));
-      if (laid_.what == "mesh" || laid_.what == "reach" || laid_.what.empty()) return;
-      laid_.what.clear();
-      throw UsageError("an overlay is mesh or reach");
-    }
+    const auto wish = Wishes::all().find(what);
+    if (wish != Wishes::all().end()) return wish->second(*this, heard);
     const auto doing = doings().find(what);
     if (doing == doings().end()) throw UsageError(fmt::format("there is no message '{}'", what));
     doing->second(session_, heard);
@@ -186,6 +202,10 @@ void Conversation::hear(std::string_view text) {
   } catch (const std::exception& error) {
     refuse(on_one_line(error.what()));
   }
+}
+
+void Conversation::refuse(const std::string& why) {
+  answers_.push_back({false, dumped({{"tell", "refused"}, {"why", why}})});
 }
 
 std::vector<Said> Conversation::speak() {
@@ -363,8 +383,12 @@ void Conversation::tell_overlay(std::vector<Said>& said) {
   laid_.tick = game.tick();
   const auto agent = game.find_agent(laid_.agent);
   Overlay overlay;
-  if (agent && laid_.what == "mesh") overlay = mesh_overlay(game, *agent);
-  if (agent && laid_.what == "reach") overlay = reach_overlay(game, *agent);
+  try {
+    if (agent && laid_.what == "mesh") overlay = mesh_overlay(game, *agent);
+    if (agent && laid_.what == "reach") overlay = reach_overlay(game, *agent);
+  } catch (const UsageError& error) {  // a floor that is too large
+    refuse(on_one_line(error.what()));
+  }
   const Json json{{"tell", "overlay"}, {"what", laid_.what}, {"names", overlay.names}};
   said.push_back({false, dumped(json)});
   said.push_back({true, frame_bytes(FrameOf::overlay, game.tick(), overlay.marks)});

@@ -29,6 +29,7 @@ class Conversation {
   [[nodiscard]] std::vector<Said> speak();
 
  private:
+  class Wishes;
   struct Pair {
     std::string agent;
     std::string other;
@@ -39,6 +40,7 @@ class Conversation {
     std::int64_t tick = -1;
   };
 
+  void refuse(const std::string& why);
   void tell_level(std::vector<Said>& said);
   void tell_state(std::vector<Said>& said);
   void tell_events(std::vector<Said>& said);

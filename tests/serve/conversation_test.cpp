@@ -162,6 +162,36 @@ TEST(Conversation, LaysMeshAndReachOverTheLevel) {
       page.say({{"do", "overlay"}, {"what", "x"}, {"agent", "pruner-1"}}).contains("refused"));
 }
 
+// Whoever is asked about whom, things and the defeated too, in each plane.
+TEST(Conversation, EverybodyCanBeAskedAboutEverybody) {
+  for (const char* name : {"propagation_house", "terraces", "root_cellar", "sense_rooms"}) {
+    if (testing::kIsSanitized && name != std::string_view("root_cellar")) continue;
+    Session session(std::string(GAZE_SOURCE) + "/demo/" + name + ".toml", {},
+                    [](const std::filesystem::path&, const std::string&) {});
+    Conversation page(session);
+    for (int part = 0; part < 3; ++part) {
+      const auto agents = session.game().agents();
+      for (const AgentId agent : agents) {
+        const std::string id = session.game().id_of(agent);
+        page.hear(Json{{"do", "overlay"}, {"what", "mesh"}, {"agent", id}}.dump());
+        for (const AgentId other : agents) {
+          const std::string whom = session.game().id_of(other);
+          page.hear(Json{{"do", "ask"}, {"agent", id}, {"other", whom}}.dump());
+          bool is_answered = false;
+          for (const Said& said : page.speak()) {
+            if (said.is_binary) continue;
+            const Json told = Json::parse(said.bytes);
+            EXPECT_NE(told["tell"], "refused") << id << " " << whom << " " << told;
+            is_answered = is_answered || told["tell"] == "why";
+          }
+          EXPECT_TRUE(is_answered || !session.game().is_there(agent)) << id << " " << whom;
+        }
+      }
+      session.step(500);
+    }
+  }
+}
+
 TEST(Conversation, SaysWhatItCannotDo) {
   Page page;
   static_cast<void>(page.hear());
