@@ -85,6 +85,7 @@ std::vector<std::string> changes(const Past& before, const Run& now) {
   std::stable_sort(lines.begin(), lines.end(),
                    [](const auto& a, const auto& b) { return a.first < b.first; });
   std::vector<std::string> texts;
+  texts.reserve(lines.size());
   for (auto& [when, text] : lines) texts.push_back(std::move(text));
   return texts;
 }

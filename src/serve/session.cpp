@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 #include "gaze/level_file.hpp"
 #include "level/numbers.hpp"
@@ -140,7 +141,7 @@ void Session::by_hand(const std::string& agent, const HandDeed& deed) {
 
 void Session::read_anew(std::vector<Setting> tried) {
   Past past = run_->past();
-  begin(tried, run_->inputs(), run_->end(), game().tick());
+  begin(std::move(tried), run_->inputs(), run_->end(), game().tick());
   if (!ghost_ || tried_.empty()) ghost_ = std::move(past);
   ++revisions_.ghost;
   ++revisions_.values;
