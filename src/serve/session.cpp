@@ -140,9 +140,11 @@ void Session::by_hand(const std::string& agent, const HandDeed& deed) {
 }
 
 void Session::read_anew(std::vector<Setting> tried) {
+  // Of several values that are tried one after the other, the play before the first stays.
+  const bool is_first = tried_.empty();
   Past past = run_->past();
   begin(std::move(tried), run_->inputs(), run_->end(), game().tick());
-  if (!ghost_ || tried_.empty()) ghost_ = std::move(past);
+  if (!ghost_ || is_first) ghost_ = std::move(past);
   ++revisions_.ghost;
   ++revisions_.values;
 }

@@ -107,6 +107,20 @@ TEST_F(Sessions, TriesAValueOnTheSamePlay) {
   EXPECT_EQ(text_of("yard.toml"), kYard);
 }
 
+// The ghost is the play before the value, not one from before that.
+TEST_F(Sessions, ATriedValueIsHeldAgainstThePlayJustBefore) {
+  Session session = this->session();
+  session.play();
+  for (int i = 0; i < 16; ++i) session.advance(0.25);
+  session.restart();
+  session.play();
+  session.steer("guest-1", going(-0.5, 0.0));  // at half the speed: it is seen after 4 s
+  for (int i = 0; i < 20; ++i) session.advance(0.25);
+  session.try_value("kind.lamp.sight.range", "7.0");
+  EXPECT_EQ(changes(*session.ghost(), session.run())[0],
+            "lamp-1 noticed guest-1 2.00 s earlier (2.00 s, before 4.00 s)");
+}
+
 TEST_F(Sessions, KeepsWhatTheHandDidUnderAnotherValue) {
   Session session = this->session();
   session.play();
