@@ -115,6 +115,7 @@ TEST_F(WithValueFiles, ChangeThatValueAlone) {
     ++written_over;
     EXPECT_EQ(with(after, path, differing[0].values[0]), before) << path;
   }
+  if (testing::kIsSanitized) return;
   EXPECT_GT(written_over, 100);
   EXPECT_GT(put_in, 100);
 }
