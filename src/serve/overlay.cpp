@@ -2,7 +2,6 @@
 
 #include <fmt/format.h>
 
-#include "gaze/drawing.hpp"
 #include "gaze/tools/attack_reach.hpp"
 #include "geometry/plan.hpp"
 #include "level/numbers.hpp"

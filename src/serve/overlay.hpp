@@ -3,6 +3,7 @@
 #include <string>
 #include <vector>
 
+#include "gaze/drawing.hpp"
 #include "serve/run.hpp"
 
 namespace gaze::serve {
