@@ -33,24 +33,14 @@ int draw_mesh(const DrawOptions& options, const Level& level, const PictureOptio
 // Upon whom: a kind that was asked for, else that of the first hostile agent, players first.
 const Kind& victim_of(const DrawOptions& options, const Level& level, const Kind& by) {
   if (!options.kind.empty()) return kind_called(level, options.kind);
-  const Agent* best = nullptr;
-  for (const Agent& agent : level.agents) {
-    if (!is_hostile(level, by.team, level.kind_of(agent).team)) continue;
-    const bool is_player = agent.driver != Driver::mind;
-    if (best == nullptr || (is_player && best->driver == Driver::mind)) best = &agent;
-  }
-  if (best != nullptr) return level.kind_of(*best);
+  if (const Kind* victim = usual_victim(level, by)) return *victim;
   throw std::invalid_argument(
       fmt::format("no agent of this level is hostile to {}: --reach needs --kind", by.name));
 }
 
 SpotPicture reach_picture(const Simulation& simulation, AgentId agent, const Kind& victim) {
-  FloorOptions options;
-  options.radius = victim.radius;
-  options.height = victim.height;
-  options.step_height = *victim.move->step_height;
-  options.spot_size = 0.1;
-  const FreeFloor floor = free_floor(simulation.level(), simulation.world(), options);
+  const FreeFloor floor =
+      free_floor(simulation.level(), simulation.world(), floor_for(victim, 0.1));
   SpotPicture picture;
   picture.grid = floor.grid;
   picture.is_free = floor.is_free;

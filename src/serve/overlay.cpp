@@ -18,19 +18,6 @@ Mark area(std::vector<Vector2d> points, std::uint32_t number) {
   return mark;
 }
 
-const Kind* victim_of(const Simulation& game, std::uint32_t team) {
-  const Level& level = game.level();
-  const Kind* victim = nullptr;
-  for (const AgentId id : game.agents()) {
-    const Agent& agent = level.agents[id.index];
-    const Kind& kind = level.kind_of(agent);
-    if (!is_hostile(level, team, kind.team)) continue;
-    if (agent.driver && *agent.driver != Driver::mind) return &kind;
-    if (victim == nullptr) victim = &kind;
-  }
-  return victim;
-}
-
 // Runs of spots in a row, each a rectangle.
 void add_runs(std::vector<Mark>& marks, const SpotGrid& grid,
               const std::vector<std::uint8_t>& spots, std::uint32_t number) {
@@ -71,14 +58,9 @@ Overlay mesh_overlay(const Simulation& game, AgentId agent) {
 Overlay reach_overlay(const Simulation& game, AgentId agent) {
   Overlay overlay;
   const Level& level = game.level();
-  const Kind* victim = victim_of(game, level.kind_of(level.agents[agent.index]).team);
+  const Kind* victim = usual_victim(level, level.kind_of(level.agents[agent.index]));
   if (victim == nullptr) return overlay;
-  FloorOptions options;
-  options.radius = victim->radius;
-  options.height = victim->height;
-  options.step_height = *victim->move->step_height;
-  options.spot_size = 0.2;
-  const FreeFloor floor = free_floor(level, game.world(), options);
+  const FreeFloor floor = free_floor(level, game.world(), floor_for(*victim, 0.2));
   for (const AttackReach& reach : attack_reach(game, agent, *victim, floor)) {
     const auto number = static_cast<std::uint32_t>(overlay.names.size());
     overlay.names.push_back(worded("{}: {} m² upon a {}", reach.attack, reach.area, victim->name));

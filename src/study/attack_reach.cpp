@@ -16,6 +16,25 @@ Fighter standing_at(const Level& level, const Kind& victim, const Vector2d& spot
 
 }  // namespace
 
+const Kind* usual_victim(const Level& level, const Kind& by) {
+  const Agent* best = nullptr;
+  for (const Agent& agent : level.agents) {
+    if (!is_hostile(level, by.team, level.kind_of(agent).team)) continue;
+    const bool is_player = agent.driver != Driver::mind;
+    if (best == nullptr || (is_player && best->driver == Driver::mind)) best = &agent;
+  }
+  return best == nullptr ? nullptr : &level.kind_of(*best);
+}
+
+FloorOptions floor_for(const Kind& kind, double spot_size) {
+  FloorOptions options;
+  options.radius = kind.radius;
+  options.height = kind.height;
+  options.step_height = *kind.move->step_height;
+  options.spot_size = spot_size;
+  return options;
+}
+
 std::vector<AttackReach> attack_reach(const Simulation& simulation, AgentId agent,
                                       const Kind& victim, const FreeFloor& floor) {
   const Simulation::State& state = state_of(simulation);

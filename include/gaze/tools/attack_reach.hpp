@@ -17,6 +17,13 @@ struct AttackReach {
   std::vector<std::uint8_t> can_hurt;  ///< By spot of the floor.
 };
 
+/// Upon whom the reach of a kind is shown unless somebody says otherwise: the kind of the first
+/// agent that it is hostile to, players first. nullptr if there is none.
+[[nodiscard]] const Kind* usual_victim(const Level& level, const Kind& by);
+
+/// The floor on which a body of a kind can stand, in spots of so many metres.
+[[nodiscard]] FloorOptions floor_for(const Kind& kind, double spot_size);
+
 /// For each attack of an agent, every spot of a floor where a body of the victim's kind, standing
 /// still, can be hurt by it now, once the agent has turned there as far as it can: what `gaze draw
 /// --reach` shows. Exact for each spot's middle. Touches count side by side, bursts and catches
