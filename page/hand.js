@@ -67,8 +67,12 @@ export class Hand {
     this.letGoButton.disabled = !isSteered;
     this.letGoButton.title = isSteered ? "Its script goes on" : "Keys take it over";
     this.isAtEnd = state.tick === state.end;
-    if (!state.is_playing && this.isPlaying) this.sent = "";
+    const wasPlaying = this.isPlaying;
     this.isPlaying = state.is_playing;
+    if (this.isPlaying === wasPlaying) return;
+    this.sent = "";
+    // What is held already counts from the beginning.
+    if (this.held.size > 0 || this.isButtonDown) this.steer();
   }
 
   isAtEnd = true;

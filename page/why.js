@@ -124,7 +124,7 @@ export class Why {
     const rows = [["because", why.reason]];
     if (why.it_would_take) rows.push(["it would take", why.it_would_take.text]);
     if (why.would_end_it) rows.push(["would end it", why.would_end_it.text]);
-    if (why.evidence) rows.push(["evidence", `${Math.round(why.evidence.gathered * 100)} %, ${signed(why.evidence.rate * 100)} % a second`]);
+    if (why.evidence) rows.push(["evidence", `${Math.round(why.evidence.gathered * 100)} %${why.sees ? `, gathers at ${Math.round(why.evidence.rate * 100)} % of its full rate` : ""}`]);
     const by = why.noticed_by ? ` by ${why.noticed_by === "told" ? "being told" : why.noticed_by}` : "";
     /** @type {Record<string, string>} */
     const words = {unaware: "is unaware of it", gathering: "begins to see it", noticed: `has noticed it${by}`, remembers: `remembers it${by}`};
@@ -134,11 +134,6 @@ export class Why {
     rows.push(["moves", why.way.reason]);
     return list(rows);
   }
-}
-
-/** @param {number} value */
-function signed(value) {
-  return `${value >= 0 ? "+" : "\u2212"}${Math.abs(value).toFixed(0)}`;
 }
 
 /** @param {string[][]} rows */
