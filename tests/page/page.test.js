@@ -66,6 +66,16 @@ test("keys steer who is played, and let go gives it back to its script", async (
   await page.waitForFunction(() => /** @type {HTMLButtonElement} */ (document.querySelector("#hand button"))?.disabled);
 });
 
+test("a key that is held when play begins counts from then on", async () => {
+  await page.keyboard.down("d");
+  await page.keyboard.press("p");
+  await page.waitForTimeout(600);
+  await page.keyboard.press("p");
+  await page.keyboard.up("d");
+  const places = await placesOf("held");
+  assert.ok(places[places.length - 1].x > places[0].x + 0.5, JSON.stringify(places[places.length - 1]));
+});
+
 test("the pointer aims, a button and space fire, G throws", async () => {
   await page.keyboard.press("p");
   await page.keyboard.press("d");
