@@ -93,6 +93,16 @@ void Inputs::cut(std::int64_t tick) {
   });
 }
 
+Inputs Inputs::at_rate(int before, int now) const {
+  Inputs scaled = *this;
+  const auto scale = [&](std::int64_t& tick) { tick = (2 * tick * now + before) / (2 * before); };
+  for (auto& [agent, hand] : scaled.hands_) {
+    for (Steered& one : hand.steered) scale(one.tick);
+    for (Done& one : hand.done) scale(one.tick);
+  }
+  return scaled;
+}
+
 std::optional<Steering> Inputs::steering(const std::string& agent, std::int64_t tick) const {
   const auto hand = hands_.find(agent);
   const Steered* found = hand == hands_.end() ? nullptr : last(hand->second, tick);

@@ -40,6 +40,9 @@ class Inputs {
   /// Forgets what was done at that tick and later.
   void cut(std::int64_t tick);
 
+  /// The same at other steps a second: each at the tick nearest to its time.
+  [[nodiscard]] Inputs at_rate(int before, int now) const;
+
   /// Does what is to be done before the step from the current tick on. What the level has no
   /// longer, or no longer allows, is left out. O(log n) for each agent that is steered.
   void apply(Simulation& game) const;

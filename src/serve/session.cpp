@@ -40,6 +40,12 @@ std::vector<Setting> Session::settings(const std::vector<Setting>& tried) const 
 
 void Session::begin(std::vector<Setting> tried, Inputs inputs, std::int64_t end, std::int64_t at) {
   const Level level = read_level(file_, settings(tried));
+  const int before = run_ ? game().level().ticks_per_second : level.ticks_per_second;
+  if (before != level.ticks_per_second) {  // times stay, ticks do not
+    inputs = inputs.at_rate(before, level.ticks_per_second);
+    end = end * level.ticks_per_second / before;
+    at = at * level.ticks_per_second / before;
+  }
   auto next = std::make_unique<Run>(std::make_shared<const Prepared>(level), std::move(inputs));
   next->go_to(end);
   next->go_to(at);

@@ -132,6 +132,22 @@ TEST_F(Sessions, KeepsWhatTheHandDidUnderAnotherValue) {
   EXPECT_NEAR(place.x(), 8.99, 1e-9);
 }
 
+// At another rate of steps the hand does the same at the same times.
+TEST_F(Sessions, KeepsTimesAtAnotherRate) {
+  Session session = this->session();
+  session.play();
+  for (int i = 0; i < 4; ++i) session.advance(0.25);
+  session.steer("guest-1", going(0.0, 1.0));
+  for (int i = 0; i < 4; ++i) session.advance(0.25);
+  for (const char* rate : {"20", "240", "144"}) {
+    session.try_value("ticks_per_second", rate);
+    EXPECT_NEAR(session.game().seconds(), 2.0, 1e-9) << rate;
+    const Vector3d place = session.game().state(session.game().agent("guest-1")).position;
+    EXPECT_NEAR(place.x(), 6.99, 1e-6) << rate;  // one second west at 2 m/s, then one north
+    EXPECT_NEAR(place.y(), 2.0, 1e-6) << rate;
+  }
+}
+
 TEST_F(Sessions, RefusesValuesThatCannotBe) {
   Session session = this->session();
   session.go_to(0);
