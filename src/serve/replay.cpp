@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <array>
 #include <nlohmann/json.hpp>
 
 #include "gaze/level_file.hpp"
@@ -12,7 +13,6 @@
 #include "serve/moment.hpp"
 #include "serve/packed.hpp"
 #include "serve/page_files.hpp"
-#include "serve/values.hpp"
 
 namespace gaze::serve {
 namespace {
@@ -128,6 +128,22 @@ Checked checked(const Session& session) {
   return all;
 }
 
+// What a page of a server would be told at the end of the play, but for what is of a moment.
+Json messages_of(Session& session) {
+  constexpr std::array<std::string_view, 4> kLasting{"level", "values", "events", "figures"};
+  Json messages = Json::array();
+  for (const Said& said : Conversation(session).speak()) {
+    if (said.is_binary) continue;
+    Json message = Json::parse(said.bytes);
+    const auto name = message["tell"].get<std::string>();
+    if (std::find(kLasting.begin(), kLasting.end(), name) != kLasting.end()) {
+      messages.push_back(std::move(message));
+    }
+  }
+  messages.push_back(Json::parse(checks_message(checked(session), session.game().level())));
+  return messages;
+}
+
 std::string text_of(std::string_view name) {
   for (const PageFile& file : page_files()) {
     if (file.name == name) return std::string(file.text);
@@ -165,19 +181,8 @@ std::string inside_script(std::string json) {
 
 std::string replay_page(Session& session) {
   session.play_through();
-  Conversation conversation(session);
   Json json;
-  json["messages"] = Json::array();
-  json["messages"].push_back(Json::parse(level_message(session)));
-  json["messages"].push_back(Json::parse(values_message(session)));
-  json["messages"].push_back(Json::parse(checks_message(checked(session), session.game().level())));
-  for (const Said& said : conversation.speak()) {
-    if (said.is_binary) continue;
-    Json message = Json::parse(said.bytes);
-    if (message["tell"] == "events" || message["tell"] == "figures") {
-      json["messages"].push_back(std::move(message));
-    }
-  }
+  json["messages"] = messages_of(session);
   json["play"] = play_of(session);
   std::string page = text_of("index.html");
   replace(page, "<link rel=\"stylesheet\" href=\"style.css\">",
