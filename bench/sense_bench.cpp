@@ -2,6 +2,12 @@
 
 #include <benchmark/benchmark.h>
 
+#include <algorithm>
+#include <array>
+#include <chrono>
+#include <cmath>
+#include <vector>
+
 #include "scenes.hpp"
 
 namespace gaze {
@@ -11,10 +17,10 @@ struct Eyes {
   World world;
   std::vector<Looker> lookers;
 
-  explicit Eyes(const Level& level) : world(level) {
+  Eyes(const Level& level, double range) : world(level) {
     scenes::Random random(5);
     const double side = scenes::side_of(level);
-    Sight sight{30.0, 30.0, Angle::from_degrees(360.0), gaze::Vector3d{0.0, 0.0, 1.6}, {}, {}};
+    Sight sight{range, range, Angle::from_degrees(360.0), gaze::Vector3d{0.0, 0.0, 1.6}, {}, {}};
     while (lookers.size() < 1'000) {
       const Vector3d feet{random.between(1.0, side - 1.0), random.between(1.0, side - 1.0), 0.0};
       if (world.overlaps({feet, 0.3, 1.7}, Stops::sight)) continue;
@@ -23,25 +29,65 @@ struct Eyes {
   }
 };
 
-const Eyes& eyes(int which) {
-  static const Eyes hall(scenes::hall());
-  static const Eyes campus(scenes::campus());
-  static const Eyes city(scenes::city());
-  return which == 0 ? hall : which == 1 ? campus : city;
+Level scene(std::int64_t which) {
+  if (which == 0) return scenes::hall();
+  if (which == 1) return scenes::campus();
+  return which == 2 ? scenes::make_scene(10'000, 447.0, 3) : scenes::city();
 }
 
-void area_of_sight(benchmark::State& state) {
-  const Eyes& all = eyes(static_cast<int>(state.range(0)));
-  std::size_t next = 0;
-  std::size_t edges = 0;
-  for (auto _ : state) {
-    const SeenArea area = seen_area(all.world, all.lookers[next++ % all.lookers.size()]);
-    edges += area.edges.size();
-    benchmark::DoNotOptimize(area.edges.data());
-  }
-  state.counters["edges"] = double(edges) / double(state.iterations());
+double microseconds_since(std::chrono::steady_clock::time_point start) {
+  return std::chrono::duration<double, std::micro>(std::chrono::steady_clock::now() - start)
+      .count();
 }
-BENCHMARK(area_of_sight)->DenseRange(0, 2)->Repetitions(5)->Unit(benchmark::kMicrosecond);
+
+double median(std::vector<double> values) {
+  std::nth_element(values.begin(), values.begin() + std::ssize(values) / 2, values.end());
+  return values[values.size() / 2];
+}
+
+// Areas of 1,000 eyes side by side, which needs nothing beforehand, and by a finder, by turns. Both
+// have to be equal.
+void seen_areas(benchmark::State& state) {
+  const Eyes eyes(scene(state.range(0)), static_cast<double>(state.range(1)));
+  SeenAreaFinder finder(eyes.world, std::array{1.6});
+  std::size_t edges = 0;
+  for (const Looker& looker : eyes.lookers) {
+    const double expected = seen_area(eyes.world, looker).area();
+    const SeenArea& found = finder.find(eyes.world, looker);
+    edges += found.edges.size();
+    if (std::abs(found.area() - expected) > 1e-11 * expected) state.SkipWithError("not the same");
+  }
+  const auto count = static_cast<double>(eyes.lookers.size());
+  std::vector<double> plain;
+  std::vector<double> found;
+  for (auto _ : state) {
+    auto begin = std::chrono::steady_clock::now();
+    for (const Looker& looker : eyes.lookers) {
+      benchmark::DoNotOptimize(seen_area(eyes.world, looker).edges.data());
+    }
+    plain.push_back(microseconds_since(begin) / count);
+    begin = std::chrono::steady_clock::now();
+    for (const Looker& looker : eyes.lookers) {
+      benchmark::DoNotOptimize(finder.find(eyes.world, looker).edges.data());
+    }
+    found.push_back(microseconds_since(begin) / count);
+  }
+  state.counters["edges"] = static_cast<double>(edges) / count;
+  state.counters["side_by_side_us"] = median(plain);
+  state.counters["finder_us"] = median(found);
+  state.counters["ratio"] = median(plain) / median(found);
+}
+BENCHMARK(seen_areas)
+    ->ArgNames({"scene", "range"})
+    ->ArgsProduct({{0, 1, 2, 3}, {30, 100'000}})
+    ->Iterations(15)
+    ->Unit(benchmark::kMillisecond);
+
+void making_a_finder(benchmark::State& state) {
+  const World world(scene(state.range(0)));
+  for (auto _ : state) benchmark::DoNotOptimize(SeenAreaFinder(world, std::array{1.6}));
+}
+BENCHMARK(making_a_finder)->DenseRange(0, 3)->Unit(benchmark::kMillisecond);
 
 // Agents spread over the campus, each with sight of 25 m (30 kept) and 200 degrees, four players
 // walking among them; all but the senses is stilled by giving nobody a wish to move.

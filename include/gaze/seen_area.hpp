@@ -1,5 +1,7 @@
 #pragma once
 
+#include <memory>
+#include <span>
 #include <vector>
 
 #include "gaze/face.hpp"
@@ -37,6 +39,41 @@ struct SeenArea {
 /// noticing, or `keep_range` for a looker that has noticed. Solids are taken near ones first,
 /// and what they hide is left out: the time goes with what is in sight.
 [[nodiscard]] SeenArea seen_area(const World& world, const Looker& looker);
+
+/// Finds the seen areas of one world, one after another, several times as fast as `seen_area` and
+/// the same to rounding: an eye looks from triangle to triangle of the plan, through the gaps that
+/// are in sight, and touches nothing that is hidden (Bungiu, Hemmer, Hershberger, Huang and
+/// Kroeller, "Efficient computation of visibility polygons", EuroCG 2014). For that the plan is cut
+/// into triangles along the sides of all solids that stand at the height of the eye, beforehand.
+/// Ramps and other slanted pieces are looked for as `seen_area` does it. What is narrower than
+/// 1e-11 radians counts as shut, so that nobody looks through where two solids touch.
+///
+/// It keeps its memory from one area to the next. Several threads use one each; copies share the
+/// triangles.
+class SeenAreaFinder {
+ public:
+  /// @param eye_heights  At which it is quick, metres in the level; also at all others between the
+  ///                     same tops and undersides of solids. Elsewhere, and outside of all that
+  ///                     stands there, it does as `seen_area`. For each the plan is cut once, about
+  ///                     as quickly as a navigation mesh is made. In an upright level one will do.
+  SeenAreaFinder(const World& world, std::span<const double> eye_heights);
+  SeenAreaFinder(const SeenAreaFinder& other);
+  SeenAreaFinder(SeenAreaFinder&& other) noexcept;
+  SeenAreaFinder& operator=(const SeenAreaFinder& other);
+  SeenAreaFinder& operator=(SeenAreaFinder&& other) noexcept;
+  ~SeenAreaFinder();
+
+  /// Valid until the next one.
+  ///
+  /// @param now  The world as it is now: that for which this was made, or a copy, with what has
+  ///             gone and come back since. Throws UsageError if it has other solids.
+  const SeenArea& find(const World& now, const Looker& looker);
+
+  struct Data;
+
+ private:
+  std::unique_ptr<Data> data_;
+};
 
 /// The same all round a place, for another of the things that solids stop: what a blast there
 /// reaches in its plane.

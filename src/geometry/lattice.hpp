@@ -13,6 +13,7 @@ namespace gaze {
 constexpr double kLatticePerMetre = 4096.0;
 
 struct LatticePoint {
+  static constexpr bool kCirclesAreExact = true;
   std::int32_t x = 0;
   std::int32_t y = 0;
   bool operator==(const LatticePoint&) const = default;

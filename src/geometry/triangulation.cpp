@@ -14,16 +14,24 @@ constexpr unsigned before(unsigned i) {
   return i == 0 ? 2 : i - 1;
 }
 
+// Which of `count` cells of a row of some size an offset lies in.
+std::int64_t cell_of(std::int64_t offset, std::int64_t size, std::int64_t count) {
+  const bool is_wide = size > std::int64_t{1} << 40;
+  return is_wide ? offset / (size / count + 1) : offset * count / size;
+}
+
 }  // namespace
 
-Triangulation::Triangulation(const LatticePoint& low, const LatticePoint& high) {
+template <typename Point>
+TriangulationOf<Point>::TriangulationOf(const Point& low, const Point& high) {
   points_ = {low, {high.x, low.y}, high, {low.x, high.y}};
   triangles_.push_back({{0, 1, 2}, {kNone, kNone, 1}, {}});
   triangles_.push_back({{0, 2, 3}, {0, kNone, kNone}, {}});
   triangle_at_ = {0, 0, 0, 1};
 }
 
-std::uint32_t Triangulation::add(const LatticePoint& point) {
+template <typename Point>
+std::uint32_t TriangulationOf<Point>::add(const Point& point) {
   const std::uint32_t t = locate(point);
   const Triangle& triangle = triangles_[t];
   for (const std::uint32_t corner : triangle.corner) {
@@ -47,14 +55,15 @@ std::uint32_t Triangulation::add(const LatticePoint& point) {
 
 // Walks towards the point; in a constrained triangulation a walk may run in circles unless it
 // varies where it looks first.
-std::uint32_t Triangulation::locate(const LatticePoint& point) {
+template <typename Point>
+std::uint32_t TriangulationOf<Point>::locate(const Point& point) {
   std::uint32_t t = last_;
   for (unsigned step = 0;; ++step) {
     const Triangle& triangle = triangles_[t];
     std::uint32_t onward = kNone;
     for (unsigned k = 0; k < 3 && onward == kNone; ++k) {
       const unsigned i = (k + step) % 3;
-      const LatticePoint& a = at(triangle.corner[i]);
+      const Point& a = at(triangle.corner[i]);
       if (side_of(a, at(triangle.corner[next(i)]), point) < 0) onward = triangle.beyond[i];
     }
     if (onward == kNone) return last_ = t;
@@ -62,12 +71,15 @@ std::uint32_t Triangulation::locate(const LatticePoint& point) {
   }
 }
 
-void Triangulation::set(std::uint32_t triangle, const Triangle& value) {
+template <typename Point>
+void TriangulationOf<Point>::set(std::uint32_t triangle, const Triangle& value) {
   triangles_[triangle] = value;
   for (const std::uint32_t corner : value.corner) triangle_at_[corner] = triangle;
 }
 
-void Triangulation::replace_beyond(std::uint32_t triangle, std::uint32_t from, std::uint32_t to) {
+template <typename Point>
+void TriangulationOf<Point>::replace_beyond(std::uint32_t triangle, std::uint32_t from,
+                                            std::uint32_t to) {
   if (triangle == kNone) return;
   for (std::uint32_t& beyond : triangles_[triangle].beyond) {
     if (beyond == from) {
@@ -77,13 +89,15 @@ void Triangulation::replace_beyond(std::uint32_t triangle, std::uint32_t from, s
   }
 }
 
-unsigned Triangulation::edge_to(std::uint32_t triangle, std::uint32_t neighbour) const {
+template <typename Point>
+unsigned TriangulationOf<Point>::edge_to(std::uint32_t triangle, std::uint32_t neighbour) const {
   const auto& beyond = triangles_[triangle].beyond;
   return beyond[0] == neighbour ? 0U : beyond[1] == neighbour ? 1U : 2U;
 }
 
 // The new vertex becomes the last corner of each part, so that edge 0 is the one to be checked.
-void Triangulation::split_triangle(std::uint32_t t, std::uint32_t vertex) {
+template <typename Point>
+void TriangulationOf<Point>::split_triangle(std::uint32_t t, std::uint32_t vertex) {
   const Triangle old = triangles_[t];
   const auto u = static_cast<std::uint32_t>(triangles_.size());
   const std::uint32_t w = u + 1;
@@ -97,7 +111,8 @@ void Triangulation::split_triangle(std::uint32_t t, std::uint32_t vertex) {
   to_check_.assign({{t, 0}, {u, 0}, {w, 0}});
 }
 
-void Triangulation::split_edge(const Edge& edge, std::uint32_t vertex) {
+template <typename Point>
+void TriangulationOf<Point>::split_edge(const Edge& edge, std::uint32_t vertex) {
   const std::uint32_t t = edge.triangle;
   const std::uint32_t u = triangles_[t].beyond[edge.index];
   assert(u != kNone);
@@ -126,18 +141,26 @@ void Triangulation::split_edge(const Edge& edge, std::uint32_t vertex) {
   to_check_.assign({{t, 0}, {v, 0}, {u, 0}, {w, 0}});
 }
 
-bool Triangulation::is_off_delaunay(const Edge& edge) const {
+template <typename Point>
+bool TriangulationOf<Point>::is_off_delaunay(const Edge& edge) const {
   const Triangle& triangle = triangles_[edge.triangle];
   const std::uint32_t other = triangle.beyond[edge.index];
   if (other == kNone || triangle.fixed[edge.index]) return false;
   const std::uint32_t across = triangles_[other].corner[before(edge_to(other, edge.triangle))];
+  if constexpr (!Point::kCirclesAreExact) {
+    const std::uint32_t tip = triangle.corner[before(edge.index)];
+    const bool can_be_turned = side(across, tip, triangle.corner[edge.index]) > 0 &&
+                               side(across, tip, triangle.corner[next(edge.index)]) < 0;
+    if (!can_be_turned) return false;
+  }
   return is_in_circle(at(triangle.corner[0]), at(triangle.corner[1]), at(triangle.corner[2]),
                       at(across));
 }
 
 // Turns edges until none is off: those opposite to a new vertex, which is the last corner of its
 // triangles and stays so.
-void Triangulation::settle() {
+template <typename Point>
+void TriangulationOf<Point>::settle() {
   while (!to_check_.empty()) {
     const Edge edge = to_check_.back();
     to_check_.pop_back();
@@ -150,7 +173,8 @@ void Triangulation::settle() {
 }
 
 // Edge (a, b) between (a, b, c) and (b, a, d) becomes (d, c): (a, d, c) and (d, b, c).
-void Triangulation::flip(const Edge& edge) {
+template <typename Point>
+void TriangulationOf<Point>::flip(const Edge& edge) {
   const std::uint32_t t = edge.triangle;
   const std::uint32_t u = triangles_[t].beyond[edge.index];
   const Triangle one = triangles_[t];
@@ -174,7 +198,9 @@ void Triangulation::flip(const Edge& edge) {
 }
 
 // All triangles about a vertex, anticlockwise and, from the rim, clockwise as well.
-Triangulation::Edge Triangulation::find_edge(std::uint32_t from, std::uint32_t to) const {
+template <typename Point>
+TriangulationOf<Point>::Edge TriangulationOf<Point>::find_edge(std::uint32_t from,
+                                                               std::uint32_t to) const {
   const auto corner_of = [&](std::uint32_t t) {
     const auto& corner = triangles_[t].corner;
     return corner[0] == from ? 0U : corner[1] == from ? 1U : 2U;
@@ -193,19 +219,23 @@ Triangulation::Edge Triangulation::find_edge(std::uint32_t from, std::uint32_t t
   return {};
 }
 
-void Triangulation::mark_fixed(std::uint32_t from, std::uint32_t to, bool fixed) {
+template <typename Point>
+void TriangulationOf<Point>::mark_fixed(std::uint32_t from, std::uint32_t to, bool fixed) {
   for (const Edge& edge : {find_edge(from, to), find_edge(to, from)}) {
     if (edge.triangle != kNone) triangles_[edge.triangle].fixed[edge.index] = fixed;
   }
 }
 
 /// The first part of a way: up to a vertex that lies on it, or to a fixed edge that it crosses.
-struct Triangulation::Stretch {
+template <typename Point>
+struct TriangulationOf<Point>::Stretch {
   std::uint32_t end = kNone;
-  std::optional<Ends> fixed;
+  std::optional<Ends> fixed{};
 };
 
-Triangulation::Stretch Triangulation::next_stretch(std::uint32_t from, std::uint32_t to) {
+template <typename Point>
+TriangulationOf<Point>::Stretch TriangulationOf<Point>::next_stretch(std::uint32_t from,
+                                                                     std::uint32_t to) {
   crossed_.clear();
   const std::uint32_t start = triangle_at_[from];
   std::uint32_t t = start;
@@ -215,8 +245,8 @@ Triangulation::Stretch Triangulation::next_stretch(std::uint32_t from, std::uint
     const std::uint32_t p = triangle.corner[next(k)];
     const std::uint32_t q = triangle.corner[before(k)];
     if (p == to || q == to) return {to, {}};
-    const std::int64_t p_side = side(from, to, p);
-    const std::int64_t q_side = side(from, to, q);
+    const auto p_side = side(from, to, p);
+    const auto q_side = side(from, to, q);
     // Collinear and, for the triangle has an area, ahead: then the other corner is on the far side.
     if (p_side == 0 && q_side > 0) return {p, {}};
     if (p_side < 0 && q_side == 0) return {q, {}};
@@ -226,7 +256,9 @@ Triangulation::Stretch Triangulation::next_stretch(std::uint32_t from, std::uint
   return {};
 }
 
-Triangulation::Stretch Triangulation::follow(std::uint32_t from, std::uint32_t to, Edge crossed) {
+template <typename Point>
+TriangulationOf<Point>::Stretch TriangulationOf<Point>::follow(std::uint32_t from, std::uint32_t to,
+                                                               Edge crossed) {
   while (true) {
     const Triangle& triangle = triangles_[crossed.triangle];
     const Ends ends{triangle.corner[crossed.index], triangle.corner[next(crossed.index)]};
@@ -235,13 +267,15 @@ Triangulation::Stretch Triangulation::follow(std::uint32_t from, std::uint32_t t
     const std::uint32_t onward = triangle.beyond[crossed.index];
     const unsigned j = edge_to(onward, crossed.triangle);
     const std::uint32_t tip = triangles_[onward].corner[before(j)];
-    const std::int64_t tip_side = tip == to ? 0 : side(from, to, tip);
+    if (tip == to) return {tip, {}};
+    const auto tip_side = side(from, to, tip);
     if (tip_side == 0) return {tip, {}};
     crossed = tip_side > 0 ? Edge{onward, next(j)} : Edge{onward, before(j)};
   }
 }
 
-void Triangulation::fix(std::uint32_t from, std::uint32_t to) {
+template <typename Point>
+void TriangulationOf<Point>::fix(std::uint32_t from, std::uint32_t to) {
   // Cut edges bend by a step and may then cross others anew; in theory that might go on for long.
   constexpr int kMostParts = 10'000;
   to_fix_.assign({{from, to}});
@@ -259,8 +293,9 @@ void Triangulation::fix(std::uint32_t from, std::uint32_t to) {
   }
 }
 
-void Triangulation::cut_at_crossing(const Ends& way, const Ends& crossed) {
-  const LatticePoint place =
+template <typename Point>
+void TriangulationOf<Point>::cut_at_crossing(const Ends& way, const Ends& crossed) {
+  const Point place =
       crossing(at(way.first), at(way.second), at(crossed.first), at(crossed.second));
   mark_fixed(crossed.first, crossed.second, false);
   last_ = triangle_at_[crossed.first];
@@ -272,7 +307,8 @@ void Triangulation::cut_at_crossing(const Ends& way, const Ends& crossed) {
 }
 
 // Turns the edges that the way crosses until it is an edge itself.
-void Triangulation::force(std::uint32_t from, std::uint32_t to) {
+template <typename Point>
+void TriangulationOf<Point>::force(std::uint32_t from, std::uint32_t to) {
   std::vector<Ends> turned;
   for (std::size_t i = 0; i < crossed_.size(); ++i) {
     const Ends ends = crossed_[i];
@@ -294,29 +330,34 @@ void Triangulation::force(std::uint32_t from, std::uint32_t to) {
   restore(turned);
 }
 
-void Triangulation::restore(std::vector<Ends>& edges) {
+template <typename Point>
+void TriangulationOf<Point>::restore(std::vector<Ends>& edges) {
   for (const Ends& ends : edges) {
     const Edge edge = find_edge(ends.first, ends.second);
     if (edge.triangle != kNone && is_off_delaunay(edge)) flip(edge);
   }
 }
 
-std::vector<std::uint32_t> in_order_of_space(std::span<const LatticePoint> points) {
+template <typename Point>
+std::vector<std::uint32_t> in_order_of_space(std::span<const Point> points) {
   if (points.empty()) return {};
-  LatticePoint low = points[0];
-  LatticePoint high = points[0];
-  for (const LatticePoint& p : points) {
+  Point low = points[0];
+  Point high = points[0];
+  for (const Point& p : points) {
     low = {std::min(low.x, p.x), std::min(low.y, p.y)};
     high = {std::max(high.x, p.x), std::max(high.y, p.y)};
   }
   constexpr std::int64_t kCells = 1 << 16;
   const std::int64_t size =
       std::max(std::int64_t{high.x} - low.x, std::int64_t{high.y} - low.y) + 1;
+  const auto cell = [&](std::int64_t offset) {
+    return static_cast<std::uint32_t>(cell_of(offset, size, kCells));
+  };
   std::vector<std::pair<std::uint64_t, std::uint32_t>> keyed;
   keyed.reserve(points.size());
   for (std::uint32_t i = 0; i < points.size(); ++i) {
-    auto x = static_cast<std::uint32_t>((std::int64_t{points[i].x} - low.x) * kCells / size);
-    auto y = static_cast<std::uint32_t>((std::int64_t{points[i].y} - low.y) * kCells / size);
+    auto x = cell(std::int64_t{points[i].x} - low.x);
+    auto y = cell(std::int64_t{points[i].y} - low.y);
     std::uint64_t key = 0;
     for (std::uint32_t s = kCells / 2; s > 0; s /= 2) {
       const std::uint32_t right = (x & s) != 0 ? 1 : 0;
@@ -338,5 +379,10 @@ std::vector<std::uint32_t> in_order_of_space(std::span<const LatticePoint> point
   for (const auto& [key, i] : keyed) order.push_back(i);
   return order;
 }
+
+template class TriangulationOf<LatticePoint>;
+template class TriangulationOf<FinePoint>;
+template std::vector<std::uint32_t> in_order_of_space(std::span<const LatticePoint>);
+template std::vector<std::uint32_t> in_order_of_space(std::span<const FinePoint>);
 
 }  // namespace gaze

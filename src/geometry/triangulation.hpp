@@ -6,6 +6,7 @@
 #include <utility>
 #include <vector>
 
+#include "geometry/fine_lattice.hpp"
 #include "geometry/lattice.hpp"
 
 namespace gaze {
@@ -14,8 +15,10 @@ constexpr std::uint32_t kNone = 0xFFFFFFFF;
 
 /// A constrained Delaunay triangulation of a rectangle, grown point by point (Lawson, "Software for
 /// C1 surface interpolation", 1977; edges forced by flips as in Sloan, "A fast algorithm for
-/// generating constrained Delaunay triangulations", 1993). All tests are exact.
-class Triangulation {
+/// generating constrained Delaunay triangulations", 1993). Points lie on a lattice, coarse or fine;
+/// what is left and right is decided exactly.
+template <typename Point>
+class TriangulationOf {
  public:
   /// Corners run anticlockwise; edge i goes from corner i to the next one.
   struct Triangle {
@@ -25,18 +28,18 @@ class Triangulation {
   };
 
   /// A rectangle cut in two. Everything added lies strictly inside it.
-  Triangulation(const LatticePoint& low, const LatticePoint& high);
+  TriangulationOf(const Point& low, const Point& high);
 
   /// The vertex at a point; a new one unless there is one already. O(1) on average where neighbours
   /// in space follow each other, see `in_order_of_space`.
-  std::uint32_t add(const LatticePoint& point);
+  std::uint32_t add(const Point& point);
 
   /// Makes the straight way between two vertices consist of edges. Where it crosses an edge that is
   /// fixed, both are cut at the lattice point nearest to the crossing and may so bend by up to one
   /// step of the lattice.
   void fix(std::uint32_t from, std::uint32_t to);
 
-  const std::vector<LatticePoint>& points() const { return points_; }
+  const std::vector<Point>& points() const { return points_; }
   const std::vector<Triangle>& triangles() const { return triangles_; }
 
  private:
@@ -46,12 +49,12 @@ class Triangulation {
   };
   using Ends = std::pair<std::uint32_t, std::uint32_t>;
 
-  const LatticePoint& at(std::uint32_t vertex) const { return points_[vertex]; }
-  std::int64_t side(std::uint32_t a, std::uint32_t b, std::uint32_t c) const {
+  const Point& at(std::uint32_t vertex) const { return points_[vertex]; }
+  auto side(std::uint32_t a, std::uint32_t b, std::uint32_t c) const {
     return side_of(at(a), at(b), at(c));
   }
 
-  std::uint32_t locate(const LatticePoint& point);
+  std::uint32_t locate(const Point& point);
   void split_triangle(std::uint32_t triangle, std::uint32_t vertex);
   void split_edge(const Edge& edge, std::uint32_t vertex);
   void settle();
@@ -70,7 +73,7 @@ class Triangulation {
   void force(std::uint32_t from, std::uint32_t to);
   void restore(std::vector<Ends>& edges);
 
-  std::vector<LatticePoint> points_;
+  std::vector<Point> points_;
   std::vector<std::uint32_t> triangle_at_;  ///< By vertex: one of its triangles.
   std::vector<Triangle> triangles_;
   std::uint32_t last_ = 0;      ///< Where the search for the next point begins.
@@ -79,7 +82,15 @@ class Triangulation {
   std::vector<Ends> to_fix_;    ///< Scratch.
 };
 
+using Triangulation = TriangulationOf<LatticePoint>;
+
 /// The order of points along a Hilbert curve: neighbours in it are neighbours in space.
-[[nodiscard]] std::vector<std::uint32_t> in_order_of_space(std::span<const LatticePoint> points);
+template <typename Point>
+[[nodiscard]] std::vector<std::uint32_t> in_order_of_space(std::span<const Point> points);
+
+[[nodiscard]] inline std::vector<std::uint32_t> in_order_of_space(
+    std::span<const LatticePoint> points) {
+  return in_order_of_space<LatticePoint>(points);
+}
 
 }  // namespace gaze

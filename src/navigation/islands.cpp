@@ -164,7 +164,7 @@ void find_islands(NavigationMesh::Data& mesh, const Level& level) {
       found.emplace_back();
       largest_face.push_back(0.0);
     }
-    const double area = area_of(mesh, mesh.faces[i]);
+    const double area = mesh.faces[i].area;
     found[number].area += area;
     mesh.faces[i].island = number;
     if (area <= largest_face[number]) continue;

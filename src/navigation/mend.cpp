@@ -29,7 +29,7 @@ std::optional<NavigationMesh::Data> mended(const NavigationMesh::Data& mesh, con
   if (!fill(next, mesh, *cutting)) return std::nullopt;
   part_areas(next, first_edge);
   list_crossings(next);
-  measure_faces(next);
+  measure_faces(next, first_face);
   next.grid = mesh.grid.replaced(cutting->moved.face, first_face, boxes_from(next, first_face));
   find_islands(next, level);
   find_corners(next, first_edge);

@@ -1,4 +1,6 @@
 #include <algorithm>
+#include <numeric>
+#include <span>
 
 #include "navigation/mend.hpp"
 
@@ -98,58 +100,92 @@ bool reaches_a_joint(const Cutting& cutting, const NavigationMesh::Data& mesh) {
   });
 }
 
-/// Numbers what stays in the order that it had.
-std::vector<std::uint32_t> numbered(const std::vector<char>& is_gone) {
-  std::vector<std::uint32_t> moved(is_gone.size(), kNone);
+/// Numbers what stays in the order that it had. What goes is given in order.
+std::vector<std::uint32_t> numbered(std::size_t count, std::span<const std::uint32_t> gone) {
+  std::vector<std::uint32_t> moved(count);
   std::uint32_t next = 0;
-  for (std::size_t i = 0; i < is_gone.size(); ++i) {
-    if (is_gone[i] == 0) moved[i] = next++;
+  std::size_t at = 0;
+  const auto count_up_to = [&](std::size_t end) {
+    const auto first = moved.begin() + static_cast<std::ptrdiff_t>(at);
+    const auto last = moved.begin() + static_cast<std::ptrdiff_t>(end);
+    std::iota(first, last, next);
+    next += static_cast<std::uint32_t>(end - at);
+  };
+  for (const std::uint32_t number : gone) {
+    count_up_to(number);
+    moved[number] = kNone;
+    at = number + 1;
   }
+  count_up_to(count);
   return moved;
 }
 
 Renumbering renumber(const NavigationMesh::Data& mesh, const std::vector<std::uint32_t>& cut) {
-  std::vector<char> face(mesh.faces.size(), 0);
-  std::vector<char> edge(mesh.edges.size(), 0);
-  std::vector<char> corner(mesh.corners.size(), 0);
-  std::vector<char> crossing(mesh.crossings.size(), 0);
+  std::vector<std::uint32_t> edges;
+  std::vector<std::uint32_t> corners;
   for (const std::uint32_t number : cut) {
     const MeshFace& its = mesh.faces[number];
-    face[number] = 1;
     for (std::uint32_t e = its.first; e < its.first + its.count; ++e) {
-      edge[e] = 1;
-      if (mesh.edges[e].corner != kNone) corner[mesh.edges[e].corner] = 1;
+      edges.push_back(e);
+      if (mesh.edges[e].corner != kNone) corners.push_back(mesh.edges[e].corner);
     }
   }
-  for (std::size_t i = 0; i < crossing.size(); ++i) {
+  std::sort(corners.begin(), corners.end());
+  corners.erase(std::unique(corners.begin(), corners.end()), corners.end());
+  std::sort(edges.begin(), edges.end());
+  Renumbering moved;
+  moved.face = numbered(mesh.faces.size(), cut);
+  moved.edge = numbered(mesh.edges.size(), edges);
+  moved.corner = numbered(mesh.corners.size(), corners);
+  std::vector<std::uint32_t> crossings;
+  for (std::uint32_t i = 0; i < mesh.crossings.size(); ++i) {
     const Crossing& its = mesh.crossings[i];
-    crossing[i] = face[its.from_face] | face[its.to_face];
+    const bool is_gone = moved.face[its.from_face] == kNone || moved.face[its.to_face] == kNone;
+    if (is_gone) crossings.push_back(i);
   }
-  return {numbered(face), numbered(edge), numbered(corner), numbered(crossing)};
+  moved.crossing = numbered(mesh.crossings.size(), crossings);
+  return moved;
 }
 
 std::uint32_t moved_to(const std::vector<std::uint32_t>& moved, std::uint32_t old) {
   return old == kNone ? kNone : moved[old];
 }
 
+// The faces from `first` to before `end`, all of which stay.
+void take_over_run(NavigationMesh::Data& mesh, const NavigationMesh::Data& old,
+                   const Renumbering& moved, std::uint32_t first, std::uint32_t end) {
+  const auto at = [](auto& list, std::size_t i) {
+    return list.begin() + static_cast<std::ptrdiff_t>(i);
+  };
+  const std::uint32_t first_edge = old.faces[first].first;
+  const std::uint32_t end_edge = old.faces[end - 1].first + old.faces[end - 1].count;
+  const std::size_t own_face = mesh.faces.size();
+  const std::size_t own_edge = mesh.edges.size();
+  const auto faces_less = first - static_cast<std::uint32_t>(own_face);
+  const auto edges_less = first_edge - static_cast<std::uint32_t>(own_edge);
+  mesh.faces.insert(mesh.faces.end(), at(old.faces, first), at(old.faces, end));
+  mesh.edges.insert(mesh.edges.end(), at(old.edges, first_edge), at(old.edges, end_edge));
+  for (std::size_t i = own_face; i < mesh.faces.size(); ++i) mesh.faces[i].first -= edges_less;
+  for (std::size_t e = own_edge; e < mesh.edges.size(); ++e) {
+    MeshEdge& edge = mesh.edges[e];
+    edge.twin = moved_to(moved.edge, edge.twin);
+    edge.corner = moved_to(moved.corner, edge.corner);
+    edge.polygon -= faces_less;
+  }
+}
+
 void take_over_faces(NavigationMesh::Data& mesh, const NavigationMesh::Data& old,
-                     const Renumbering& moved) {
+                     const Cutting& cutting) {
   constexpr std::size_t kMore = 256;  // about as many will follow
   mesh.faces.reserve(old.faces.size() + kMore);
   mesh.edges.reserve(old.edges.size() + 4 * kMore);
-  for (std::uint32_t i = 0; i < old.faces.size(); ++i) {
-    if (moved.face[i] == kNone) continue;
-    MeshFace face = old.faces[i];
-    face.first = static_cast<std::uint32_t>(mesh.edges.size());
-    for (std::uint32_t e = old.faces[i].first; e < old.faces[i].first + face.count; ++e) {
-      MeshEdge edge = old.edges[e];
-      edge.twin = moved_to(moved.edge, edge.twin);
-      edge.corner = moved_to(moved.corner, edge.corner);
-      edge.polygon = moved.face[i];
-      mesh.edges.push_back(edge);
-    }
-    mesh.faces.push_back(face);
-  }
+  std::uint32_t at = 0;
+  const auto take_over_before = [&](std::uint32_t end) {
+    if (end > at) take_over_run(mesh, old, cutting.moved, at, end);
+    at = end + 1;
+  };
+  for (const std::uint32_t face : cutting.faces) take_over_before(face);
+  take_over_before(static_cast<std::uint32_t>(old.faces.size()));
 }
 
 void take_over_ways(NavigationMesh::Data& mesh, const NavigationMesh::Data& old,
@@ -198,7 +234,7 @@ NavigationMesh::Data without(const NavigationMesh::Data& mesh, const Cutting& cu
   rest.most_looks = mesh.most_looks;
   rest.areas = mesh.areas;
   rest.patches = mesh.patches;
-  take_over_faces(rest, mesh, cutting.moved);
+  take_over_faces(rest, mesh, cutting);
   take_over_ways(rest, mesh, cutting.moved);
   return rest;
 }

@@ -90,18 +90,22 @@ class MendTurns {
  private:
   Index here() const { return static_cast<Index>(mesh_.turns.to.size()); }
 
-  // Which node each was before; kNone: it is new.
+  // Which node each was before, and which each is now; kNone: it is new, or gone.
   void note_origins() {
     origin_.assign(nodes_.count(), kNone);
+    now_.assign(old_nodes_.count(), kNone);
+    const auto note = [&](Index before, Index now) {
+      origin_[now] = before;
+      now_[before] = now;
+    };
     for (Index i = 0; i < old_.corners.size(); ++i) {
-      if (cutting_.moved.corner[i] == kNone) continue;
-      for (Index hand = 0; hand < 2; ++hand) {
-        origin_[2 * cutting_.moved.corner[i] + hand] = 2 * i + hand;
-      }
+      const Index now = cutting_.moved.corner[i];
+      if (now == kNone) continue;
+      for (Index hand = 0; hand < 2; ++hand) note(2 * i + hand, 2 * now + hand);
     }
     for (Index i = 0; i < old_.crossings.size(); ++i) {
-      if (cutting_.moved.crossing[i] == kNone) continue;
-      origin_[nodes_.turn_count() + cutting_.moved.crossing[i]] = old_nodes_.turn_count() + i;
+      const Index now = cutting_.moved.crossing[i];
+      if (now != kNone) note(old_nodes_.turn_count() + i, nodes_.turn_count() + now);
     }
   }
 
@@ -128,9 +132,11 @@ class MendTurns {
   }
 
   void add_corner(Index corner) {
+    const Index before = origin_[2 * corner];
     TurnNode node;
     node.at = mesh_.corners[corner].at;
-    node.cost = mesh_.faces[mesh_.edges[mesh_.corners[corner].edge].polygon].cost;
+    node.cost = before == kNone ? mesh_.faces[mesh_.edges[mesh_.corners[corner].edge].polygon].cost
+                                : old_.turns.nodes[before / 2].cost;
     node.reach.fill(std::numeric_limits<float>::infinity());
     node.first.fill(here());
     for (std::size_t hand = 0; hand < 2 && corner < mesh_.turns.linked; ++hand) {
@@ -170,34 +176,25 @@ class MendTurns {
   // stands near a sight.
   bool take_over(Index node, std::span<const Index> seen, float reach) {
     const MeshPoint& from = place_of(node);
-    const bool is_near = reaches_new(from, reach);
     const std::size_t begin = mesh_.turns.to.size();
-    mesh_.turns.to.resize(begin + seen.size());
-    for (std::size_t i = 0; i < seen.size(); ++i) {
-      const Index now = moved(seen[i]);
-      if (now == kNone || (is_near && is_crossed(from, nodes_.at(now)))) {
-        mesh_.turns.to.resize(begin);
-        return false;
-      }
-      mesh_.turns.to[begin + i] = now;
+    bool stays = true;
+    for (const Index before : seen) {
+      mesh_.turns.to.push_back(now_[before]);
+      stays &= now_[before] != kNone;
     }
-    return true;
+    if (stays && reaches_new(from, reach)) {
+      const auto is_seen = [&](Index now) { return !is_crossed(from, nodes_.at(now)); };
+      stays = std::all_of(mesh_.turns.to.begin() + static_cast<std::ptrdiff_t>(begin),
+                          mesh_.turns.to.end(), is_seen);
+    }
+    if (!stays) mesh_.turns.to.resize(begin);
+    return stays;
   }
 
   // Where a way goes on from a node.
   const MeshPoint& place_of(Index node) const {
     if (node < nodes_.turn_count()) return nodes_.at(node);
     return mesh_.crossings[node - nodes_.turn_count()].to;
-  }
-
-  Index moved(Index old) const {
-    const Index turns = old_nodes_.turn_count();
-    if (old < turns) {
-      const Index corner = cutting_.moved.corner[old / 2];
-      return corner == kNone ? kNone : 2 * corner + old % 2;
-    }
-    const Index crossing = cutting_.moved.crossing[old - turns];
-    return crossing == kNone ? kNone : nodes_.turn_count() + crossing;
   }
 
   bool reaches_new(const MeshPoint& from, float reach) const {
@@ -228,7 +225,8 @@ class MendTurns {
   Nodes old_nodes_;
   CornerFan fan_;
   std::vector<PlanBox> boxes_;  ///< By hindrance.
-  std::vector<Index> origin_;   ///< By node.
+  std::vector<Index> origin_;   ///< By node: which it was before.
+  std::vector<Index> now_;      ///< By node before: which it is now.
   std::vector<char> sees_new_;  ///< By node.
 };
 

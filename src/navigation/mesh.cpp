@@ -90,6 +90,18 @@ std::uint32_t face_beside(const NavigationMesh::Data& mesh, std::uint32_t face,
   return kNone;
 }
 
+// The area of a face in the plan, square metres.
+double area_of(const NavigationMesh::Data& mesh, const MeshFace& face) {
+  double twice = 0.0;
+  const MeshPoint& origin = mesh.edges[face.first].from;
+  for (std::uint32_t k = 1; k + 1 < face.count; ++k) {
+    const MeshPoint& a = mesh.edges[face.first + k].from;
+    const MeshPoint& b = mesh.edges[face.first + k + 1].from;
+    twice += (a.x - origin.x) * (b.y - origin.y) - (a.y - origin.y) * (b.x - origin.x);
+  }
+  return twice / 2.0;
+}
+
 void need_body(const BodySize& body) {
   const auto need = [](double value, bool is_right, std::string_view what) {
     if (is_right && std::isfinite(value)) return;
@@ -112,17 +124,6 @@ std::uint32_t across(const NavigationMesh::Data& mesh, std::uint32_t edge) {
       std::lower_bound(mesh.borders.begin(), mesh.borders.end(), edge,
                        [](const MeshBorder& border, std::uint32_t e) { return border.edge < e; });
   return it != mesh.borders.end() && it->edge == edge ? it->beyond : kNone;
-}
-
-double area_of(const NavigationMesh::Data& mesh, const MeshFace& face) {
-  double twice = 0.0;
-  const MeshPoint& origin = mesh.edges[face.first].from;
-  for (std::uint32_t k = 1; k + 1 < face.count; ++k) {
-    const MeshPoint& a = mesh.edges[face.first + k].from;
-    const MeshPoint& b = mesh.edges[face.first + k + 1].from;
-    twice += (a.x - origin.x) * (b.y - origin.y) - (a.y - origin.y) * (b.x - origin.x);
-  }
-  return twice / 2.0;
 }
 
 double squared_distance(const NavigationMesh::Data& mesh, std::uint32_t face, const Vector2d& p,
@@ -360,12 +361,15 @@ bool NavigationMesh::is_free(const MeshPlace& from, const MeshPlace& to) const n
                           data_->plan(to.place));
 }
 
-void measure_faces(NavigationMesh::Data& mesh) {
+void measure_faces(NavigationMesh::Data& mesh, std::uint32_t first_face) {
+  for (std::size_t i = first_face; i < mesh.faces.size(); ++i) {
+    mesh.faces[i].area = area_of(mesh, mesh.faces[i]);
+  }
   mesh.is_even = mesh.surfaces.size() == 1 && mesh.crossings.empty();
   for (MeshFace& face : mesh.faces) {
     mesh.least_cost = std::min(mesh.least_cost, face.cost);
     mesh.is_even &= face.cost == 1.0;
-    mesh.area += area_of(mesh, face);
+    mesh.area += face.area;
     face.exits = static_cast<std::uint32_t>(
         mesh.crossings_of(static_cast<std::uint32_t>(&face - mesh.faces.data())).size());
     for (std::uint32_t e = face.first; e < face.first + face.count; ++e) {

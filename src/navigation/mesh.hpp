@@ -37,8 +37,9 @@ struct MeshFace {
   std::uint32_t surface = 0;
   std::uint32_t island = 0;
   std::uint32_t exits = 0;  ///< Edges with a polygon beyond, and crossings.
-  double cost = 1.0;        ///< Of a metre in it.
   std::uint32_t patch = 0;  ///< What has to go first, in `patches`.
+  double cost = 1.0;        ///< Of a metre in it.
+  double area = 0.0;        ///< In the plan, square metres.
 };
 
 /// An area of the plan in which a metre costs more or less, or which is closed. It counts at
@@ -187,7 +188,7 @@ inline double turn(const MeshPoint& a, const MeshPoint& b, const MeshPoint& c) {
 }
 
 /// The steps by which a mesh is made. Each goes by what the steps before it have written. Where a
-/// mesh is mended, the edges from `first` on are new.
+/// mesh is mended, the edges from `first` on are new, and the faces from `first_face` on.
 void find_areas(NavigationMesh::Data& mesh, const Level& level);
 void cover_surfaces(NavigationMesh::Data& mesh, const Level& level, const World& world);
 void join_surfaces(NavigationMesh::Data& mesh);
@@ -198,7 +199,7 @@ void list_crossings(NavigationMesh::Data& mesh);
 void find_corners(NavigationMesh::Data& mesh, std::uint32_t first = 0);
 void link_turns(NavigationMesh::Data& mesh, std::size_t most_looks);
 void find_islands(NavigationMesh::Data& mesh, const Level& level);
-void measure_faces(NavigationMesh::Data& mesh);
+void measure_faces(NavigationMesh::Data& mesh, std::uint32_t first_face = 0);
 void lay_grid(NavigationMesh::Data& mesh);
 
 /// True if the body makes links of its own: it hops or drops.
@@ -244,9 +245,6 @@ void lay_grid(NavigationMesh::Data& mesh);
 
 /// True if a point lies in a face or on its edge, within rounding.
 [[nodiscard]] bool holds(const NavigationMesh::Data& mesh, std::uint32_t face, const MeshPoint& p);
-
-/// The area of a face in the plan, square metres.
-[[nodiscard]] double area_of(const NavigationMesh::Data& mesh, const MeshFace& face);
 
 /// The distance in the plan from a point to a face; 0 inside. `nearest` becomes the point of the
 /// face that is nearest.

@@ -22,6 +22,36 @@ Outlook::Outlook(double range) : range_(range) {
   borders_.push_back({});
 }
 
+void Outlook::clear(double range) {
+  range_ = range;
+  borders_.assign(1, {});
+  sides_.clear();
+}
+
+std::uint32_t Outlook::add_side(const Vector2d& first, const Vector2d& last, SolidId solid) {
+  const Vector2d along = last - first;
+  sides_.push_back({Direction(first), Direction(along), cross(first, along),
+                    std::max(dot(first, first), dot(last, last)), solid});
+  return static_cast<std::uint32_t>(sides_.size() - 1);
+}
+
+void Outlook::take_over(std::span<const Border> stretches) {
+  borders_.assign(stretches.begin(), stretches.end());
+  if (borders_.size() == 1) borders_[0].direction = kAlongX;  // all round, wherever it begins
+  for (Border& border : borders_) border.key = turn_key(border.direction.vector());
+  // The list begins at +x, and goes round once.
+  const auto first =
+      std::min_element(borders_.begin(), borders_.end(),
+                       [](const Border& a, const Border& b) { return a.key < b.key; });
+  std::rotate(borders_.begin(), first, borders_.end());
+  for (std::size_t i = 1; i < borders_.size(); ++i) {
+    borders_[i].key = std::max(borders_[i].key, borders_[i - 1].key);  // but for rounding
+  }
+  if (borders_[0].key > 0.0) {
+    borders_.insert(borders_.begin(), Border{0.0, kAlongX, borders_.back().side});
+  }
+}
+
 void Outlook::close(const Vector2d& from, const Vector2d& to) {
   const double a = turn_key(from);
   const double b = turn_key(to);
@@ -64,6 +94,8 @@ void Outlook::add(const Vector2d& from, const Vector2d& to, SolidId solid) {
   const double b = turn_key(last);
   if (a <= b) {
     add_between(a, Direction(first), b, Direction(last), index);
+  } else if (a - b < kFullTurn / 2.0) {
+    sides_.pop_back();  // seen edge on but for rounding: no side takes up more than half a turn
   } else {
     add_between(a, Direction(first), kFullTurn, kAlongX, index);
     add_between(0.0, kAlongX, b, Direction(last), index);

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <cstdint>
 #include <limits>
+#include <span>
 #include <vector>
 
 #include "gaze/world.hpp"
@@ -59,6 +60,16 @@ class Outlook {
   };
 
   explicit Outlook(double range);
+
+  /// Begins anew.
+  void clear(double range);
+
+  /// A straight side whose stretch of directions somebody else finds out.
+  std::uint32_t add_side(const Vector2d& first, const Vector2d& last, SolidId solid);
+
+  /// Takes stretches over that have been found otherwise, anticlockwise all round, each up to the
+  /// next; the last goes on to the first. Their keys are not looked at.
+  void take_over(std::span<const Border> stretches);
 
   /// Nothing is seen anticlockwise from one direction to another.
   void close(const Vector2d& from, const Vector2d& to);

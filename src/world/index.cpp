@@ -22,16 +22,6 @@ void add_piece(World::Index& index, const Polygon& polygon, Piece piece) {
   index.pieces.push_back(piece);
 }
 
-Box box_of(const Prism& prism) {
-  constexpr double kInfinity = std::numeric_limits<double>::infinity();
-  Box box{{kInfinity, kInfinity, prism.low}, {-kInfinity, -kInfinity, prism.high}};
-  for (const PrismEdge& edge : prism.edges) {
-    box.low = {std::min(box.low[0], edge.x), std::min(box.low[1], edge.y), prism.low};
-    box.high = {std::max(box.high[0], edge.x), std::max(box.high[1], edge.y), prism.high};
-  }
-  return box;
-}
-
 // Pieces and their edges in the order in which the tree comes to them: neighbours in space are then
 // neighbours in memory.
 void store_in_tree_order(World::Index& index) {
@@ -100,6 +90,16 @@ World::Index with_next(World::Index index, const Level& level) {
 }
 
 }  // namespace
+
+Box box_of(const Prism& prism) {
+  constexpr double kInfinity = std::numeric_limits<double>::infinity();
+  Box box{{kInfinity, kInfinity, prism.low}, {-kInfinity, -kInfinity, prism.high}};
+  for (const PrismEdge& edge : prism.edges) {
+    box.low = {std::min(box.low[0], edge.x), std::min(box.low[1], edge.y), prism.low};
+    box.high = {std::max(box.high[0], edge.x), std::max(box.high[1], edge.y), prism.high};
+  }
+  return box;
+}
 
 World::World(const Level& level) {
   need_solids(level);

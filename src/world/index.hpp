@@ -39,6 +39,8 @@ struct World::Index {
   }
 };
 
+[[nodiscard]] Box box_of(const Prism& prism);
+
 /// The index of a world, which all copies of it share.
 [[nodiscard]] inline const World::Index& index_of(const World& world) noexcept {
   return *world.index_;
