@@ -199,8 +199,8 @@ void TriangulationOf<Point>::flip(const Edge& edge) {
 
 // All triangles about a vertex, anticlockwise and, from the rim, clockwise as well.
 template <typename Point>
-TriangulationOf<Point>::Edge TriangulationOf<Point>::find_edge(std::uint32_t from,
-                                                               std::uint32_t to) const {
+typename TriangulationOf<Point>::Edge TriangulationOf<Point>::find_edge(std::uint32_t from,
+                                                                        std::uint32_t to) const {
   const auto corner_of = [&](std::uint32_t t) {
     const auto& corner = triangles_[t].corner;
     return corner[0] == from ? 0U : corner[1] == from ? 1U : 2U;
@@ -234,8 +234,8 @@ struct TriangulationOf<Point>::Stretch {
 };
 
 template <typename Point>
-TriangulationOf<Point>::Stretch TriangulationOf<Point>::next_stretch(std::uint32_t from,
-                                                                     std::uint32_t to) {
+typename TriangulationOf<Point>::Stretch TriangulationOf<Point>::next_stretch(std::uint32_t from,
+                                                                              std::uint32_t to) {
   crossed_.clear();
   const std::uint32_t start = triangle_at_[from];
   std::uint32_t t = start;
@@ -257,8 +257,9 @@ TriangulationOf<Point>::Stretch TriangulationOf<Point>::next_stretch(std::uint32
 }
 
 template <typename Point>
-TriangulationOf<Point>::Stretch TriangulationOf<Point>::follow(std::uint32_t from, std::uint32_t to,
-                                                               Edge crossed) {
+typename TriangulationOf<Point>::Stretch TriangulationOf<Point>::follow(std::uint32_t from,
+                                                                        std::uint32_t to,
+                                                                        Edge crossed) {
   while (true) {
     const Triangle& triangle = triangles_[crossed.triangle];
     const Ends ends{triangle.corner[crossed.index], triangle.corner[next(crossed.index)]};

@@ -75,6 +75,7 @@ World::Index make_index(const Level& level, std::uint32_t count) {
   for (std::uint32_t i = 0; i < index.pieces.size(); ++i) boxes.push_back(box_of(index.prism(i)));
   index.tree = build_tree(boxes);
   store_in_tree_order(index);
+  if (can_clip_by_eight()) index.grid = make_ray_grid(index);
   return index;
 }
 
@@ -84,7 +85,11 @@ World::Index with_next(World::Index index, const Level& level) {
   auto piece = static_cast<std::uint32_t>(index.pieces.size());
   add_solid(index, level, next);
   for (; piece < index.pieces.size(); ++piece) {
-    if (!put_in(index.tree, box_of(index.prism(piece)), piece)) return make_index(level, next + 1);
+    const Prism prism = index.prism(piece);
+    const bool has_grid = index.grid.size > 0.0;
+    const bool fits =
+        put_in(index.tree, box_of(prism), piece) && (!has_grid || put_in(index.grid, prism, piece));
+    if (!fits) return make_index(level, next + 1);
   }
   return index;
 }
@@ -128,7 +133,9 @@ Plane World::plane() const noexcept {
 
 std::size_t World::index_bytes() const noexcept {
   return index_->edges.size() * sizeof(PrismEdge) + index_->pieces.size() * sizeof(Piece) +
-         index_->tree.nodes.size() * sizeof(Tree::Node);
+         index_->tree.nodes.size() * sizeof(Tree::Node) +
+         index_->grid.cells.size() * sizeof(RayGrid::Cell) +
+         index_->grid.blocks.size() * sizeof(RayGrid::Block);
 }
 
 std::size_t World::triangle_count() const noexcept {

@@ -4,6 +4,7 @@
 
 #include "gaze/world.hpp"
 #include "geometry/prism.hpp"
+#include "world/ray_grid.hpp"
 #include "world/tree.hpp"
 
 namespace gaze {
@@ -28,6 +29,7 @@ struct World::Index {
   std::vector<PrismSlopes> slopes;
   std::vector<Piece> pieces;  ///< In the order of the tree; those put in later follow.
   Tree tree;
+  RayGrid grid;
 
   Prism prism(std::uint32_t piece) const {
     const Piece& p = pieces[piece];
@@ -52,5 +54,9 @@ struct World::Index {
   return index.stops(piece, what) &&
          (world.gone_.empty() || world.gone_[index.pieces[piece].solid] == 0);
 }
+
+/// True if something on a segment stops it.
+[[nodiscard]] bool is_stopped_in_tree(const World& world, const PlanSegment& way,
+                                      Stops what) noexcept;
 
 }  // namespace gaze

@@ -143,14 +143,18 @@ bool World::is_gone(SolidId solid) const noexcept {
   return solid.index < gone_.size() && gone_[solid.index] != 0;
 }
 
+bool is_stopped_in_tree(const World& world, const PlanSegment& way, Stops what) noexcept {
+  const World::Index& index = index_of(world);
+  return walk_any(index.tree, Walker(way, around(0.0)), [&](std::uint32_t piece) {
+    return stops(world, piece, what) && first_touch(index.prism(piece), way).has_value();
+  });
+}
+
 bool World::is_clear(const Segment& segment, Stops what) const noexcept {
   if (!is_askable(segment)) return true;
   const PlanSegment way = to_plan(index_->plane, segment);
-  const bool is_stopped =
-      walk_any(index_->tree, Walker(way, around(0.0)), [&](std::uint32_t piece) {
-        return stops(*this, piece, what) &&
-               gaze::first_touch(index_->prism(piece), way).has_value();
-      });
+  const bool is_stopped = index_->grid.size > 0.0 ? is_stopped_in_grid(*this, way, what)
+                                                  : is_stopped_in_tree(*this, way, what);
   return !is_stopped && !(host_ != nullptr && host_hit(*this, segment, what).is_hit);
 }
 
@@ -245,7 +249,7 @@ std::optional<Touch> World::sweep(const Cylinder& cylinder, const Vector3d& moti
 
 void World::are_clear(std::span<const Segment> segments, Stops what,
                       std::span<std::uint8_t> clear) const {
-  if (host_ != nullptr) {
+  if (host_ != nullptr || index_->grid.size > 0.0) {
     return ask_each(segments, clear, [&](const Segment& one) { return is_clear(one, what); });
   }
   need_as_many(segments.size(), clear.size());

@@ -63,7 +63,8 @@ bool are_near(const Level& level, const Places& places, const Places& others, in
 TEST(SweptRates, BringEverybodyToTheSamePlaces) {
   std::vector<std::string> off;
   std::size_t all = 0;
-  for (std::uint64_t seed = 60'000; all < testing::rounds(150); ++seed) {
+  for (std::uint64_t seed = 60'000; all < testing::rounds(testing::kIsSanitized ? 50 : 150);
+       ++seed) {
     const auto level = fuzz::level_of_seed(seed);
     if (!level) continue;
     if (std::any_of(level->kinds.begin(), level->kinds.end(), goes_by_steps)) continue;

@@ -178,7 +178,7 @@ TEST(Sneak, AgreesWithAFineGridInRandomRooms) {
   int found = 0;
   int none = 0;
   int undecided = 0;
-  for (std::uint64_t seed = 1; seed <= testing::rounds(200); ++seed) {
+  for (std::uint64_t seed = 1; seed <= testing::rounds(testing::kIsSanitized ? 50 : 200); ++seed) {
     Level level = testing::garden(room(seed));
     complete(level);
     SneakTask task;

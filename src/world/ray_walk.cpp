@@ -1,0 +1,261 @@
+#include <algorithm>
+#include <array>
+#include <bit>
+#include <cmath>
+#include <limits>
+
+#include "world/index.hpp"
+#include "world/ray_grid.hpp"
+
+#if defined(__x86_64__)
+#include <immintrin.h>
+#endif
+
+/// How a segment goes through a grid of pieces.
+namespace gaze {
+
+bool can_clip_by_eight() noexcept {
+#if defined(__x86_64__)
+  return __builtin_cpu_supports("avx2") && __builtin_cpu_supports("fma");
+#else
+  return false;
+#endif
+}
+
+#if defined(__x86_64__)
+namespace {
+
+/// A segment that is within the grid, from where the grid begins, metres.
+struct GridWay {
+  double from_x, from_y, to_x, to_y;
+};
+
+bool is_within(double place, double size) {
+  return place >= 0.0 && place < size;
+}
+
+// Narrows the shares of a way along one axis to those from 0 to the size of the grid.
+void clip(double from, double to, double size, double& start, double& end) {
+  const double way = to - from;
+  if (way == 0.0) {
+    if (!(from >= 0.0 && from <= size)) end = -1.0;
+    return;
+  }
+  const double one = -from / way;
+  const double other = (size - from) / way;
+  start = std::max(start, std::min(one, other));
+  end = std::min(end, std::max(one, other));
+}
+
+// What of a segment that leaves the grid is within it, if anything is.
+bool clip(GridWay& way, const RayGrid& grid) {
+  double start = 0.0;
+  double end = 1.0;
+  clip(way.from_x, way.to_x, grid.width(), start, end);
+  clip(way.from_y, way.to_y, grid.height(), start, end);
+  if (!(start <= end)) return false;
+  const auto at = [](double from, double to, double share, double size) {
+    constexpr double kInside = 1.0 - 1e-12;
+    return std::clamp(from + (to - from) * share, 0.0, size * kInside);
+  };
+  way = {at(way.from_x, way.to_x, start, grid.width()),
+         at(way.from_y, way.to_y, start, grid.height()),
+         at(way.from_x, way.to_x, end, grid.width()), at(way.from_y, way.to_y, end, grid.height())};
+  return true;
+}
+
+/// From cell to cell along one axis: `next` is the share of the way at which a cell is left, `per`
+/// what the next one takes. No branches, for none could be predicted. A way that stays in its cell
+/// leaves it at no share below 1.
+struct AxisWalk {
+  std::int64_t first;
+  std::int64_t last;
+  double step;  ///< Metres.
+  double next;
+  double per;
+
+  AxisWalk(double from, double to, const RayGrid& grid)
+      : first(static_cast<std::int64_t>(from * grid.inverse_size)),
+        last(static_cast<std::int64_t>(to * grid.inverse_size)) {
+    const double way = to - from;
+    const double inverse = 1.0 / way;
+    const double edge = static_cast<double>(first) + 0.5 + std::copysign(0.5, way);
+    step = std::copysign(grid.size, way);
+    next = (edge * grid.size - from) * inverse;
+    per = step * inverse;
+  }
+};
+
+/// A segment as pieces are asked about it.
+struct Question {
+  float way_x, way_y;     ///< From its start to its end.
+  float length2;          ///< Squared, in the plan.
+  float inverse;          ///< Of that, or 0.
+  float start_z, way_z;   ///< Height, and how much it rises.
+  float margin, margin2;  ///< Metres, for heights; square metres, for all else.
+  /// Where it begins, seen from the middle of a cell: how far off the line through that middle, and
+  /// how far along it, times the length of the segment.
+  float off, along;
+
+  Question(const PlanSegment& way, double x, double y, double cells) {
+    constexpr double kRounding = 1.0 / (1 << 20);  // of some eight operations in float
+    const double square = x * x + y * y;
+    const double rise = way.to.across - way.from.across;
+    const double most = std::abs(x) + std::abs(y) + cells;
+    const double heights = std::abs(way.from.across) + std::abs(rise) + cells;
+    way_x = static_cast<float>(x);
+    way_y = static_cast<float>(y);
+    length2 = static_cast<float>(square);
+    inverse = length2 > 0.0F ? 1.0F / length2 : 0.0F;
+    start_z = static_cast<float>(way.from.across);
+    way_z = static_cast<float>(rise);
+    margin2 = static_cast<float>(kRounding * most * most);
+    // Of a short way it is not known well at which share of it something is.
+    const double share = square > 0.0 ? std::min(1.0, 2.0 * kRounding * most * most / square) : 1.0;
+    margin = static_cast<float>(16.0 * kRounding * heights + 1.0001 * share * std::abs(rise));
+  }
+};
+
+/// Of eight pieces, by bit, those that a segment may meet, and those that it does meet if four
+/// corners and two heights are all of them.
+struct Met {
+  unsigned perhaps = 0;
+  unsigned surely = 0;
+};
+
+// A segment meets a piece if that has corners on both sides of its line, not all before its start
+// nor beyond its end, and if it does not pass over or under it. None is missed: there is more room
+// than rounding takes. It meets it surely if as much is left over, and all corners lie between
+// start and end.
+__attribute__((target("avx2,fma"), always_inline)) inline Met ask_eight(const RayGrid::Block& block,
+                                                                        const Question& question) {
+  const __m256 way_x = _mm256_broadcast_ss(&question.way_x);
+  const __m256 way_y = _mm256_broadcast_ss(&question.way_y);
+  const __m256 start_off = _mm256_broadcast_ss(&question.off);
+  const __m256 start_along = _mm256_broadcast_ss(&question.along);
+  __m256 off[RayGrid::kCorners];
+  __m256 along[RayGrid::kCorners];
+  for (std::size_t k = 0; k < RayGrid::kCorners; ++k) {
+    const __m256 x = _mm256_load_ps(block.x[k].data());
+    const __m256 y = _mm256_load_ps(block.y[k].data());
+    off[k] = _mm256_fmsub_ps(way_x, y, _mm256_fmadd_ps(way_y, x, start_off));
+    along[k] = _mm256_fmadd_ps(way_x, x, _mm256_fmsub_ps(way_y, y, start_along));
+  }
+  const __m256 zero = _mm256_setzero_ps();
+  const __m256 right = _mm256_min_ps(_mm256_min_ps(off[0], off[1]), _mm256_min_ps(off[2], off[3]));
+  const __m256 left = _mm256_max_ps(_mm256_max_ps(off[0], off[1]), _mm256_max_ps(off[2], off[3]));
+  const __m256 nearest =
+      _mm256_min_ps(_mm256_min_ps(along[0], along[1]), _mm256_min_ps(along[2], along[3]));
+  const __m256 farthest =
+      _mm256_max_ps(_mm256_max_ps(along[0], along[1]), _mm256_max_ps(along[2], along[3]));
+  const __m256 length2 = _mm256_broadcast_ss(&question.length2);
+  const __m256 margin2 = _mm256_broadcast_ss(&question.margin2);
+  const __m256 begins = _mm256_max_ps(nearest, zero);
+  const __m256 ends = _mm256_min_ps(farthest, length2);
+  // What has to be at least 0, but for the margin.
+  const __m256 straddles = _mm256_min_ps(left, _mm256_sub_ps(zero, right));
+  const __m256 plan = _mm256_min_ps(straddles, _mm256_sub_ps(ends, begins));
+  const __m256 in_plan = _mm256_cmp_ps(_mm256_add_ps(plan, margin2), zero, _CMP_GE_OQ);
+  if (_mm256_testz_ps(in_plan, in_plan) != 0) return {};
+  const __m256 inverse = _mm256_broadcast_ss(&question.inverse);
+  const __m256 way_z = _mm256_broadcast_ss(&question.way_z);
+  const __m256 start_z = _mm256_broadcast_ss(&question.start_z);
+  const __m256 first = _mm256_mul_ps(_mm256_min_ps(begins, length2), inverse);
+  const __m256 last = _mm256_mul_ps(_mm256_max_ps(ends, zero), inverse);
+  const __m256 one = _mm256_fmadd_ps(first, way_z, start_z);
+  const __m256 other = _mm256_fmadd_ps(last, way_z, start_z);
+  const __m256 lowest = _mm256_min_ps(one, other);
+  const __m256 highest = _mm256_max_ps(one, other);
+  const __m256 high = _mm256_load_ps(block.high.data());
+  const __m256 low = _mm256_load_ps(block.low.data());
+  const __m256 margin = _mm256_broadcast_ss(&question.margin);
+  const __m256 height = _mm256_min_ps(_mm256_sub_ps(high, lowest), _mm256_sub_ps(highest, low));
+  const __m256 in_height = _mm256_cmp_ps(_mm256_add_ps(height, margin), zero, _CMP_GE_OQ);
+  Met met;
+  met.perhaps = static_cast<unsigned>(_mm256_movemask_ps(_mm256_and_ps(in_plan, in_height)));
+  if (met.perhaps == 0) return met;
+  const __m256 between = _mm256_min_ps(nearest, _mm256_sub_ps(length2, farthest));
+  const __m256 within = _mm256_min_ps(_mm256_sub_ps(high, highest), _mm256_sub_ps(lowest, low));
+  const __m256 left_over = _mm256_min_ps(_mm256_sub_ps(_mm256_min_ps(straddles, between), margin2),
+                                         _mm256_sub_ps(within, margin));
+  met.surely = block.is_whole & static_cast<unsigned>(
+                                    _mm256_movemask_ps(_mm256_cmp_ps(left_over, zero, _CMP_GT_OQ)));
+  return met;
+}
+
+// What a segment may meet of a block, decided in double where float does not tell.
+bool is_stopped_by(const World& world, const RayGrid::Block& block, Met met, const PlanSegment& way,
+                   Stops what) {
+  for (; met.perhaps != 0; met.perhaps &= met.perhaps - 1) {
+    const auto lane = static_cast<std::size_t>(std::countr_zero(met.perhaps));
+    const std::uint32_t piece = block.piece[lane];
+    if (!stops(world, piece, what)) continue;
+    if ((met.surely >> lane & 1U) != 0) return true;
+    if (first_touch(index_of(world).prism(piece), way)) return true;
+  }
+  return false;
+}
+
+__attribute__((target("avx2,fma"))) bool walk_cells(const World& world, const PlanSegment& way,
+                                                    Stops what) {
+  const RayGrid& grid = index_of(world).grid;
+  const GridWay whole{way.from.plan.x() - grid.low.x(), way.from.plan.y() - grid.low.y(),
+                      way.to.plan.x() - grid.low.x(), way.to.plan.y() - grid.low.y()};
+  GridWay in = whole;
+  const double width = grid.width();
+  const double height = grid.height();
+  const bool is_inside = is_within(in.from_x, width) & is_within(in.from_y, height) &
+                         is_within(in.to_x, width) & is_within(in.to_y, height);
+  if (!is_inside && !clip(in, grid)) return false;
+  AxisWalk x(in.from_x, in.to_x, grid);
+  AxisWalk y(in.from_y, in.to_y, grid);
+  const double along_x = whole.to_x - whole.from_x;
+  const double along_y = whole.to_y - whole.from_y;
+  Question question(way, along_x, along_y, grid.size + grid.farthest);
+  // Where the segment begins, seen from the middle of the cell.
+  const double start_x = whole.from_x - (static_cast<double>(x.first) + 0.5) * grid.size;
+  const double start_y = whole.from_y - (static_cast<double>(y.first) + 0.5) * grid.size;
+  double off = along_x * start_y - along_y * start_x;
+  double along = along_x * start_x + along_y * start_y;
+  const RayGrid::Cell* cell = &grid.cell(x.first, y.first);
+  // How that changes from row to row, and from one column to the next.
+  struct Step {
+    double per, off, along;
+    std::ptrdiff_t cells;
+  };
+  const std::array<Step, 2> steps{
+      Step{y.per, -along_x * y.step, -along_y * y.step,
+           y.step > 0.0 ? grid.columns : -grid.columns},
+      Step{x.per, along_y * x.step, -along_x * x.step, x.step > 0.0 ? 1 : -1}};
+  std::array<double, 2> next{y.next, x.next};
+  for (std::int64_t left = std::abs(x.last - x.first) + std::abs(y.last - y.first);; --left) {
+    if (cell->count > RayGrid::kMostBlocks) return is_stopped_in_tree(world, way, what);
+    question.off = static_cast<float>(off);
+    question.along = static_cast<float>(along);
+    for (std::uint32_t i = 0; i < cell->count; ++i) {
+      const RayGrid::Block& block = grid.blocks[cell->first + i];
+      const Met met = ask_eight(block, question);
+      if (met.perhaps != 0 && is_stopped_by(world, block, met, way, what)) return true;
+    }
+    if (left == 0) return false;
+    const std::size_t axis = next[1] < next[0] ? 1 : 0;
+    const Step& step = steps[axis];
+    next[axis] += step.per;
+    off += step.off;
+    along += step.along;
+    cell += step.cells;
+  }
+}
+
+}  // namespace
+#endif
+
+bool is_stopped_in_grid(const World& world, const PlanSegment& way, Stops what) noexcept {
+#if defined(__x86_64__)
+  return walk_cells(world, way, what);
+#else
+  return is_stopped_in_tree(world, way, what);
+#endif
+}
+
+}  // namespace gaze
