@@ -1,0 +1,80 @@
+// The graph of turns equals its own reverse: where one corner sees another, that one sees it when
+// both are passed the other way. Ways there and back are then equally long.
+
+#include <cmath>
+#include <set>
+
+#include "navigation/mesh.hpp"
+#include "support/halls.hpp"
+
+namespace gaze {
+namespace {
+
+using testing::Sort;
+
+struct Sights {
+  std::size_t all = 0;
+  std::size_t without_reverse = 0;
+};
+
+// Two that see each other past a third one, which touches the line between them to a micrometre,
+// may do so in one direction alone: then the way by the third is as long.
+bool is_touched_between(const TurnGraph& graph, std::uint32_t from, std::uint32_t to) {
+  constexpr double kTouch = 1e-6;
+  const MeshPoint& a = graph.nodes[from / 2].at;
+  const MeshPoint& b = graph.nodes[to / 2].at;
+  for (std::uint32_t corner = 0; 2 * corner < graph.turn_count(); ++corner) {
+    if (corner == from / 2 || corner == to / 2) continue;
+    if (distance_to_segment(a, b, graph.nodes[corner].at) <= kTouch) return true;
+  }
+  return false;
+}
+
+Sights sights_of(const Level& level, double radius) {
+  BodySize body;
+  body.radius = radius;
+  const NavigationMesh mesh(level, World(level), body);
+  const TurnGraph& graph = data_of(mesh).turns;
+  std::set<std::pair<std::uint32_t, std::uint32_t>> seen;
+  for (std::uint32_t turn = 0; turn < graph.turn_count(); ++turn) {
+    for (const std::uint32_t other : graph.seen_from(turn)) seen.insert({turn, other});
+  }
+  Sights sights;
+  for (const auto& [from, to] : seen) {
+    if (to >= graph.turn_count()) continue;
+    ++sights.all;
+    if (seen.count({to ^ 1U, from ^ 1U}) == 0 && !is_touched_between(graph, from, to)) {
+      ++sights.without_reverse;
+    }
+  }
+  return sights;
+}
+
+class Turns : public ::testing::TestWithParam<Sort> {};
+
+TEST_P(Turns, AreSeenThereAndBack) {
+  std::size_t all = 0;
+  for (std::uint64_t seed = 1; seed <= testing::rounds(40); ++seed) {
+    for (const double radius : {0.2, 0.3, 0.45}) {
+      const Sights sights = sights_of(testing::hall_of(GetParam(), seed), radius);
+      EXPECT_EQ(sights.without_reverse, 0U) << seed << ", radius " << radius;
+      all += sights.all;
+    }
+  }
+  EXPECT_GT(all, testing::kIsSanitized ? 500U : 5'000U);
+}
+
+INSTANTIATE_TEST_SUITE_P(Sorts, Turns,
+                         ::testing::Values(Sort::anyhow, Sort::in_steps, Sort::touching,
+                                           Sort::slabs, Sort::thin));
+
+TEST(TurnGraph, OfTheHallAndTheCampusEqualsItsReverse) {
+  EXPECT_EQ(sights_of(scenes::hall(), 0.3).without_reverse, 0U);
+  if (testing::kIsSanitized) return;
+  const Sights campus = sights_of(scenes::campus(), 0.2);
+  EXPECT_EQ(campus.without_reverse, 0U);
+  EXPECT_GT(campus.all, 100'000U);
+}
+
+}  // namespace
+}  // namespace gaze
