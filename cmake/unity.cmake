@@ -34,3 +34,11 @@ function(gaze_build_plainly_if_sanitized target)
     target_compile_options(${target} PRIVATE -O0)
   endif()
 endfunction()
+
+# Where files are compiled one by one, what they all include is read once for all of them.
+function(gaze_read_once target)
+  if(NOT CMAKE_UNITY_BUILD)
+    target_precompile_headers(${target} PRIVATE
+      <Eigen/Core> <algorithm> <fmt/format.h> <map> <memory> <nlohmann/json.hpp> <optional> <span> <string> <vector>)
+  endif()
+endfunction()

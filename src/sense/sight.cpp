@@ -1,11 +1,13 @@
 #include "gaze/sight.hpp"
-#include "level/solid_name.hpp"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 
+#include "level/solid_name.hpp"
 #include "sense/field.hpp"
 #include "sense/look.hpp"
+#include "world/index.hpp"
 
 namespace gaze {
 namespace {
@@ -133,15 +135,18 @@ std::size_t points_needed(const LookedAt& other, double share) {
   return needed;
 }
 
-std::size_t points_reached(const World& world, const Looker& looker, const LookedAt& other,
-                           std::size_t enough) {
+/// Body points of another, a few at a time: they lie above each other, and so are asked about
+/// together.
+std::size_t points_reached(const World& world, const Looker& looker, const LookedAt& other) {
+  constexpr std::size_t kTogether = 8;
   const Vector3d eye = eye_of(world.plane(), looker);
+  const std::span<const double> shares = other.body_points;
   std::size_t reached = 0;
-  std::size_t left = other.body_points.size();
-  for (const double share : other.body_points) {
-    if (reached >= enough || reached + left < enough) break;
-    reached += world.is_clear(Segment{eye, body_point(other, share)}, Stops::sight);
-    --left;
+  for (std::size_t first = 0; first < shares.size(); first += kTogether) {
+    std::array<Vector3d, kTogether> points;
+    const std::size_t count = std::min(kTogether, shares.size() - first);
+    for (std::size_t i = 0; i < count; ++i) points[i] = body_point(other, shares[first + i]);
+    reached += count_clear(world, eye, {points.data(), count}, Stops::sight);
   }
   return reached;
 }
@@ -247,11 +252,7 @@ DistanceAndAngle measure(Plane plane, const Looker& looker, const LookedAt& othe
 }
 
 double evidence_rate(const World& world, const Looker& looker, const LookedAt& other) noexcept {
-  const Vector3d eye = eye_of(world.plane(), looker);
-  const auto reached =
-      std::count_if(other.body_points.begin(), other.body_points.end(), [&](double share) {
-        return world.is_clear(Segment{eye, body_point(other, share)}, Stops::sight);
-      });
+  const std::size_t reached = points_reached(world, looker, other);
   const double all = static_cast<double>(std::max<std::size_t>(1, other.body_points.size()));
   const double distance = test_range(world.plane(), looker, other).value;
   return rate_of(looker, other, distance, static_cast<double>(reached) / all).rate();
@@ -261,7 +262,7 @@ bool can_see(const World& world, const Looker& looker, const LookedAt& other) no
   if (!may_see(world.plane(), looker, other)) return false;
   if (other.body_points.empty()) return false;
   const std::size_t needed = points_needed(other, looker.sight.visible_at_least);
-  return points_reached(world, looker, other, needed) >= needed;
+  return points_reached(world, looker, other) >= needed;
 }
 
 }  // namespace gaze

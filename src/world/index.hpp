@@ -1,5 +1,6 @@
 #pragma once
 
+#include <span>
 #include <vector>
 
 #include "gaze/world.hpp"
@@ -54,6 +55,10 @@ struct World::Index {
   return index.stops(piece, what) &&
          (world.gone_.empty() || world.gone_[index.pieces[piece].solid] == 0);
 }
+
+/// How many of the ways from one place to others, all right above each other, are clear.
+[[nodiscard]] std::size_t count_clear(const World& world, const Vector3d& from,
+                                      std::span<const Vector3d> to, Stops what) noexcept;
 
 /// True if something on a segment stops it.
 [[nodiscard]] bool is_stopped_in_tree(const World& world, const PlanSegment& way,

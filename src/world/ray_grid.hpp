@@ -72,9 +72,13 @@ struct RayGrid {
 /// True if this machine clips by eight. Elsewhere the tree is asked.
 [[nodiscard]] bool can_clip_by_eight() noexcept;
 
-/// True if something on a segment stops it. Only where this machine clips by eight, and the grid
-/// has cells; a segment that comes into a crowded cell is decided by the tree.
-[[nodiscard]] bool is_stopped_in_grid(const World& world, const PlanSegment& way,
-                                      Stops what) noexcept;
+/// So many segments at most share one walk.
+constexpr std::size_t kMostHeights = 8;
+
+/// Which of several segments something stops, by bit: at least one, and all with the same plan, for
+/// only their heights differ. Only where this machine clips by eight, and the grid has cells; in a
+/// crowded cell the tree decides.
+[[nodiscard]] unsigned stopped_in_grid(const World& world, std::span<const PlanSegment> ways,
+                                       Stops what) noexcept;
 
 }  // namespace gaze

@@ -3,6 +3,7 @@
 #include <bit>
 #include <cmath>
 #include <limits>
+#include <span>
 
 #include "world/index.hpp"
 #include "world/ray_grid.hpp"
@@ -86,34 +87,53 @@ struct AxisWalk {
   }
 };
 
-/// A segment as pieces are asked about it.
+/// The plan of a segment as pieces are asked about it.
 struct Question {
-  float way_x, way_y;     ///< From its start to its end.
-  float length2;          ///< Squared, in the plan.
-  float inverse;          ///< Of that, or 0.
-  float start_z, way_z;   ///< Height, and how much it rises.
-  float margin, margin2;  ///< Metres, for heights; square metres, for all else.
+  float way_x, way_y;  ///< From its start to its end.
+  float length2;       ///< Squared.
+  float inverse;       ///< Of that, or 0.
+  float margin;        ///< For rounding, square metres.
+  double share;        ///< To which share of the segment it is known where something is.
   /// Where it begins, seen from the middle of a cell: how far off the line through that middle, and
   /// how far along it, times the length of the segment.
   float off, along;
 
-  Question(const PlanSegment& way, double x, double y, double cells) {
-    constexpr double kRounding = 1.0 / (1 << 20);  // of some eight operations in float
+  Question(double x, double y, double cells) {
     const double square = x * x + y * y;
-    const double rise = way.to.across - way.from.across;
     const double most = std::abs(x) + std::abs(y) + cells;
-    const double heights = std::abs(way.from.across) + std::abs(rise) + cells;
+    const double rounding = kRounding * most * most;
     way_x = static_cast<float>(x);
     way_y = static_cast<float>(y);
     length2 = static_cast<float>(square);
     inverse = length2 > 0.0F ? 1.0F / length2 : 0.0F;
-    start_z = static_cast<float>(way.from.across);
-    way_z = static_cast<float>(rise);
-    margin2 = static_cast<float>(kRounding * most * most);
-    // Of a short way it is not known well at which share of it something is.
-    const double share = square > 0.0 ? std::min(1.0, 2.0 * kRounding * most * most / square) : 1.0;
-    margin = static_cast<float>(16.0 * kRounding * heights + 1.0001 * share * std::abs(rise));
+    margin = static_cast<float>(rounding);
+    share = square > 0.0 ? std::min(1.0, 2.0 * rounding / square) : 1.0;
   }
+
+  static constexpr double kRounding = 1.0 / (1 << 20);  ///< Of some eight operations in float.
+};
+
+/// How a segment rises.
+struct Rise {
+  float start, way;
+  float margin;  ///< For rounding, metres.
+
+  Rise() = default;
+  Rise(const PlanSegment& segment, const Question& question, double cells) {
+    const double rise = segment.to.across - segment.from.across;
+    const double heights = std::abs(segment.from.across) + std::abs(rise) + cells;
+    start = static_cast<float>(segment.from.across);
+    way = static_cast<float>(rise);
+    margin = static_cast<float>(16.0 * Question::kRounding * heights +
+                                1.0001 * question.share * std::abs(rise));
+  }
+};
+
+/// How eight pieces lie to a segment in the plan.
+struct InPlan {
+  __m256 is_met;       ///< All bits, or none.
+  __m256 first, last;  ///< The shares of the segment between which it may be in the piece.
+  __m256 surely;       ///< Above 0: it surely is, if it is at the height of the piece.
 };
 
 /// Of eight pieces, by bit, those that a segment may meet, and those that it does meet if four
@@ -124,11 +144,11 @@ struct Met {
 };
 
 // A segment meets a piece if that has corners on both sides of its line, not all before its start
-// nor beyond its end, and if it does not pass over or under it. None is missed: there is more room
-// than rounding takes. It meets it surely if as much is left over, and all corners lie between
-// start and end.
-__attribute__((target("avx2,fma"), always_inline)) inline Met ask_eight(const RayGrid::Block& block,
-                                                                        const Question& question) {
+// nor beyond its end. None is missed: there is more room than rounding takes. It meets it surely if
+// as much is left over, and all corners lie between start and end. False if it meets none.
+__attribute__((target("avx2,fma"), always_inline)) inline bool ask_plan(const RayGrid::Block& block,
+                                                                        const Question& question,
+                                                                        InPlan& plan) {
   const __m256 way_x = _mm256_broadcast_ss(&question.way_x);
   const __m256 way_y = _mm256_broadcast_ss(&question.way_y);
   const __m256 start_off = _mm256_broadcast_ss(&question.off);
@@ -149,35 +169,42 @@ __attribute__((target("avx2,fma"), always_inline)) inline Met ask_eight(const Ra
   const __m256 farthest =
       _mm256_max_ps(_mm256_max_ps(along[0], along[1]), _mm256_max_ps(along[2], along[3]));
   const __m256 length2 = _mm256_broadcast_ss(&question.length2);
-  const __m256 margin2 = _mm256_broadcast_ss(&question.margin2);
+  const __m256 margin = _mm256_broadcast_ss(&question.margin);
   const __m256 begins = _mm256_max_ps(nearest, zero);
   const __m256 ends = _mm256_min_ps(farthest, length2);
   // What has to be at least 0, but for the margin.
   const __m256 straddles = _mm256_min_ps(left, _mm256_sub_ps(zero, right));
-  const __m256 plan = _mm256_min_ps(straddles, _mm256_sub_ps(ends, begins));
-  const __m256 in_plan = _mm256_cmp_ps(_mm256_add_ps(plan, margin2), zero, _CMP_GE_OQ);
-  if (_mm256_testz_ps(in_plan, in_plan) != 0) return {};
+  const __m256 meets = _mm256_min_ps(straddles, _mm256_sub_ps(ends, begins));
+  plan.is_met = _mm256_cmp_ps(_mm256_add_ps(meets, margin), zero, _CMP_GE_OQ);
+  if (_mm256_testz_ps(plan.is_met, plan.is_met) != 0) return false;
   const __m256 inverse = _mm256_broadcast_ss(&question.inverse);
-  const __m256 way_z = _mm256_broadcast_ss(&question.way_z);
-  const __m256 start_z = _mm256_broadcast_ss(&question.start_z);
-  const __m256 first = _mm256_mul_ps(_mm256_min_ps(begins, length2), inverse);
-  const __m256 last = _mm256_mul_ps(_mm256_max_ps(ends, zero), inverse);
-  const __m256 one = _mm256_fmadd_ps(first, way_z, start_z);
-  const __m256 other = _mm256_fmadd_ps(last, way_z, start_z);
+  plan.first = _mm256_mul_ps(_mm256_min_ps(begins, length2), inverse);
+  plan.last = _mm256_mul_ps(_mm256_max_ps(ends, zero), inverse);
+  const __m256 between = _mm256_min_ps(nearest, _mm256_sub_ps(length2, farthest));
+  plan.surely = _mm256_sub_ps(_mm256_min_ps(straddles, between), margin);
+  return true;
+}
+
+// The same with height: it must not pass over or under the piece.
+__attribute__((target("avx2,fma"), always_inline)) inline Met ask_height(
+    const RayGrid::Block& block, const InPlan& plan, const Rise& rise) {
+  const __m256 start = _mm256_broadcast_ss(&rise.start);
+  const __m256 way = _mm256_broadcast_ss(&rise.way);
+  const __m256 margin = _mm256_broadcast_ss(&rise.margin);
+  const __m256 one = _mm256_fmadd_ps(plan.first, way, start);
+  const __m256 other = _mm256_fmadd_ps(plan.last, way, start);
   const __m256 lowest = _mm256_min_ps(one, other);
   const __m256 highest = _mm256_max_ps(one, other);
   const __m256 high = _mm256_load_ps(block.high.data());
   const __m256 low = _mm256_load_ps(block.low.data());
-  const __m256 margin = _mm256_broadcast_ss(&question.margin);
+  const __m256 zero = _mm256_setzero_ps();
   const __m256 height = _mm256_min_ps(_mm256_sub_ps(high, lowest), _mm256_sub_ps(highest, low));
-  const __m256 in_height = _mm256_cmp_ps(_mm256_add_ps(height, margin), zero, _CMP_GE_OQ);
+  const __m256 is_met = _mm256_cmp_ps(_mm256_add_ps(height, margin), zero, _CMP_GE_OQ);
   Met met;
-  met.perhaps = static_cast<unsigned>(_mm256_movemask_ps(_mm256_and_ps(in_plan, in_height)));
+  met.perhaps = static_cast<unsigned>(_mm256_movemask_ps(_mm256_and_ps(plan.is_met, is_met)));
   if (met.perhaps == 0) return met;
-  const __m256 between = _mm256_min_ps(nearest, _mm256_sub_ps(length2, farthest));
   const __m256 within = _mm256_min_ps(_mm256_sub_ps(high, highest), _mm256_sub_ps(lowest, low));
-  const __m256 left_over = _mm256_min_ps(_mm256_sub_ps(_mm256_min_ps(straddles, between), margin2),
-                                         _mm256_sub_ps(within, margin));
+  const __m256 left_over = _mm256_min_ps(plan.surely, _mm256_sub_ps(within, margin));
   met.surely = block.is_whole & static_cast<unsigned>(
                                     _mm256_movemask_ps(_mm256_cmp_ps(left_over, zero, _CMP_GT_OQ)));
   return met;
@@ -196,22 +223,114 @@ bool is_stopped_by(const World& world, const RayGrid::Block& block, Met met, con
   return false;
 }
 
-__attribute__((target("avx2,fma"))) bool walk_cells(const World& world, const PlanSegment& way,
-                                                    Stops what) {
+/// One segment, which needs no lists.
+class OneRay {
+ public:
+  OneRay(const World& world, std::span<const PlanSegment> ways, Stops what)
+      : world_(world), way_(ways.front()), what_(what) {}
+
+  void begin(const Question& question, double cells) { rise_ = Rise(way_, question, cells); }
+
+  __attribute__((target("avx2,fma"), always_inline)) void ask(const RayGrid::Block& block,
+                                                              const InPlan& plan) {
+    const Met met = ask_height(block, plan, rise_);
+    if (met.perhaps != 0) is_stopped_ = is_stopped_by(world_, block, met, way_, what_);
+  }
+
+  void ask_tree() { is_stopped_ = is_stopped_in_tree(world_, way_, what_); }
+
+  bool are_all_stopped() const { return is_stopped_; }
+  unsigned stopped() const { return is_stopped_ ? 1 : 0; }
+
+ private:
+  const World& world_;
+  const PlanSegment& way_;
+  Stops what_;
+  Rise rise_;
+  bool is_stopped_ = false;
+};
+
+/// Segments with one plan, whose ends are at different heights; those that nothing has stopped yet.
+class ManyRays {
+ public:
+  ManyRays(const World& world, std::span<const PlanSegment> ways, Stops what)
+      : world_(world), ways_(ways), what_(what), count_(ways.size()) {}
+
+  void begin(const Question& question, double cells) {
+    for (std::size_t i = 0; i < count_; ++i) {
+      rises_[i] = Rise(ways_[i], question, cells);
+      number_[i] = static_cast<unsigned>(i);
+    }
+  }
+
+  __attribute__((target("avx2,fma"), always_inline)) void ask(const RayGrid::Block& block,
+                                                              const InPlan& plan) {
+    for (std::size_t i = 0; i < count_;) {
+      const Met met = ask_height(block, plan, rises_[i]);
+      const bool is_stopped =
+          met.perhaps != 0 && is_stopped_by(world_, block, met, ways_[number_[i]], what_);
+      if (is_stopped) {
+        stop(i);
+      } else {
+        ++i;
+      }
+    }
+  }
+
+  // Where it is crowded.
+  void ask_tree() {
+    for (std::size_t i = 0; i < count_;) {
+      if (is_stopped_in_tree(world_, ways_[number_[i]], what_)) {
+        stop(i);
+      } else {
+        ++i;
+      }
+    }
+  }
+
+  bool are_all_stopped() const { return count_ == 0; }
+  /// By bit.
+  unsigned stopped() const { return stopped_; }
+
+ private:
+  void stop(std::size_t i) {
+    stopped_ |= 1U << number_[i];
+    --count_;
+    number_[i] = number_[count_];
+    rises_[i] = rises_[count_];
+  }
+
+  const World& world_;
+  std::span<const PlanSegment> ways_;
+  Stops what_;
+  std::size_t count_;
+  unsigned stopped_ = 0;
+  std::array<Rise, kMostHeights> rises_;
+  std::array<unsigned, kMostHeights> number_;
+};
+
+template <typename Rays>
+__attribute__((target("avx2,fma"))) unsigned walk_cells(const World& world,
+                                                        std::span<const PlanSegment> ways,
+                                                        Stops what) {
+  const PlanSegment& way = ways.front();
   const RayGrid& grid = index_of(world).grid;
   const GridWay whole{way.from.plan.x() - grid.low.x(), way.from.plan.y() - grid.low.y(),
                       way.to.plan.x() - grid.low.x(), way.to.plan.y() - grid.low.y()};
   GridWay in = whole;
   const double width = grid.width();
   const double height = grid.height();
-  const bool is_inside = is_within(in.from_x, width) & is_within(in.from_y, height) &
-                         is_within(in.to_x, width) & is_within(in.to_y, height);
-  if (!is_inside && !clip(in, grid)) return false;
+  const bool is_inside = is_within(in.from_x, width) && is_within(in.from_y, height) &&
+                         is_within(in.to_x, width) && is_within(in.to_y, height);
+  if (!is_inside && !clip(in, grid)) return 0;
   AxisWalk x(in.from_x, in.to_x, grid);
   AxisWalk y(in.from_y, in.to_y, grid);
   const double along_x = whole.to_x - whole.from_x;
   const double along_y = whole.to_y - whole.from_y;
-  Question question(way, along_x, along_y, grid.size + grid.farthest);
+  const double cells = grid.size + grid.farthest;
+  Question question(along_x, along_y, cells);
+  Rays rays(world, ways, what);
+  rays.begin(question, cells);
   // Where the segment begins, seen from the middle of the cell.
   const double start_x = whole.from_x - (static_cast<double>(x.first) + 0.5) * grid.size;
   const double start_y = whole.from_y - (static_cast<double>(y.first) + 0.5) * grid.size;
@@ -229,15 +348,20 @@ __attribute__((target("avx2,fma"))) bool walk_cells(const World& world, const Pl
       Step{x.per, along_y * x.step, -along_x * x.step, x.step > 0.0 ? 1 : -1}};
   std::array<double, 2> next{y.next, x.next};
   for (std::int64_t left = std::abs(x.last - x.first) + std::abs(y.last - y.first);; --left) {
-    if (cell->count > RayGrid::kMostBlocks) return is_stopped_in_tree(world, way, what);
+    if (cell->count > RayGrid::kMostBlocks) {
+      rays.ask_tree();
+      return rays.stopped();
+    }
     question.off = static_cast<float>(off);
     question.along = static_cast<float>(along);
     for (std::uint32_t i = 0; i < cell->count; ++i) {
       const RayGrid::Block& block = grid.blocks[cell->first + i];
-      const Met met = ask_eight(block, question);
-      if (met.perhaps != 0 && is_stopped_by(world, block, met, way, what)) return true;
+      InPlan plan;
+      if (!ask_plan(block, question, plan)) continue;
+      rays.ask(block, plan);
+      if (rays.are_all_stopped()) return rays.stopped();
     }
-    if (left == 0) return false;
+    if (left == 0) return rays.stopped();
     const std::size_t axis = next[1] < next[0] ? 1 : 0;
     const Step& step = steps[axis];
     next[axis] += step.per;
@@ -250,11 +374,17 @@ __attribute__((target("avx2,fma"))) bool walk_cells(const World& world, const Pl
 }  // namespace
 #endif
 
-bool is_stopped_in_grid(const World& world, const PlanSegment& way, Stops what) noexcept {
+unsigned stopped_in_grid(const World& world, std::span<const PlanSegment> ways,
+                         Stops what) noexcept {
 #if defined(__x86_64__)
-  return walk_cells(world, way, what);
+  return ways.size() == 1 ? walk_cells<OneRay>(world, ways, what)
+                          : walk_cells<ManyRays>(world, ways, what);
 #else
-  return is_stopped_in_tree(world, way, what);
+  unsigned stopped = 0;
+  for (std::size_t i = 0; i < ways.size(); ++i) {
+    if (is_stopped_in_tree(world, ways[i], what)) stopped |= 1U << i;
+  }
+  return stopped;
 #endif
 }
 

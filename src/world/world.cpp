@@ -1,6 +1,8 @@
 #include "gaze/world.hpp"
 
 #include <algorithm>
+#include <array>
+#include <bit>
 #include <cmath>
 
 #include "geometry/plan.hpp"
@@ -153,9 +155,28 @@ bool is_stopped_in_tree(const World& world, const PlanSegment& way, Stops what) 
 bool World::is_clear(const Segment& segment, Stops what) const noexcept {
   if (!is_askable(segment)) return true;
   const PlanSegment way = to_plan(index_->plane, segment);
-  const bool is_stopped = index_->grid.size > 0.0 ? is_stopped_in_grid(*this, way, what)
+  const bool is_stopped = index_->grid.size > 0.0 ? stopped_in_grid(*this, {&way, 1}, what) != 0
                                                   : is_stopped_in_tree(*this, way, what);
   return !is_stopped && !(host_ != nullptr && host_hit(*this, segment, what).is_hit);
+}
+
+std::size_t count_clear(const World& world, const Vector3d& from, std::span<const Vector3d> to,
+                        Stops what) noexcept {
+  const World::Index& index = index_of(world);
+  const bool share_a_plan = index.plane != Plane::upright && index.grid.size > 0.0 &&
+                            world.host() == nullptr && to.size() <= kMostHeights;
+  const bool can_be_asked = is_askable(from) && std::all_of(to.begin(), to.end(), [](auto& place) {
+                              return is_askable(place);
+                            });
+  if (!share_a_plan || !can_be_asked || to.empty()) {
+    return static_cast<std::size_t>(std::count_if(to.begin(), to.end(), [&](const Vector3d& place) {
+      return world.is_clear(Segment{from, place}, what);
+    }));
+  }
+  std::array<PlanSegment, kMostHeights> ways;
+  for (std::size_t i = 0; i < to.size(); ++i) ways[i] = to_plan(index.plane, Segment{from, to[i]});
+  const unsigned stopped = stopped_in_grid(world, {ways.data(), to.size()}, what);
+  return to.size() - static_cast<std::size_t>(std::popcount(stopped));
 }
 
 bool World::is_clear(const Ray& ray, Stops what) const noexcept {
