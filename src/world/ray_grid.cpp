@@ -157,7 +157,9 @@ void choose_cells(RayGrid& grid, const World::Index& index) {
 
 RayGrid make_ray_grid(const World::Index& index) {
   RayGrid grid;
-  if (index.pieces.empty()) return grid;
+  // Of what is slanted double has to decide nearly always: a terrain is left to the tree.
+  const bool is_mostly_slanted = 2 * index.slopes.size() > index.pieces.size();
+  if (index.pieces.empty() || is_mostly_slanted) return grid;
   choose_cells(grid, index);
   grid.cells.resize(grid.index_of(0, grid.rows + 1));
   Laying laying(grid);

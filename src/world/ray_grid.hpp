@@ -63,7 +63,7 @@ struct RayGrid {
   }
 };
 
-/// The grid of all pieces of an index.
+/// The grid of all pieces of an index; without cells if most of them are slanted.
 [[nodiscard]] RayGrid make_ray_grid(const World::Index& index);
 
 /// Puts one more piece of the index in. False, and nothing is done, if it lies outside of the grid.

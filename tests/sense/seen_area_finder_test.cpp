@@ -7,6 +7,7 @@
 #include <cmath>
 
 #include "gaze/seen_area.hpp"
+#include "support/allocations.hpp"
 #include "support/halls.hpp"
 
 namespace gaze {
@@ -160,6 +161,33 @@ TEST(SeenAreaFinder, GoesRoundOnceFromSideToSide) {
     EXPECT_NEAR(turned, 360.0, 1e-6);
   }
   EXPECT_GT(straight, 1'000);
+}
+
+TEST(SeenAreaFinder, AsksForNoMemoryOnceItHasGrown) {
+  const World world(scenes::make_scene(80, 30.0, 4));
+  SeenAreaFinder finder(world, std::array{1.5});
+  Looker looker;
+  looker.sight.range = 20.0;
+  looker.sight.eye = Vector3d{0.0, 0.0, 1.5};
+  looker.sight.field_of_view = Angle::from_degrees(360.0);
+  std::vector<Vector3d> places;
+  scenes::Random random(9);
+  while (places.size() < 100) {
+    const Vector3d place{random.between(1.0, 29.0), random.between(1.0, 29.0), 0.0};
+    if (!world.overlaps({place, 0.1, 1.7}, Stops::sight)) places.push_back(place);
+  }
+  double area = 0.0;
+  const auto find_all = [&] {
+    for (const Vector3d& place : places) {
+      looker.feet = place;
+      area += finder.find(world, looker).area();
+    }
+  };
+  find_all();
+  const std::size_t before = testing::allocations();
+  find_all();
+  EXPECT_EQ(testing::allocations() - before, 0U);
+  EXPECT_GT(area, 0.0);
 }
 
 TEST(SeenAreaFinder, WorksSeenFromTheSideToo) {
