@@ -265,7 +265,10 @@ TEST_F(BadWeather, AClosedPipeEndsItQuietly) {
   const std::string line = std::string(GAZE_COMMAND) + " run " + GAZE_DEMO + " --json 2> " +
                            (folder / "told").string() + " | head -1 > " + (folder / "out").string();
   EXPECT_EQ(std::system(line.c_str()), 0);
-  EXPECT_EQ(bytes_of(folder / "told"), "");
+  std::istringstream told(bytes_of(folder / "told"));
+  for (std::string one; std::getline(told, one);) {
+    EXPECT_TRUE(one.starts_with("played ")) << one;  // how far a slow machine has come
+  }
   EXPECT_FALSE(bytes_of(folder / "out").empty());
 }
 

@@ -39,7 +39,7 @@ TEST_P(DemoRun, GoesOnForTenThousandStepsWithNobodyStuckOrInASolid) {
   Simulation simulation(read_level(folder / (std::string(GetParam()) + ".toml")));
   const Level& level = simulation.level();
   const std::size_t count = simulation.agent_count();
-  std::vector<Vector3d> anchor(count);
+  std::vector<Vector3d> anchor(count, Vector3d{1e9, 0.0, 0.0});  // none is there yet
   std::vector<std::int64_t> since(count, 0);
   std::int64_t moved = 0;
   for (std::int64_t tick = 1; tick <= 10'000; ++tick) {
