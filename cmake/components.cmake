@@ -29,7 +29,7 @@ function(gaze_component name)
   endforeach()
   target_sources(${target} PUBLIC FILE_SET HEADERS BASE_DIRS ${PROJECT_SOURCE_DIR}/include FILES ${ARG_HEADERS})
   # What is built alike shares the headers that have been read.
-  if(name STREQUAL pictures AND TARGET gaze_studies AND NOT BUILD_SHARED_LIBS AND NOT CMAKE_CXX_FLAGS MATCHES "-fsanitize")
+  if(name STREQUAL pictures AND TARGET gaze_studies AND NOT BUILD_SHARED_LIBS)
     target_precompile_headers(${target} REUSE_FROM gaze_studies)
   else()
     target_precompile_headers(${target} PRIVATE

@@ -5,4 +5,3 @@ set(headers picture report chart tools)
 list(TRANSFORM headers REPLACE "(.+)" "${PROJECT_SOURCE_DIR}/include/gaze/tools/\\1.hpp")
 gaze_component(pictures FOLDERS show USES studies HEADERS ${headers} NEEDS cairo pugixml
                PRIVATE $<BUILD_INTERFACE:nlohmann_json::nlohmann_json>)
-gaze_build_plainly_if_sanitized(gaze_pictures)

@@ -28,13 +28,6 @@ function(gaze_build_quickly target)
   target_compile_options(${target} PRIVATE $<$<CONFIG:Release>:-O1>)
 endfunction()
 
-# What draws, serves and takes options apart: with sanitizers clang takes three times as long to make it any faster.
-function(gaze_build_plainly_if_sanitized target)
-  if(CMAKE_CXX_FLAGS MATCHES "-fsanitize")
-    target_compile_options(${target} PRIVATE -O0)
-  endif()
-endfunction()
-
 # Where files are compiled one by one, what they all include is read once for all of them.
 function(gaze_read_once target)
   if(NOT CMAKE_UNITY_BUILD)
