@@ -17,7 +17,7 @@ target_link_libraries(gaze_serve PUBLIC gaze::gaze Threads::Threads
                       PRIVATE gaze_inside Boost::headers fmt::fmt nlohmann_json::nlohmann_json)
 gaze_same_bits_everywhere(gaze_serve)
 gaze_build_quickly(gaze_serve)
-gaze_compile_by_folder(gaze_serve 4)
+gaze_compile_by_folder(gaze_serve 12)
 gaze_read_once(gaze_serve)
 set_source_files_properties(${PROJECT_SOURCE_DIR}/src/serve/server.cpp ${GAZE_PAGE_SOURCE}
                             PROPERTIES SKIP_UNITY_BUILD_INCLUSION ON)

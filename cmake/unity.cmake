@@ -1,10 +1,7 @@
 # Where CMAKE_UNITY_BUILD is on, files of one folder are compiled together, a few at a time: what
 # they all include is read once. Folders stay apart, and a file on its own compiles too: `check` holds that.
-# `most` of them at once, or GAZE_TIMES_AT_ONCE as many.
+# `most` of them at once.
 function(gaze_compile_by_folder target most)
-  if(GAZE_TIMES_AT_ONCE)
-    math(EXPR most "${most} * ${GAZE_TIMES_AT_ONCE}")
-  endif()
   get_target_property(sources ${target} SOURCES)
   set_target_properties(${target} PROPERTIES UNITY_BUILD_MODE GROUP)
   set(in_group 0)

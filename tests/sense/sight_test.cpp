@@ -6,14 +6,14 @@
 
 #include "scenes.hpp"
 #include "support/levels.hpp"
+#include "support/sights.hpp"
 
 namespace gaze {
 namespace {
 
 using testing::box;
+using testing::kThreePoints;
 using testing::level_of;
-
-const std::vector<double> kThreePoints{0.0, 0.5, 1.0};
 
 Looker looker_at(const Vector3d& feet, double facing_deg, double range, double field_deg) {
   const SineCosine way = sine_cosine(Angle::from_degrees(facing_deg));
