@@ -14,6 +14,7 @@
 
 #include "gaze/path.hpp"
 #include "scenes.hpp"
+#include "timing.hpp"
 
 namespace gaze {
 namespace {
@@ -209,16 +210,6 @@ void making_a_mesh(benchmark::State& state) {
   }
 }
 BENCHMARK(making_a_mesh)->DenseRange(0, 2)->Unit(benchmark::kMillisecond);
-
-double median(std::vector<double> values) {
-  std::nth_element(values.begin(), values.begin() + std::ssize(values) / 2, values.end());
-  return values[values.size() / 2];
-}
-
-double microseconds_since(std::chrono::steady_clock::time_point start) {
-  return std::chrono::duration<double, std::micro>(std::chrono::steady_clock::now() - start)
-      .count();
-}
 
 // Both methods by turns, all queries by one and then all by the other, so that each finds its own
 // data in the cache as it would in use: medians, and how much longer the other's ways are.

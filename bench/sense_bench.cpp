@@ -9,6 +9,7 @@
 #include <vector>
 
 #include "scenes.hpp"
+#include "timing.hpp"
 
 namespace gaze {
 namespace {
@@ -33,16 +34,6 @@ Level scene(std::int64_t which) {
   if (which == 0) return scenes::hall();
   if (which == 1) return scenes::campus();
   return which == 2 ? scenes::make_scene(10'000, 447.0, 3) : scenes::city();
-}
-
-double microseconds_since(std::chrono::steady_clock::time_point start) {
-  return std::chrono::duration<double, std::micro>(std::chrono::steady_clock::now() - start)
-      .count();
-}
-
-double median(std::vector<double> values) {
-  std::nth_element(values.begin(), values.begin() + std::ssize(values) / 2, values.end());
-  return values[values.size() / 2];
 }
 
 // Areas of 1,000 eyes side by side, which needs nothing beforehand, and by a finder, by turns. Both

@@ -56,6 +56,7 @@ class SeenAreaFinder {
   ///                     same tops and undersides of solids. Elsewhere, and outside of all that
   ///                     stands there, it does as `seen_area`. For each the plan is cut once, about
   ///                     as quickly as a navigation mesh is made. In an upright level one will do.
+  ///                     Throws UsageError for one that is not finite.
   SeenAreaFinder(const World& world, std::span<const double> eye_heights);
   SeenAreaFinder(const SeenAreaFinder& other);
   SeenAreaFinder(SeenAreaFinder&& other) noexcept;

@@ -87,13 +87,13 @@ struct Verdict {
 [[nodiscard]] Verdict look(const World& world, const Level& level, const Looker& looker,
                            const LookedAt& other);
 
-/// The same answer as `look(...).sees`, cheapest test first and as few rays as it takes.
+/// The same answer as `look(...).sees`, cheapest test first; rays to one body are asked together.
 /// Does not throw or allocate.
 [[nodiscard]] bool can_see(const World& world, const Looker& looker,
                            const LookedAt& other) noexcept;
 
-/// How fast evidence grows of somebody who is seen now, as in the verdict. Asks one ray for each
-/// body point.
+/// How fast evidence grows of somebody who is seen now, as in the verdict. Asks about every body
+/// point.
 [[nodiscard]] double evidence_rate(const World& world, const Looker& looker,
                                    const LookedAt& other) noexcept;
 

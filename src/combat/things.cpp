@@ -60,9 +60,8 @@ void burst(Fighting& state, const Shell& shell, const Vector3d& place) {
 
 // If an agent cannot take a thing, or does not have one, its script goes on without it.
 void use_hand(Fighting& state, const HandWish& wish) {
-  using What = HandWish::What;
-  if (wish.what == What::drop) return drop_all(state, wish.who, wish.feet);
-  if (wish.what == What::throw_) {
+  if (wish.what == HandWish::What::drop) return drop_all(state, wish.who, wish.feet);
+  if (wish.what == HandWish::What::throw_) {
     if (throw_thing(state, wish.who, wish.feet, wish.thing, wish.place)) return;
     Event& event = state.tell(Event::What::blocked, wish.who);
     event.place = wish.place;

@@ -23,7 +23,7 @@ __extension__ using WideInteger = __int128;
 /// The nearest point of it.
 [[nodiscard]] FinePoint to_fine(const Vector2d& p);
 
-[[nodiscard]] inline Vector2d from_fine(const FinePoint& p) {
+[[nodiscard]] inline Vector2d from_lattice(const FinePoint& p) {
   return {static_cast<double>(p.x) / kFinePerMetre, static_cast<double>(p.y) / kFinePerMetre};
 }
 

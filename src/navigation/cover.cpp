@@ -3,77 +3,10 @@
 #include <algorithm>
 
 #include "geometry/convex_cover.hpp"
+#include "geometry/cut_plan.hpp"
 
 namespace gaze {
 namespace {
-
-Triangulation triangulate(const Lines& lines) {
-  const std::vector<LatticePoint>& points = lines.points();
-  LatticePoint low = points.front();
-  LatticePoint high = low;
-  for (const LatticePoint& p : points) {
-    low = {std::min(low.x, p.x), std::min(low.y, p.y)};
-    high = {std::max(high.x, p.x), std::max(high.y, p.y)};
-  }
-  Triangulation triangulation({low.x - 1, low.y - 1}, {high.x + 1, high.y + 1});
-  std::vector<std::uint32_t> vertex(points.size());
-  for (const std::uint32_t i : in_order_of_space(points)) vertex[i] = triangulation.add(points[i]);
-  for (const auto& [from, to] : lines.ends()) triangulation.fix(vertex[from], vertex[to]);
-  return triangulation;
-}
-
-/// Puts triangles with no fixed edge between them together to regions. The largest triangle of a
-/// region says of which class the region is.
-class Regions {
- public:
-  explicit Regions(const Triangulation& triangulation) : triangulation_(triangulation) {}
-
-  template <typename ClassOf>
-  std::vector<std::uint32_t> classes(ClassOf&& class_of) {
-    const auto& triangles = triangulation_.triangles();
-    std::vector<std::uint32_t> result(triangles.size(), kNone);
-    std::vector<char> is_done(triangles.size(), 0);
-    for (std::uint32_t t = 0; t < triangles.size(); ++t) {
-      if (is_done[t]) continue;
-      flood(t, is_done);
-      const std::uint32_t its_class = class_of(middle_of_largest());
-      for (const std::uint32_t member : region_) result[member] = its_class;
-    }
-    return result;
-  }
-
- private:
-  void flood(std::uint32_t start, std::vector<char>& is_done) {
-    region_.assign({start});
-    is_done[start] = 1;
-    for (std::size_t i = 0; i < region_.size(); ++i) {
-      const auto& triangle = triangulation_.triangles()[region_[i]];
-      for (unsigned k = 0; k < 3; ++k) {
-        const std::uint32_t other = triangle.beyond[k];
-        if (other == kNone || triangle.fixed[k] || is_done[other]) continue;
-        is_done[other] = 1;
-        region_.push_back(other);
-      }
-    }
-  }
-
-  Vector2d middle_of_largest() const {
-    const auto& points = triangulation_.points();
-    std::int64_t largest = -1;
-    Vector2d middle{0.0, 0.0};
-    for (const std::uint32_t t : region_) {
-      const auto& [a, b, c] = triangulation_.triangles()[t].corner;
-      const std::int64_t area = side_of(points[a], points[b], points[c]);
-      if (area <= largest) continue;
-      largest = area;
-      middle = (from_lattice(points[a]) + from_lattice(points[b]) + from_lattice(points[c])) / 3.0;
-    }
-    return middle;
-  }
-
-  const Triangulation& triangulation_;
-  std::vector<std::uint32_t> region_;
-};
 
 void append(NavigationMesh::Data& mesh, std::uint32_t surface, const Triangulation& triangulation,
             const ConvexCover& cover, const std::vector<Ground>& grounds) {
@@ -152,7 +85,8 @@ void Lines::add(const LatticePoint& from, const LatticePoint& to) {
 void cover(NavigationMesh::Data& mesh, std::uint32_t surface, const Lines& lines,
            const std::function<std::uint32_t(const Vector2d&)>& class_at,
            const std::vector<Ground>& grounds) {
-  const Triangulation triangulation = triangulate(lines);
+  const auto plan = cut_plan<LatticePoint>(lines.points(), lines.ends(), 1);
+  const Triangulation& triangulation = plan.triangulation;
   const auto classes = Regions(triangulation).classes(class_at);
   append(mesh, surface, triangulation, cover_by_convex(triangulation, classes), grounds);
 }

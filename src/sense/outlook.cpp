@@ -15,6 +15,25 @@ const Direction kAlongX;
 
 }  // namespace
 
+std::optional<SidePart> within(const SidePart& side, double range2) {
+  const double first2 = dot(side.first, side.first);
+  const double last2 = dot(side.last, side.last);
+  if (first2 <= range2 && last2 <= range2) return side;
+  const Vector2d along = side.last - side.first;
+  const double a = dot(along, along);
+  const double half_b = dot(side.first, along);
+  const double root = half_b * half_b - a * (first2 - range2);
+  if (!(root > 0.0)) return std::nullopt;
+  const double spread = std::sqrt(root);
+  const double enter = (-half_b - spread) / a;
+  const double leave = (-half_b + spread) / a;
+  if (!(enter < 1.0 && leave > 0.0)) return std::nullopt;
+  SidePart part = side;
+  if (first2 > range2) part.first = side.first + along * enter;
+  if (last2 > range2) part.last = side.first + along * leave;
+  return part;
+}
+
 Outlook::Outlook(double range) : range_(range) {
   borders_.reserve(128);
   fresh_.reserve(32);
@@ -28,8 +47,8 @@ void Outlook::clear(double range) {
   sides_.clear();
 }
 
-std::uint32_t Outlook::add_side(const Vector2d& first, const Vector2d& last, SolidId solid) {
-  const Vector2d along = last - first;
+std::uint32_t Outlook::add_side(const Vector2d& first, const Vector2d& last, const Vector2d& along,
+                                SolidId solid) {
   sides_.push_back({Direction(first), Direction(along), cross(first, along),
                     std::max(dot(first, first), dot(last, last)), solid});
   return static_cast<std::uint32_t>(sides_.size() - 1);
@@ -64,32 +83,13 @@ void Outlook::close(const Vector2d& from, const Vector2d& to) {
   if (borders_[1].key == 0.0) borders_.erase(borders_.begin());
 }
 
-// The part of it within the range, which sides that reach beyond it are cut to.
 void Outlook::add(const Vector2d& from, const Vector2d& to, SolidId solid) {
-  Vector2d first = to;
-  Vector2d last = from;
-  const double most = range_ * range_;
-  const double first2 = dot(first, first);
-  const double last2 = dot(last, last);
-  const Vector2d along = last - first;
-  if (first2 > most || last2 > most) {
-    const double a = dot(along, along);
-    const double half_b = dot(first, along);
-    const double root = half_b * half_b - a * (first2 - most);
-    if (!(root > 0.0)) return;
-    const double spread = std::sqrt(root);
-    const double enter = (-half_b - spread) / a;
-    const double leave = (-half_b + spread) / a;
-    if (!(enter < 1.0 && leave > 0.0)) return;
-    const Vector2d start = first;
-    if (first2 > most) first = start + along * enter;
-    if (last2 > most) last = start + along * leave;
-  }
-  const double turn = cross(first, along);
-  if (!(turn > 0.0)) return;  // seen edge on: it hides nothing that its neighbours do not
-  const auto index = static_cast<std::uint32_t>(sides_.size());
-  sides_.push_back({Direction(first), Direction(along), turn,
-                    std::max(dot(first, first), dot(last, last)), solid});
+  const auto part = within({to, from}, range_ * range_);
+  if (!part) return;
+  const auto& [first, last] = *part;
+  const Vector2d along = from - to;
+  if (!(cross(first, along) > 0.0)) return;  // edge on: it hides no more than its neighbours
+  const std::uint32_t index = add_side(first, last, along, solid);
   const double a = turn_key(first);
   const double b = turn_key(last);
   if (a <= b) {

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <cstdint>
 #include <limits>
+#include <optional>
 #include <span>
 #include <vector>
 
@@ -36,6 +37,15 @@ inline double cross(const Direction& a, const Direction& b) {
   return a.x * b.y - a.y * b.x;
 }
 
+/// A side, or a part of one.
+struct SidePart {
+  Vector2d first{0.0, 0.0};
+  Vector2d last{0.0, 0.0};
+};
+
+/// What of it is within a range of the origin; nothing if it only touches the circle.
+[[nodiscard]] std::optional<SidePart> within(const SidePart& side, double range2);
+
 /// How far one can see in each direction about the origin, up to a range: the nearest of straight
 /// sides, kept as a list of borders by direction. Sides may be added in any order; those that are
 /// near are best added first, for what they hide can then be left out.
@@ -65,7 +75,8 @@ class Outlook {
   void clear(double range);
 
   /// A straight side whose stretch of directions somebody else finds out.
-  std::uint32_t add_side(const Vector2d& first, const Vector2d& last, SolidId solid);
+  std::uint32_t add_side(const Vector2d& first, const Vector2d& last, const Vector2d& along,
+                         SolidId solid);
 
   /// Takes stretches over that have been found otherwise, anticlockwise all round, each up to the
   /// next; the last goes on to the first. Their keys are not looked at.

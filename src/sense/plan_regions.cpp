@@ -6,6 +6,7 @@
 #include <limits>
 #include <map>
 
+#include "geometry/cut_plan.hpp"
 #include "world/walk.hpp"
 
 namespace gaze {
@@ -32,7 +33,12 @@ class PlanCutter {
       if (stands(i)) add_outline(i);
     }
     if (points_.empty()) return;
-    const TriangulationOf<FinePoint> triangulation = triangulated();
+    constexpr auto kMargin = static_cast<std::int64_t>(kFinePerMetre);  // a metre
+    const auto plan = cut_plan<FinePoint>(points_, lines_, kMargin);
+    const TriangulationOf<FinePoint>& triangulation = plan.triangulation;
+    regions_.low_ = triangulation.points()[0];  // the corners of the rectangle come first
+    regions_.high_ = triangulation.points()[2];
+    find_places(plan);
     find_regions(triangulation);
     put_in_order(triangulation);
     list_entries(triangulation);
@@ -79,85 +85,33 @@ class PlanCutter {
     }
   }
 
-  // The rectangle reaches a metre beyond all that stands there.
-  TriangulationOf<FinePoint> triangulated() {
-    constexpr auto kMargin = static_cast<std::int64_t>(kFinePerMetre);
-    FinePoint low = points_.front();
-    FinePoint high = low;
-    for (const FinePoint& p : points_) {
-      low = {std::min(low.x, p.x), std::min(low.y, p.y)};
-      high = {std::max(high.x, p.x), std::max(high.y, p.y)};
+  // Corners of pieces lie where they lie, and not on the lattice.
+  void find_places(const CutPlan<FinePoint>& plan) {
+    for (const FinePoint& point : plan.triangulation.points()) {
+      place_of_.push_back(from_lattice(point));
     }
-    regions_.low_ = {low.x - kMargin, low.y - kMargin};
-    regions_.high_ = {high.x + kMargin, high.y + kMargin};
-    TriangulationOf<FinePoint> triangulation(regions_.low_, regions_.high_);
-    std::vector<Index> vertex(points_.size());
-    for (const Index i : in_order_of_space(std::span<const FinePoint>(points_))) {
-      vertex[i] = triangulation.add(points_[i]);
-    }
-    for (const auto& [from, to] : lines_) triangulation.fix(vertex[from], vertex[to]);
-    place_of_.resize(triangulation.points().size());
-    for (std::size_t i = 0; i < place_of_.size(); ++i) {
-      place_of_[i] = from_fine(triangulation.points()[i]);
-    }
-    for (std::size_t i = 0; i < places_.size(); ++i) place_of_[vertex[i]] = places_[i];
-    return triangulation;
+    for (std::size_t i = 0; i < places_.size(); ++i) place_of_[plan.vertex[i]] = places_[i];
   }
 
-  // Triangles between which no line runs stand among the same pieces.
+  // Regions among the same pieces have one number.
   void find_regions(const TriangulationOf<FinePoint>& triangulation) {
-    const auto& triangles = triangulation.triangles();
     std::map<std::vector<Index>, Index> known{{{}, 0}};
-    region_of_.assign(triangles.size(), kNone);
     regions_.first_piece_ = {0, 0};
-    for (Index t = 0; t < triangles.size(); ++t) {
-      if (region_of_[t] != kNone) continue;
-      flood(triangulation, t);
-      std::vector<Index> pieces = pieces_at(middle_of_largest(triangulation));
+    region_of_ = Regions(triangulation).classes([&](const Vector2d& middle) {
       const auto [at, is_new] =
-          known.try_emplace(std::move(pieces), static_cast<Index>(known.size()));
+          known.try_emplace(pieces_at(middle), static_cast<Index>(known.size()));
       if (is_new) {
         regions_.pieces_.insert(regions_.pieces_.end(), at->first.begin(), at->first.end());
         regions_.first_piece_.push_back(static_cast<Index>(regions_.pieces_.size()));
       }
-      for (const Index member : members_) region_of_[member] = at->second;
-    }
-  }
-
-  void flood(const TriangulationOf<FinePoint>& triangulation, Index start) {
-    constexpr Index kTaken = kNone - 1;
-    members_.assign({start});
-    region_of_[start] = kTaken;
-    for (std::size_t i = 0; i < members_.size(); ++i) {
-      const auto& triangle = triangulation.triangles()[members_[i]];
-      for (unsigned k = 0; k < 3; ++k) {
-        const Index other = triangle.beyond[k];
-        if (other == kNone || triangle.fixed[k] || region_of_[other] != kNone) continue;
-        region_of_[other] = kTaken;
-        members_.push_back(other);
-      }
-    }
-  }
-
-  Vector2d middle_of_largest(const TriangulationOf<FinePoint>& triangulation) const {
-    double largest = -1.0;
-    Vector2d middle{0.0, 0.0};
-    for (const Index t : members_) {
-      const auto& [a, b, c] = triangulation.triangles()[t].corner;
-      const Vector2d& origin = place_of_[a];
-      const double area = cross(place_of_[b] - origin, place_of_[c] - origin);
-      if (area <= largest) continue;
-      largest = area;
-      middle = (origin + place_of_[b] + place_of_[c]) / 3.0;
-    }
-    return middle;
+      return at->second;
+    });
   }
 
   std::vector<Index> pieces_at(const Vector2d& p) const {
-    constexpr double kAllHeights = 1e12;
     std::vector<Index> pieces;
-    const PlanPoint place{p, 0.0};
-    walk_any(index_.tree, Walker({place, place}, {0.0, 0.0, kAllHeights}), [&](Index piece) {
+    const PlanPoint place{p, height_};
+    walk_any(index_.tree, Walker({place, place}, {0.0, 0.0, 0.0}), [&](Index piece) {
       if (!stands(piece)) return false;
       const auto edges = index_.prism(piece).edges;
       const bool is_in = std::all_of(edges.begin(), edges.end(), [&](const PrismEdge& edge) {
@@ -194,7 +148,7 @@ class PlanCutter {
         const Vector2d& opposite = place_of_[triangles[t].corner[next(next(i))]];
         const Index right = entry_over(triangles, t, next(i));
         const Index left = entry_over(triangles, t, next(next(i)));
-        regions_.entries_.push_back({opposite.x(), opposite.y(), {left, right}, kNone, 0});
+        regions_.entries_.push_back({opposite.x(), opposite.y(), {left, right}, kNone});
         regions_.corners_.push_back(triangles[t].corner[i]);
       }
     }
@@ -202,7 +156,7 @@ class PlanCutter {
     out.side = PlanRegions::kRim;
     constexpr double kNowhere = std::numeric_limits<double>::quiet_NaN();
     const auto itself = static_cast<Index>(regions_.entries_.size());
-    regions_.entries_.push_back({kNowhere, kNowhere, {itself, itself}, kNone, 0});
+    regions_.entries_.push_back({kNowhere, kNowhere, {itself, itself}, kNone});
   }
 
   template <typename Triangles>
@@ -289,12 +243,11 @@ class PlanCutter {
   PlanRegions& regions_;
   std::vector<Vector2d> places_;
   std::vector<FinePoint> points_;  ///< The same on the lattice.
-  std::vector<std::pair<Index, Index>> lines_;
+  std::vector<LineEnds> lines_;
   std::vector<Vector2d> place_of_;  ///< By vertex.
   std::vector<Index> region_of_;    ///< By triangle.
   std::vector<Index> order_;        ///< The triangles, as they are kept,
   std::vector<Index> number_of_;    ///< and by triangle, where.
-  std::vector<Index> members_;      ///< Scratch: of one region.
 };
 
 PlanRegions::PlanRegions(const World::Index& index, double height) {

@@ -21,14 +21,13 @@ class PlanRegions {
  public:
   /// What is met on going into a triangle over one of its edges, which runs from left to right as
   /// seen from outside.
-  struct Entry {
+  struct alignas(32) Entry {
     double x = 0.0;  ///< The corner opposite.
     double y = 0.0;
     /// On over the edge from the opposite corner to the left end, and over that from the right end
     /// to the opposite corner.
     std::array<std::uint32_t, 2> on{};
     std::uint32_t side = kNone;  ///< The first of what this edge is a side of.
-    std::uint32_t unused = 0;    ///< Two of them fill a line of the cache.
   };
 
   static constexpr unsigned kLeft = 0;
@@ -62,8 +61,8 @@ class PlanRegions {
   const Side& side(std::uint32_t number) const { return sides_[number]; }
   /// True if something of the plan lies farther from a place in it.
   bool reaches_beyond(const Vector2d& place, double range2) const {
-    const Vector2d low = from_fine(low_) - place;
-    const Vector2d high = from_fine(high_) - place;
+    const Vector2d low = from_lattice(low_) - place;
+    const Vector2d high = from_lattice(high_) - place;
     const Vector2d most = low.cwiseAbs().cwiseMax(high.cwiseAbs());
     return dot(most, most) > range2;
   }

@@ -1,3 +1,5 @@
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <cmath>
 
@@ -182,38 +184,22 @@ class Look {
     const Vector2d last = Vector2d{side.edge.x, side.edge.y} - eye_;
     const Vector2d along{-side.edge.dx, -side.edge.dy};
     const Vector2d first = last - along;
-    const double turn = cross(first, along);
-    if (!(turn > 0.0)) return;  // edge on: it hides nothing that its neighbours do not
-    if (dot(first, first) <= range2_ && dot(last, last) <= range2_) {
-      return add(gap.right, side, first, last);
+    if (!(cross(first, along) > 0.0)) return;  // edge on: it hides no more than its neighbours
+    const auto part = within({first, last}, range2_);
+    // Only what the circle has cut is held against the gap: an end within it lies beyond the gap or
+    // on its border, and rounding must open no crack between sides that touch.
+    const bool is_cut = dot(first, first) > range2_;
+    const bool is_cut_short = dot(last, last) > range2_;
+    const bool is_in_gap = part && (!is_cut || cross(part->first, gap.left) > 0.0) &&
+                           (!is_cut_short || cross(gap.right, part->last) > 0.0);
+    if (!is_in_gap) return add_open(gap.right);
+    const bool begins_later = is_cut && cross(gap.right, part->first) > 0.0;
+    if (begins_later) add_open(gap.right);
+    if (side.number != last_edge_) {
+      add_stretch(begins_later ? part->first : gap.right, side.number,
+                  data_.outlook.add_side(first, last, along, {side.solid}));
     }
-    const auto is_near = [&](const Vector2d& way) {
-      const double share = turn / cross(way, along);
-      return share * share * dot(way, way) <= range2_;
-    };
-    const bool begins_near = is_near(gap.right);
-    const bool ends_near = is_near(gap.left);
-    if (begins_near) add(gap.right, side, first, last);
-    if (begins_near && ends_near) return;
-    if (!begins_near) add_open(gap.right);
-    const double a = dot(along, along);
-    const double half_b = dot(first, along);
-    const double root = half_b * half_b - a * (dot(first, first) - range2_);
-    if (!(root > 0.0)) return;
-    const double spread = std::sqrt(root);
-    const Vector2d enter = first + along * ((-half_b - spread) / a);
-    const Vector2d leave = first + along * ((-half_b + spread) / a);
-    const auto is_between = [&](const Vector2d& way) {
-      return cross(gap.right, way) > 0.0 && cross(way, gap.left) > 0.0;
-    };
-    if (!begins_near && is_between(enter)) add(enter, side, first, last);
-    if (!ends_near && is_between(leave)) add_open(leave);
-  }
-
-  void add(const Vector2d& from, const PlanRegions::Side& side, const Vector2d& first,
-           const Vector2d& last) {
-    if (side.number == last_edge_) return;
-    add_stretch(from, side.number, data_.outlook.add_side(first, last, {side.solid}));
+    if (is_cut_short && cross(part->last, gap.left) > 0.0) add_open(part->last);
   }
 
   void add_open(const Vector2d& from) {
@@ -248,6 +234,10 @@ bool add_slanted(SeenAreaFinder::Data& data, const World& world, const PlanPoint
 
 SeenAreaFinder::SeenAreaFinder(const World& world, std::span<const double> eye_heights)
     : data_(std::make_unique<Data>()) {
+  for (const double height : eye_heights) {
+    if (std::isfinite(height)) continue;
+    throw UsageError(fmt::format("an eye is {} m high; a finite height is allowed", height));
+  }
   data_->cut = std::make_shared<const Data::Cut>(world.whole(), eye_heights);
 }
 SeenAreaFinder::SeenAreaFinder(const SeenAreaFinder& other)

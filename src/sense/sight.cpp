@@ -135,18 +135,24 @@ std::size_t points_needed(const LookedAt& other, double share) {
   return needed;
 }
 
-/// Body points of another, a few at a time: they lie above each other, and so are asked about
-/// together.
-std::size_t points_reached(const World& world, const Looker& looker, const LookedAt& other) {
+// Body points lie above each other, and so are asked about together, a few at a time. Once `enough`
+// are reached, or more than `spare` are not, the rest may be left out.
+std::size_t points_reached(const World& world, const Looker& looker, const LookedAt& other,
+                           std::size_t enough, std::size_t spare) {
   constexpr std::size_t kTogether = 8;
   const Vector3d eye = eye_of(world.plane(), looker);
-  const std::span<const double> shares = other.body_points;
+  std::span<const double> left = other.body_points;
   std::size_t reached = 0;
-  for (std::size_t first = 0; first < shares.size(); first += kTogether) {
+  std::size_t stopped = 0;
+  while (!left.empty() && reached < enough && stopped <= spare) {
     std::array<Vector3d, kTogether> points;
-    const std::size_t count = std::min(kTogether, shares.size() - first);
-    for (std::size_t i = 0; i < count; ++i) points[i] = body_point(other, shares[first + i]);
-    reached += count_clear(world, eye, {points.data(), count}, Stops::sight);
+    const std::size_t count = std::min(kTogether, left.size());
+    for (std::size_t i = 0; i < count; ++i) points[i] = body_point(other, left[i]);
+    const std::size_t clear = count_clear(world, eye, {points.data(), count}, Stops::sight,
+                                          enough - reached, spare - stopped);
+    reached += clear;
+    stopped += count - clear;
+    left = left.subspan(count);
   }
   return reached;
 }
@@ -252,8 +258,9 @@ DistanceAndAngle measure(Plane plane, const Looker& looker, const LookedAt& othe
 }
 
 double evidence_rate(const World& world, const Looker& looker, const LookedAt& other) noexcept {
-  const std::size_t reached = points_reached(world, looker, other);
-  const double all = static_cast<double>(std::max<std::size_t>(1, other.body_points.size()));
+  const std::size_t points = other.body_points.size();
+  const std::size_t reached = points_reached(world, looker, other, points, points);
+  const double all = static_cast<double>(std::max<std::size_t>(1, points));
   const double distance = test_range(world.plane(), looker, other).value;
   return rate_of(looker, other, distance, static_cast<double>(reached) / all).rate();
 }
@@ -262,7 +269,9 @@ bool can_see(const World& world, const Looker& looker, const LookedAt& other) no
   if (!may_see(world.plane(), looker, other)) return false;
   if (other.body_points.empty()) return false;
   const std::size_t needed = points_needed(other, looker.sight.visible_at_least);
-  return points_reached(world, looker, other) >= needed;
+  const std::size_t points = other.body_points.size();
+  return needed <= points &&
+         points_reached(world, looker, other, needed, points - needed) >= needed;
 }
 
 }  // namespace gaze

@@ -56,9 +56,12 @@ struct World::Index {
          (world.gone_.empty() || world.gone_[index.pieces[piece].solid] == 0);
 }
 
-/// How many of the ways from one place to others, all right above each other, are clear.
+/// How many of the ways from one place to others, all right above each other, are clear. Where they
+/// have to be asked one by one, no more are asked once `enough` are clear, or more than `spare` are
+/// not.
 [[nodiscard]] std::size_t count_clear(const World& world, const Vector3d& from,
-                                      std::span<const Vector3d> to, Stops what) noexcept;
+                                      std::span<const Vector3d> to, Stops what, std::size_t enough,
+                                      std::size_t spare) noexcept;
 
 /// True if something on a segment stops it.
 [[nodiscard]] bool is_stopped_in_tree(const World& world, const PlanSegment& way,

@@ -18,12 +18,8 @@ constexpr double kNear = 1e-3;
 constexpr float kEndless = 1e30F;
 
 PlanBox plan_box_of(const Prism& prism) {
-  PlanBox box{{kFarthest, kFarthest}, {-kFarthest, -kFarthest}};
-  for (const PrismEdge& edge : prism.edges) {
-    const Vector2d p{edge.x, edge.y};
-    box = {box.low.cwiseMin(p), box.high.cwiseMax(p)};
-  }
-  return box;
+  const Box box = box_of(prism);
+  return {{box.low[0], box.low[1]}, {box.high[0], box.high[1]}};
 }
 
 // True if all of a square lies beyond a side of a piece.

@@ -30,7 +30,6 @@ class Walker {
     const Floats motion = __builtin_convertvector(to - from, Floats);
     // Along an axis that moves so little it counts as standing still. That is far from 0/0, and
     // from overflow.
-    constexpr float kStill = 1e-25F;
     const Floats floor{kStill, kStill, kStill, kStill};
     const Floats inverse = 1.0F / (((motion < kStill) & (motion > -kStill)) ? floor : motion);
     const Floats above = round_up(__builtin_convertvector(from + wide, Floats));
@@ -58,12 +57,15 @@ class Walker {
   using Floats = float __attribute__((vector_size(16)));
   using Whole = std::int32_t __attribute__((vector_size(16)));
 
-  // Rounds up to one of the next floats above; which one it is does not matter.
+  static constexpr float kStill = 1e-25F;  ///< Metres.
+
+  // Rounds up to one of the next floats above; which one it is does not matter. At 0 too it goes up
+  // by more than what counts as standing still: so whoever stands on the border of a box is in it
+  // for the whole segment.
   static Floats round_up(const Floats& rounded) {
     constexpr float kEpsilon = std::numeric_limits<float>::epsilon();
-    constexpr float kLeast = std::numeric_limits<float>::min();
     const Floats size = rounded < 0.0F ? -rounded : rounded;
-    return rounded + (size * kEpsilon + kLeast);
+    return rounded + (size * kEpsilon + 2.0F * kStill);
   }
 
   template <typename Array, typename Vector>

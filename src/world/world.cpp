@@ -160,18 +160,30 @@ bool World::is_clear(const Segment& segment, Stops what) const noexcept {
   return !is_stopped && !(host_ != nullptr && host_hit(*this, segment, what).is_hit);
 }
 
+namespace {
+
+std::size_t count_clear_one_by_one(const World& world, const Vector3d& from,
+                                   std::span<const Vector3d> to, Stops what, std::size_t enough,
+                                   std::size_t spare) {
+  std::size_t clear = 0;
+  std::size_t stopped = 0;
+  for (const Vector3d& place : to) {
+    if (clear >= enough || stopped > spare) break;
+    (world.is_clear(Segment{from, place}, what) ? clear : stopped) += 1;
+  }
+  return clear;
+}
+
+}  // namespace
+
 std::size_t count_clear(const World& world, const Vector3d& from, std::span<const Vector3d> to,
-                        Stops what) noexcept {
+                        Stops what, std::size_t enough, std::size_t spare) noexcept {
   const World::Index& index = index_of(world);
   const bool share_a_plan = index.plane != Plane::upright && index.grid.size > 0.0 &&
-                            world.host() == nullptr && to.size() <= kMostHeights;
-  const bool can_be_asked = is_askable(from) && std::all_of(to.begin(), to.end(), [](auto& place) {
-                              return is_askable(place);
-                            });
-  if (!share_a_plan || !can_be_asked || to.empty()) {
-    return static_cast<std::size_t>(std::count_if(to.begin(), to.end(), [&](const Vector3d& place) {
-      return world.is_clear(Segment{from, place}, what);
-    }));
+                            world.host() == nullptr && !to.empty() && to.size() <= kMostHeights;
+  const auto can_be_asked = [](const Vector3d& place) { return is_askable(place); };
+  if (!share_a_plan || !is_askable(from) || !std::all_of(to.begin(), to.end(), can_be_asked)) {
+    return count_clear_one_by_one(world, from, to, what, enough, spare);
   }
   std::array<PlanSegment, kMostHeights> ways;
   for (std::size_t i = 0; i < to.size(); ++i) ways[i] = to_plan(index.plane, Segment{from, to[i]});

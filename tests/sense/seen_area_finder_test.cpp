@@ -213,6 +213,7 @@ TEST(SeenAreaFinder, IsForOneWorld) {
   SeenAreaFinder finder(world, kHeights);
   const World other(level);
   EXPECT_THROW(static_cast<void>(finder.find(other, Looker{})), UsageError);
+  EXPECT_THROW(SeenAreaFinder(world, std::array{1.6, std::nan("")}), UsageError);
   SeenAreaFinder copy = finder;
   Looker looker;
   looker.feet = {4.0, 4.0, 0.0};

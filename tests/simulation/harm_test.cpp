@@ -45,7 +45,7 @@ speed = 2.0
          placed("collector", "collector", "[6.0, 0.0]") + more;
 }
 
-const char* const kShot = "how = \"shot\"\nspeed = 14.0\ndamage = 10\ncooldown = 100.0\n";
+const std::string kShot = "how = \"shot\"\nspeed = 14.0\ndamage = 10\ncooldown = 100.0\n";
 
 double lost(const Simulation& simulation, std::string_view id) {
   const AgentId agent = simulation.agent(id);
@@ -65,11 +65,10 @@ TEST_P(AimedShots, HitWhoKeepsItsCourse) {
     const double y = random.between(-6.0, 6.0);
     const std::string script =
         fmt::format("[{{ go = [{:.3f}, {:.3f}] }}]", x + random.between(-30.0, 30.0), y + 40.0);
-    Simulation simulation(
-        garden(range(std::string(kShot) + "lifetime = 10.0\naim = \"" + aim + "\"\n"),
-               {{"agent.collector.at", fmt::format("[{:.3f}, {:.3f}]", x, y)},
-                {"agent.collector.script", script},
-                {"ticks_per_second", std::to_string(rate)}}));
+    Simulation simulation(garden(range(kShot + "lifetime = 10.0\naim = \"" + aim + "\"\n"),
+                                 {{"agent.collector.at", fmt::format("[{:.3f}, {:.3f}]", x, y)},
+                                  {"agent.collector.script", script},
+                                  {"ticks_per_second", std::to_string(rate)}}));
     const auto events = play(simulation, 4 * rate);
     ASSERT_EQ(only(events, What::fired).size(), 1U) << i;
     for (const Event& hit : only(events, What::hit)) hits += hit.other.has_value() ? 1 : 0;
@@ -86,9 +85,8 @@ TEST(AimedShots, OverAWallOnlyInAnArc) {
       "[[wall]]\nid = \"wall\"\nmaterial = \"brick\"\nheight = 1.5\n"
       "path = [[3.0, -5.0], [3.0, 5.0]]\n[material.glass]\nstops = [\"bodies\", \"shots\"]\n";
   const auto fired = [&](const std::string& aim) {
-    Simulation simulation(
-        garden(range(std::string(kShot) + "lifetime = 10.0\naim = \"" + aim + "\"\n", wall),
-               {{"wall.wall.material", "\"glass\""}}));
+    Simulation simulation(garden(range(kShot + "lifetime = 10.0\naim = \"" + aim + "\"\n", wall),
+                                 {{"wall.wall.material", "\"glass\""}}));
     return only(play(simulation, 200), What::fired).size();
   };
   EXPECT_EQ(fired("direct"), 0U);
@@ -233,7 +231,7 @@ std::string row_of_three() {
 }
 
 TEST(Pierce, PassesThroughSoManyAndHurtsEachOnce) {
-  Simulation simulation(garden(range(std::string(kShot) + "pierce = 1\n", row_of_three())));
+  Simulation simulation(garden(range(kShot + "pierce = 1\n", row_of_three())));
   play(simulation, 60);
   EXPECT_EQ(lost(simulation, "collector"), 10.0);
   EXPECT_EQ(lost(simulation, "c8"), 10.0);
@@ -242,7 +240,7 @@ TEST(Pierce, PassesThroughSoManyAndHurtsEachOnce) {
 
 // It ends at the skin of the first, 0.05 m before it; the second's skin is 2 m beyond that.
 TEST(Blasts, FallOffAndAreShielded) {
-  const std::string blast = std::string(kShot) + "blast_radius = 4.0\n";
+  const std::string blast = kShot + "blast_radius = 4.0\n";
   const std::string friendly =
       "[[agent]]\nid = \"friend\"\nkind = \"lobber\"\nat = [6.0, 1.0]\nsight.range = 0.1\n";
   Simulation open(garden(range(blast, row_of_three() + friendly)));
@@ -281,9 +279,9 @@ TEST(Bursts, HurtAllAroundWhoMakesThem) {
 TEST(Push, MovesAwayAndStopsByFriction) {
   for (const int rate : {20, 60, 240}) {
     for (const double mass : {1.0, 2.0}) {
-      Simulation simulation(garden(range(std::string(kShot) + "push = 4.0\n"),
-                                   {{"ticks_per_second", std::to_string(rate)},
-                                    {"kind.collector.mass", std::to_string(mass)}}));
+      Simulation simulation(
+          garden(range(kShot + "push = 4.0\n"), {{"ticks_per_second", std::to_string(rate)},
+                                                 {"kind.collector.mass", std::to_string(mass)}}));
       play(simulation, 3 * rate);
       const double v = 4.0 / mass;
       EXPECT_NEAR(simulation.state(simulation.agent("collector")).position.x(), 6.0 + v * v / 20.0,
@@ -369,8 +367,7 @@ TEST(Beams, HurtWhileTheyAreOn) {
 }
 
 TEST(Homing, TurnsToItsTarget) {
-  const std::string shot =
-      std::string(kShot) + "aim = \"ahead\"\naim_tolerance = 180\nlifetime = 5.0\n";
+  const std::string shot = kShot + "aim = \"ahead\"\naim_tolerance = 180\nlifetime = 5.0\n";
   const auto hits = [&](const char* rate) {
     Simulation simulation(
         garden(range(shot + "homing_rate = " + rate + "\n"),
@@ -407,9 +404,9 @@ TEST(AttacksAt, SayWhatKeepsThem) {
             "turned away by 15.0 degrees (60.0 off, at most 45.0)");
   EXPECT_EQ(reason(kShot, {}, pane), "pane is in the way");
   EXPECT_EQ(reason(strike, {{"kind.lobber.sight.range", "5"}}), "it has noticed nobody");
-  EXPECT_EQ(reason(std::string(kShot) + "ammunition = 1\n", {}, "", 5), "its ammunition has gone");
+  EXPECT_EQ(reason(kShot + "ammunition = 1\n", {}, "", 5), "its ammunition has gone");
   // 7 m/s: 49 / 9.81 = 4.995 m on the level.
-  EXPECT_EQ(reason(std::string(kShot) + "aim = \"lob\"\n", {{"kind.lobber.attack.pod.speed", "7"}}),
+  EXPECT_EQ(reason(kShot + "aim = \"lob\"\n", {{"kind.lobber.attack.pod.speed", "7"}}),
             "out of reach by 1.01 m (its arcs end 4.99 m away)");
   EXPECT_EQ(reason(strike + "[kind.lobber.when]\nhurt = { attack = \"pod\" }\n", {}),
             "made only when a reaction asks for it");

@@ -127,6 +127,43 @@ TEST_P(RayGrids, SayWhatTheTreeSays) {
   EXPECT_GT(clear, testing::kIsSanitized ? 500 : 5'000);
 }
 
+// Points of one body lie above each other and share a walk through the grid; a verdict asks the
+// tree for each of them.
+TEST_P(RayGrids, ShowAsMuchOfABodyAsItsPointsOneByOne) {
+  int seen = 0;
+  int partly = 0;
+  for (std::uint64_t seed = 1; seed <= testing::rounds(30); ++seed) {
+    const Level level = some_level(GetParam(), seed);
+    World world(level);
+    scenes::Random random(seed + 5);
+    for (int i = 0; i < 200 && !HasFailure(); ++i) {
+      for (std::uint32_t k = 0; k < level.solids.size(); ++k) {
+        if (level.solids[k].can_go) world.set_gone({k}, random.next() % 2 == 0);
+      }
+      const Segment way = some_segment(level, random);
+      std::vector<double> points(1 + random.next() % 12);
+      for (double& point : points) point = random.between(0.0, 1.0);
+      Looker looker;
+      looker.feet = way.from;
+      looker.sight.range = 1e8;
+      looker.sight.field_of_view = Angle::from_degrees(360.0);
+      looker.sight.visible_at_least = random.next() % 2 == 0 ? 0.0 : random.between(0.1, 1.0);
+      LookedAt other;
+      other.feet = way.to;
+      other.height = random.between(0.5, 2.5);
+      other.body_points = points;
+      const Verdict verdict = look(world, level, looker, other);
+      EXPECT_EQ(can_see(world, looker, other), verdict.sees) << "seed " << seed << ", " << i;
+      EXPECT_DOUBLE_EQ(evidence_rate(world, looker, other), verdict.evidence.rate())
+          << "seed " << seed << ", " << i;
+      seen += verdict.sees ? 1 : 0;
+      partly += verdict.line.visible > 0.0 && verdict.line.visible < 1.0 ? 1 : 0;
+    }
+  }
+  EXPECT_GT(seen, testing::kIsSanitized ? 50 : 500);
+  EXPECT_GT(partly, testing::kIsSanitized ? 5 : 50);
+}
+
 INSTANTIATE_TEST_SUITE_P(Sorts, RayGrids,
                          ::testing::Values(Sort::anyhow, Sort::in_steps, Sort::touching,
                                            Sort::slabs, Sort::thin));

@@ -129,6 +129,29 @@ TEST(Walk, MissesNoBoxThatIsTouchedNearOrFarFromTheOrigin) {
   }
 }
 
+// In whole numbers many sides and ways run through 0, where a float has nothing to round.
+TEST(Walk, MissesNoBoxWhoseSideItRunsAlong) {
+  scenes::Random random(3);
+  const auto whole = [&] { return static_cast<double>(random.next() % 7) - 3.0; };
+  std::size_t along_zero = 0;
+  for (int i = 0; i < 20'000; ++i) {
+    Box box;
+    for (std::size_t axis = 0; axis < 3; ++axis) {
+      box.low[axis] = whole();
+      box.high[axis] = box.low[axis] + static_cast<double>(random.next() % 4);
+    }
+    const Tree tree = build_tree(std::vector{box});
+    PlanSegment way{{{whole(), whole()}, whole()}, {{whole(), whole()}, whole()}};
+    if (i % 2 == 0) way.to.plan.y() = way.from.plan.y();
+    const bool is_found =
+        walk_any(tree, Walker(way, {0, 0, 0}), [](std::uint32_t) { return true; });
+    if (!touches(box, way)) continue;
+    ASSERT_TRUE(is_found) << i;
+    along_zero += way.from.plan.y() == 0.0 && way.to.plan.y() == 0.0 ? 1U : 0U;
+  }
+  EXPECT_GT(along_zero, 100U);
+}
+
 TEST(Lanes, GiveTheSameBitsHoweverWide) {
   const Tree tree = build_tree(random_boxes(500, 21, 30.0));
   scenes::Random random(22);
