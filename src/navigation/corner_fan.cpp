@@ -35,7 +35,7 @@ void CornerFan::begin(const NavigationMesh::Data& mesh, const MeshPoint& root) {
   mesh_ = &mesh;
   root_ = root;
   seen_.clear();
-  reach_ = 0.0;
+  reach2_ = 0.0;
 }
 
 const std::vector<std::uint32_t>& CornerFan::look(const NavigationMesh::Data& mesh,
@@ -183,7 +183,7 @@ bool CornerFan::clip(Gap& gap) const {
 void CornerFan::reach_over(std::uint32_t number, bool with_dead_ends) {
   const MeshFace& face = mesh_->faces[number];
   for (std::uint32_t e = face.first; e < face.first + face.count; ++e) {
-    reach_ = std::max(reach_, distance(root_, mesh_->edges[e].from));
+    reach2_ = std::max(reach2_, squared_distance(root_, mesh_->edges[e].from));
     const std::uint32_t twin = mesh_->edges[e].twin;
     if (!with_dead_ends || twin == kNone) continue;
     const std::uint32_t face_beyond = mesh_->edges[twin].polygon;
@@ -200,8 +200,8 @@ void CornerFan::take(std::uint32_t corner) {
   if (corner == kNone) return;
   const MeshCorner& its = mesh_->corners[corner];
   if (its.at.x == root_.x && its.at.y == root_.y) return;
-  if (is_outside(its.at)) return;
-  if (const auto side = touches(root_, its)) {
+  const auto side = touches(root_, its);
+  if (side && !is_outside(its.at)) {
     seen_.push_back(2 * corner + static_cast<std::uint32_t>(*side));
   }
 }

@@ -22,7 +22,7 @@ class CornerFan {
                                                 const Crossing& crossing);
 
   /// How far the last look from a corner reached, metres: nothing farther away was seen.
-  double reach() const { return reach_; }
+  double reach() const { return std::sqrt(reach2_); }
 
   /// Through how many gaps it has looked so far, in all looks together.
   std::size_t gaps_looked_through() const { return gaps_looked_through_; }
@@ -50,7 +50,7 @@ class CornerFan {
   std::vector<std::vector<Gap>> waiting_;  ///< By edge.
   std::vector<std::uint32_t> about_;       ///< Scratch.
   std::vector<std::uint32_t> seen_;
-  double reach_ = 0.0;
+  double reach2_ = 0.0;  ///< Squared.
   bool sees_all_ = false;
   std::size_t gaps_looked_through_ = 0;
 };

@@ -24,6 +24,8 @@ struct Gap {
 /// True if a point lies on an edge from `right` to `left`, or within `kSnap` of it. Such a point
 /// sees all that lies beyond the edge.
 inline bool lies_on(const MeshPoint& right, const MeshPoint& left, const MeshPoint& p) {
+  const double off = turn(right, left, p);  // times the length
+  if (off * off > kSnap * kSnap * squared_distance(right, left)) return false;
   return distance_to_segment(right, left, p) <= kSnap;
 }
 
@@ -129,8 +131,8 @@ class FaceView {
     const MeshPoint& b = edge(k + 1).from;
     const double share = at_start / (at_start - at_end);
     const MeshPoint place{a.x + (b.x - a.x) * share, a.y + (b.y - a.y) * share};
-    if (distance(place, b) <= kSnap) return {k + 1, b, true};
-    if (distance(place, a) <= kSnap) return {k, a, true};
+    if (squared_distance(place, b) <= kSnap * kSnap) return {k + 1, b, true};
+    if (squared_distance(place, a) <= kSnap * kSnap) return {k, a, true};
     return {k, place, false};
   }
 

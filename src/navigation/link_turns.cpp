@@ -12,10 +12,10 @@ class Linking {
 
   void link() {
     graph_ = {};
-    graph_.nodes.reserve(mesh_.corners.size() + 1);
+    place_corners(mesh_);
+    graph_.turns.reserve(2 * mesh_.corners.size() + 1);
     for (std::uint32_t corner = 0; corner < mesh_.corners.size(); ++corner) add_corner(corner);
-    const std::uint32_t end = here();
-    graph_.nodes.push_back({{}, {end, end}, {}});
+    graph_.turns.push_back({here()});
     for (const Crossing& crossing : mesh_.crossings) add_crossing(crossing);
     graph_.first_beyond.push_back(here());
   }
@@ -33,21 +33,14 @@ class Linking {
   }
 
   void add_corner(std::uint32_t corner) {
-    TurnNode node;
-    node.at = mesh_.corners[corner].at;
-    node.cost = mesh_.faces[mesh_.edges[mesh_.corners[corner].edge].polygon].cost;
-    node.reach.fill(std::numeric_limits<float>::infinity());
-    node.first.fill(here());
-    if (may_go_on()) {
-      ++graph_.linked;
-      for (const Hand hand : {Hand::right, Hand::left}) {
-        const auto index = static_cast<std::size_t>(hand);
-        node.first[index] = here();
-        add(fan_.look(mesh_, corner, hand));
-        node.reach[index] = static_cast<float>(fan_.reach()) * 1.00001F;
-      }
+    const bool is_linked = may_go_on();
+    if (is_linked) ++graph_.linked;
+    for (const Hand hand : {Hand::right, Hand::left}) {
+      graph_.turns.push_back({here(), std::numeric_limits<float>::infinity()});
+      if (!is_linked) continue;
+      add(fan_.look(mesh_, corner, hand));
+      graph_.turns.back().reach = static_cast<float>(fan_.reach()) * 1.00001F;
     }
-    graph_.nodes.push_back(node);
   }
 
   void add_crossing(const Crossing& crossing) {
@@ -64,6 +57,14 @@ class Linking {
 };
 
 }  // namespace
+
+void place_corners(NavigationMesh::Data& mesh) {
+  TurnGraph& graph = mesh.turns;
+  for (const MeshCorner& corner : mesh.corners) {
+    graph.places.push_back(corner.at);
+    graph.costs.push_back(mesh.faces[mesh.edges[corner.edge].polygon].cost);
+  }
+}
 
 void link_turns(NavigationMesh::Data& mesh, std::size_t most_looks) {
   Linking(mesh, most_looks).link();

@@ -80,9 +80,10 @@ class MendTurns {
     graph.linked_crossings = linked_of(old_.turns.linked_crossings, old_.crossings.size(),
                                        cutting_.moved.crossing, mesh_.crossings.size());
     graph.to.reserve(old_.turns.to.size() + 1'000);
-    graph.nodes.reserve(mesh_.corners.size() + 1);
-    for (Index corner = 0; corner < mesh_.corners.size(); ++corner) add_corner(corner);
-    graph.nodes.push_back({{}, {here(), here()}, {}});
+    place_corners(mesh_);
+    graph.turns.reserve(nodes_.turn_count() + 1);
+    for (Index turn = 0; turn < nodes_.turn_count(); ++turn) add_turn(turn);
+    graph.turns.push_back({here()});
     for (Index crossing = 0; crossing < mesh_.crossings.size(); ++crossing) add_crossing(crossing);
     graph.first_beyond.push_back(here());
   }
@@ -131,25 +132,16 @@ class MendTurns {
         std::count_if(moved.begin(), moved.begin() + linked, [](Index to) { return to != kNone; }));
   }
 
-  void add_corner(Index corner) {
-    const Index before = origin_[2 * corner];
-    TurnNode node;
-    node.at = mesh_.corners[corner].at;
-    node.cost = before == kNone ? mesh_.faces[mesh_.edges[mesh_.corners[corner].edge].polygon].cost
-                                : old_.turns.nodes[before / 2].cost;
-    node.reach.fill(std::numeric_limits<float>::infinity());
-    node.first.fill(here());
-    for (std::size_t hand = 0; hand < 2 && corner < mesh_.turns.linked; ++hand) {
-      node.first[hand] = here();
-      node.reach[hand] = add_turn(2 * corner + static_cast<Index>(hand));
-    }
-    mesh_.turns.nodes.push_back(node);
+  void add_turn(Index turn) {
+    mesh_.turns.turns.push_back({here(), std::numeric_limits<float>::infinity()});
+    if (turn / 2 < mesh_.turns.linked) mesh_.turns.turns.back().reach = find_seen_from(turn);
   }
 
-  float add_turn(Index turn) {
+  // Gives back how far it looked.
+  float find_seen_from(Index turn) {
     const Index before = origin_[turn];
     if (before != kNone && sees_new_[turn] == 0) {
-      const float reach = old_.turns.nodes[before / 2].reach[before % 2];
+      const float reach = old_.turns.turns[before].reach;
       if (take_over(turn, old_.turns.seen_from(before), reach)) return reach;
     }
     add(look(turn));

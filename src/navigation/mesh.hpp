@@ -84,10 +84,8 @@ enum class Hand : std::uint32_t { right, left };
 
 /// What the search needs to know of a corner, kept together so that it is read at once.
 struct TurnNode {
-  MeshPoint at;
-  std::array<std::uint32_t, 2> first{};  ///< By hand: where the turns seen from there begin.
-  std::array<float, 2> reach{};          ///< By hand: nothing farther is seen, metres.
-  double cost = 1.0;                     ///< Of a metre around it.
+  std::uint32_t first = 0;  ///< Where the turns seen from there begin.
+  float reach = 0.0F;       ///< Nothing farther is seen, metres.
 };
 
 /// The graph in which shortest ways are searched. A turn is a corner together with the hand on
@@ -96,13 +94,15 @@ struct TurnNode {
 /// and that the way may turn round. Crossings are numbered after all turns. The lists of the first
 /// corners and crossings are kept; beyond the budget of looks each search looks for itself.
 struct TurnGraph {
-  std::vector<TurnNode> nodes;              ///< By corner; one more than there are.
+  std::vector<MeshPoint> places;            ///< By corner.
+  std::vector<double> costs;                ///< By corner: of a metre around it.
+  std::vector<TurnNode> turns;              ///< One more than there are.
   std::vector<std::uint32_t> to;            ///< Turns and crossings.
   std::vector<std::uint32_t> first_beyond;  ///< By crossing: what is seen from its end.
   std::uint32_t linked = 0;                 ///< So many corners are linked
   std::uint32_t linked_crossings = 0;       ///< and so many crossings.
 
-  std::uint32_t turn_count() const { return static_cast<std::uint32_t>(2 * (nodes.size() - 1)); }
+  std::uint32_t turn_count() const { return static_cast<std::uint32_t>(2 * places.size()); }
 
   std::span<const std::uint32_t> seen_beyond(std::uint32_t crossing) const {
     return {to.data() + first_beyond[crossing],
@@ -110,11 +110,7 @@ struct TurnGraph {
   }
 
   std::span<const std::uint32_t> seen_from(std::uint32_t turn) const {
-    const TurnNode& node = nodes[turn / 2];
-    const bool is_right = turn % 2 == 0;
-    const std::uint32_t begin = node.first[turn % 2];
-    const std::uint32_t end = is_right ? node.first[1] : nodes[turn / 2 + 1].first[0];
-    return {to.data() + begin, end - begin};
+    return {to.data() + turns[turn].first, turns[turn + 1].first - turns[turn].first};
   }
 };
 
@@ -171,10 +167,14 @@ struct NavigationMesh::Data {
   }
 };
 
-inline double distance(const MeshPoint& a, const MeshPoint& b) {
+inline double squared_distance(const MeshPoint& a, const MeshPoint& b) {
   const double x = b.x - a.x;
   const double y = b.y - a.y;
-  return std::sqrt(x * x + y * y);
+  return x * x + y * y;
+}
+
+inline double distance(const MeshPoint& a, const MeshPoint& b) {
+  return std::sqrt(squared_distance(a, b));
 }
 
 /// The distance from a point to a segment, which may have no length.
@@ -197,6 +197,7 @@ void part_areas(NavigationMesh::Data& mesh, std::uint32_t first = 0);
 void find_links(NavigationMesh::Data& mesh, const Level& level, const World& world);
 void list_crossings(NavigationMesh::Data& mesh);
 void find_corners(NavigationMesh::Data& mesh, std::uint32_t first = 0);
+void place_corners(NavigationMesh::Data& mesh);
 void link_turns(NavigationMesh::Data& mesh, std::size_t most_looks);
 void find_islands(NavigationMesh::Data& mesh, const Level& level);
 void measure_faces(NavigationMesh::Data& mesh, std::uint32_t first_face = 0);

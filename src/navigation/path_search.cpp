@@ -25,6 +25,32 @@ MeshPoint mirrored(const MeshPoint& p, const MeshPoint& a, const MeshPoint& b) {
 
 }  // namespace
 
+// The distance from a place to the box around all goals.
+__attribute__((always_inline)) inline double PathSearch::ahead(const MeshPoint& p) const {
+  const double x = std::max(std::max(low_.x - p.x, p.x - high_.x), 0.0);
+  const double y = std::max(std::max(low_.y - p.y, p.y - high_.y), 0.0);
+  return std::sqrt(x * x + y * y);
+}
+
+__attribute__((always_inline)) inline void PathSearch::push(double at_least, std::uint32_t item) {
+  if (at_least < length_) queue_.push(at_least, item);
+}
+
+// Most of a search goes on here, and takes a sixth less if it is not called.
+__attribute__((always_inline)) inline void PathSearch::reach_at(std::uint32_t number,
+                                                                const MeshPoint& at, double length,
+                                                                std::uint32_t from) {
+  Reached& reached = reached_[number];
+  if (reached.stamp == stamp_ && reached.length <= length) return;
+  const double at_least = length + ahead(at) * mesh_->least_cost;
+  if (at_least >= length_) return;
+  reached.length = length;
+  reached.from = from;
+  reached.stamp = stamp_ & kLastStamp;
+  reached.is_left = 0;
+  push(at_least, number);
+}
+
 void PathSearch::begin(const NavigationMesh::Data& mesh, const PlaceInPlan& from,
                        std::span<const PlaceInPlan> goals) {
   mesh_ = &mesh;
@@ -51,13 +77,6 @@ void PathSearch::begin(const NavigationMesh::Data& mesh, const PlaceInPlan& from
     for (Reached& reached : reached_) reached.stamp = 0;
     stamp_ = 1;
   }
-}
-
-// The distance from a place to the box around all goals.
-double PathSearch::ahead(const MeshPoint& p) const {
-  const double x = std::max(std::max(low_.x - p.x, p.x - high_.x), 0.0);
-  const double y = std::max(std::max(low_.y - p.y, p.y - high_.y), 0.0);
-  return std::sqrt(x * x + y * y);
 }
 
 void PathSearch::find(const NavigationMesh::Data& mesh, const PlaceInPlan& from,
@@ -132,18 +151,11 @@ void PathSearch::see(std::uint32_t corner) {
   }
 }
 
-void PathSearch::reach(std::uint32_t turn_number, double length, std::uint32_t from) {
-  Reached& reached = reached_[turn_number];
-  if (reached.stamp == stamp_ && reached.length <= length) return;
-  const MeshPoint& at = turn_number < turn_count_ ? mesh_->turns.nodes[turn_number / 2].at
-                                                  : mesh_->crossings[turn_number - turn_count_].to;
-  const double at_least = length + ahead(at) * mesh_->least_cost;
-  if (at_least >= length_) return;
-  reached.length = length;
-  reached.from = from;
-  reached.stamp = stamp_ & kLastStamp;
-  reached.is_left = 0;
-  push(at_least, turn_number);
+void PathSearch::reach(std::uint32_t number, double length, std::uint32_t from) {
+  reach_at(number,
+           number < turn_count_ ? mesh_->turns.places[number / 2]
+                                : mesh_->crossings[number - turn_count_].to,
+           length, from);
 }
 
 void PathSearch::leave(std::uint32_t number) {
@@ -160,19 +172,19 @@ void PathSearch::leave(std::uint32_t number) {
 // If the only goal is seen, nothing else need be gone round, as long as no metre costs less than
 // another.
 void PathSearch::leave_turn(std::uint32_t turn_number) {
-  const TurnNode& node = mesh_->turns.nodes[turn_number / 2];
+  const MeshPoint& at = mesh_->turns.places[turn_number / 2];
+  const double cost = mesh_->turns.costs[turn_number / 2];
   const double length = reached_[turn_number].length;
-  bool sees_all = node.cost <= mesh_->least_cost;
-  const auto farthest = static_cast<double>(node.reach[turn_number % 2]);
-  const bool may_see = goals_.size() == 1 || ahead(node.at) <= farthest;
+  bool sees_all = cost <= mesh_->least_cost;
+  const bool may_see = ahead(at) <= static_cast<double>(mesh_->turns.turns[turn_number].reach);
   for (Goal& goal : goals_) {
     if (goal.is_done) continue;
     const bool sees_it =
-        may_see && sees(turn_number, goal) && !is_barred(node.at, goal.at, {false, true});
+        may_see && sees(turn_number, goal) && !is_barred(at, goal.at, {false, true});
     sees_all &= sees_it;
-    if (sees_it) reach_goal(goal, length + distance(node.at, goal.at) * node.cost, turn_number);
+    if (sees_it) reach_goal(goal, length + distance(at, goal.at) * cost, turn_number);
   }
-  if (!sees_all) go_on(seen_from(turn_number), turn_number, node.at, node.cost);
+  if (!sees_all) go_on(seen_from(turn_number), turn_number, at, cost);
 }
 
 void PathSearch::leave_crossing(std::uint32_t number) {
@@ -231,13 +243,17 @@ void PathSearch::finish_goals() {
 void PathSearch::go_on(std::span<const std::uint32_t> seen, std::uint32_t from, const MeshPoint& at,
                        double cost) {
   const double length = reached_[from].length;
+  const MeshPoint* const places = mesh_->turns.places.data();
+  const TurnNode* const turns = mesh_->turns.turns.data();
+  const std::uint32_t turn_count = turn_count_;
   for (const std::uint32_t next : seen) {
-    if (next < turn_count_) {
-      const MeshPoint& to = mesh_->turns.nodes[next / 2].at;
+    if (next < turn_count) {
+      __builtin_prefetch(turns + next);  // needed as soon as its turn has come
+      const MeshPoint& to = places[next / 2];
       if (is_barred(at, to, {})) continue;
-      reach(next, length + distance(at, to) * cost, from);
+      reach_at(next, to, length + distance(at, to) * cost, from);
     } else {
-      const Crossing& crossing = mesh_->crossings[next - turn_count_];
+      const Crossing& crossing = mesh_->crossings[next - turn_count];
       if (is_shut(crossing) || is_barred(at, crossing.from, {})) continue;
       reach(next, length + distance(at, crossing.from) * cost + crossing.length, from);
     }
@@ -245,9 +261,9 @@ void PathSearch::go_on(std::span<const std::uint32_t> seen, std::uint32_t from, 
 }
 
 bool PathSearch::sees(std::uint32_t turn_number, const Goal& goal) const {
-  const TurnNode& node = mesh_->turns.nodes[turn_number / 2];
-  if (distance(node.at, goal.at) > static_cast<double>(node.reach[turn_number % 2])) return false;
   const MeshCorner& corner = mesh_->corners[turn_number / 2];
+  const auto reach = static_cast<double>(mesh_->turns.turns[turn_number].reach);
+  if (distance(corner.at, goal.at) > reach) return false;
   const auto side = touches(goal.at, corner);
   // Seen from the goal, the same line leads in the other direction, and left and right change
   // places.
@@ -272,10 +288,6 @@ bool PathSearch::sees(std::uint32_t turn_number, const Goal& goal) const {
 void PathSearch::add_gap(const Gap& gap) {
   gaps_.push_back(gap);
   push(at_least(gap), static_cast<std::uint32_t>(gaps_.size() - 1) | kGapBit);
-}
-
-void PathSearch::push(double at_least, std::uint32_t item) {
-  if (at_least < length_) queue_.push(at_least, item);
 }
 
 double PathSearch::at_least(const Gap& gap) const {

@@ -93,7 +93,8 @@ class PathSearch {
   double ahead(const MeshPoint& p) const;
   void add_gap(const Gap& gap);
   void see(std::uint32_t corner);
-  void reach(std::uint32_t turn_number, double length, std::uint32_t from);
+  void reach(std::uint32_t number, double length, std::uint32_t from);
+  void reach_at(std::uint32_t number, const MeshPoint& at, double length, std::uint32_t from);
   void push(double at_least, std::uint32_t item);
   double at_least(const Gap& gap) const;
   double shortest_by(const Gap& gap) const;

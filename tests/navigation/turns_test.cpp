@@ -21,11 +21,11 @@ struct Sights {
 // may do so in one direction alone: then the way by the third is as long.
 bool is_touched_between(const TurnGraph& graph, std::uint32_t from, std::uint32_t to) {
   constexpr double kTouch = 1e-6;
-  const MeshPoint& a = graph.nodes[from / 2].at;
-  const MeshPoint& b = graph.nodes[to / 2].at;
+  const MeshPoint& a = graph.places[from / 2];
+  const MeshPoint& b = graph.places[to / 2];
   for (std::uint32_t corner = 0; 2 * corner < graph.turn_count(); ++corner) {
     if (corner == from / 2 || corner == to / 2) continue;
-    if (distance_to_segment(a, b, graph.nodes[corner].at) <= kTouch) return true;
+    if (distance_to_segment(a, b, graph.places[corner]) <= kTouch) return true;
   }
   return false;
 }
