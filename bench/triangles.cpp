@@ -39,7 +39,10 @@ TriangleKernel::TriangleKernel(const World& world)
     : device_(rtcNewDevice("threads=1")), scene_(rtcNewScene(device_)) {
   Mesh mesh;
   const World::Index& index = index_of(world);
-  for (std::uint32_t i = 0; i < index.pieces.size(); ++i) mesh.add(index.prism(i));
+  for (std::uint32_t i = 0; i < index.pieces.size(); ++i) {
+    const PieceShape shape(index, i);
+    mesh.add(shape.prism());
+  }
   RTCGeometry geometry = rtcNewGeometry(device_, RTC_GEOMETRY_TYPE_TRIANGLE);
   void* corners = rtcSetNewGeometryBuffer(geometry, RTC_BUFFER_TYPE_VERTEX, 0, RTC_FORMAT_FLOAT3,
                                           12, mesh.corners.size());

@@ -135,7 +135,8 @@ void mark_solids(MarkList& list) {
   std::vector<std::vector<Polygon>> pieces(list.level.solids.size());
   for (std::uint32_t piece = 0; piece < index.pieces.size(); ++piece) {
     Polygon polygon;
-    for (const PrismEdge& edge : index.prism(piece).edges) polygon.emplace_back(edge.x, edge.y);
+    const PieceShape shape(index, piece);
+    for (const PrismEdge& edge : shape.prism().edges) polygon.emplace_back(edge.x, edge.y);
     pieces[index.pieces[piece].solid].push_back(std::move(polygon));
   }
   for (std::uint32_t i = 0; i < pieces.size(); ++i) {

@@ -24,7 +24,8 @@ std::string passed_over(const MarkList& list, const Vector3d& from, const Vector
     const Solid& solid = list.level.solids[index.pieces[piece].solid];
     if (!stops(world, piece, Stops::sight) || is_walkway(solid.form)) continue;
     // In the plan alone: through the middle of its height.
-    const Prism prism = index.prism(piece);
+    const PieceShape shape(index, piece);
+    const Prism& prism = shape.prism();
     const double middle = (prism.low + prism.high) / 2.0;
     const auto share =
         first_touch(prism, PlanSegment{{list.plan(from), middle}, {list.plan(to), middle}});

@@ -11,8 +11,7 @@ namespace {
 
 // The box around everything that the level speaks of, in x and z.
 PlanBox side_extent(const Level& level, const World& world, const BodySize& body) {
-  std::vector<Vector2d> points;
-  for (const PrismEdge& edge : index_of(world).edges) points.emplace_back(edge.x, edge.y);
+  std::vector<Vector2d> points = index_of(world).corners();
   for (const Agent& agent : level.agents) {
     points.emplace_back(agent.position.x(), agent.position.z());
     points.emplace_back(agent.position.x(), *body.altitude);
@@ -48,7 +47,8 @@ std::vector<Hindrance> hindrances_in_air(const Surface& air, const Level& level,
     const auto tag = may_go(level, body, index.pieces[piece].solid);
     if (!tag) continue;
     std::vector<Vector2d> sums;
-    for (const PrismEdge& edge : index.prism(piece).edges) {
+    const PieceShape shape(index, piece);
+    for (const PrismEdge& edge : shape.prism().edges) {
       for (const double x : {-side, side}) {
         for (const double z : {-body.height - kSkin, kSkin}) {
           sums.emplace_back(edge.x + x, edge.y + z);

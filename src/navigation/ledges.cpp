@@ -101,7 +101,8 @@ std::vector<Surface> ledges_of(const Level& level, const World& world, const Bod
   for (std::uint32_t i = 0; i < index.pieces.size(); ++i) {
     if (!index.stops(i, Stops::bodies)) continue;
     if (can_go_away(level.solids[index.pieces[i].solid])) continue;
-    for (const PrismEdge& edge : index.prism(i).edges) {
+    const PieceShape shape(index, i);
+    for (const PrismEdge& edge : shape.prism().edges) {
       const auto height = upper_side(edge);
       if (!height || !is_walkable(*height, body)) continue;
       add_ledge(ledges, *height, strip(edge.x + edge.dx, edge.x, kHalfDepth),
@@ -130,7 +131,8 @@ std::vector<Hindrance> hindrances_on_ledge(const Surface& ledge, const Level& le
   const PlanBox about{{box.low.x() - reach, -kAnyHeight}, {box.high.x() + reach, kAnyHeight}};
   for (const std::uint32_t i : pieces_near(index, about)) {
     if (index.pieces[i].solid < first) continue;
-    const Prism prism = index.prism(i);
+    const PieceShape shape(index, i);
+    const Prism& prism = shape.prism();
     const auto tag = may_go(level, body, index.pieces[i].solid);
     if (!tag || (carries(prism, ledge.height) && *tag == Hindrance::kStays)) continue;
     add(stretch_within(prism, ledge.height, body.radius + kSkin, body.step_height, body.height),

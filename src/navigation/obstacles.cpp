@@ -15,7 +15,9 @@ std::vector<SolidId> solids_at(const World& world, const Cylinder& body) {
   const World::Index& index = index_of(world);
   const PlanBody plan = to_plan(world.plane(), body);
   for (std::uint32_t piece = 0; piece < index.pieces.size(); ++piece) {
-    if (!stops(world, piece, Stops::bodies) || !overlaps(index.prism(piece), plan)) continue;
+    if (!stops(world, piece, Stops::bodies)) continue;
+    const PieceShape shape(index, piece);
+    if (!overlaps(shape.prism(), plan)) continue;
     const SolidId solid{index.pieces[piece].solid};
     if (std::find(solids.begin(), solids.end(), solid) == solids.end()) solids.push_back(solid);
   }

@@ -18,19 +18,20 @@ namespace gaze {
 namespace {
 
 HeightPlane top_of(const World::Index& index, std::uint32_t piece) {
-  const Piece& its = index.pieces[piece];
-  if (its.slopes != Piece::kNoSlopes) return index.slopes[its.slopes].high;
-  return {its.high, 0.0, 0.0};
+  const PieceShape shape(index, piece);
+  const Prism& prism = shape.prism();
+  return prism.slopes != nullptr ? prism.slopes->high : HeightPlane{prism.high, 0.0, 0.0};
 }
 HeightPlane bottom_of(const World::Index& index, std::uint32_t piece) {
-  const Piece& its = index.pieces[piece];
-  if (its.slopes != Piece::kNoSlopes) return index.slopes[its.slopes].low;
-  return {its.low, 0.0, 0.0};
+  const PieceShape shape(index, piece);
+  const Prism& prism = shape.prism();
+  return prism.slopes != nullptr ? prism.slopes->low : HeightPlane{prism.low, 0.0, 0.0};
 }
 
 Polygon outline_of(const World::Index& index, std::uint32_t piece) {
   Polygon outline;
-  for (const PrismEdge& edge : index.prism(piece).edges) outline.emplace_back(edge.x, edge.y);
+  const PieceShape shape(index, piece);
+  for (const PrismEdge& edge : shape.prism().edges) outline.emplace_back(edge.x, edge.y);
   return outline;
 }
 
@@ -79,7 +80,10 @@ class Tops {
 
  private:
   // Walls and blocks have level tops.
-  double top_of(std::uint32_t solid) const { return index_.pieces[pieces_of_[solid][0]].high; }
+  double top_of(std::uint32_t solid) const {
+    const PieceShape shape(index_, pieces_of_[solid][0]);
+    return shape.prism().high;
+  }
 
   bool is_within_step(const HeightPlane& height, const PlanBox& box, std::uint32_t solid) const {
     const double top = top_of(solid);
@@ -232,8 +236,7 @@ PlanBox box_of(const Surface& surface) {
 }
 
 PlanBox extent_of(const Level& level, const World& world) {
-  std::vector<Vector2d> points;
-  for (const PrismEdge& edge : index_of(world).edges) points.emplace_back(edge.x, edge.y);
+  std::vector<Vector2d> points = index_of(world).corners();
   const auto add = [&](const Vector3d& p) { points.emplace_back(p.x(), p.y()); };
   for (const Agent& agent : level.agents) {
     add(agent.position);

@@ -106,7 +106,8 @@ class EyeWalk {
 
   void add_piece(std::uint32_t piece) {
     if (!stops(world_, piece, what_)) return;
-    const Slice slice(index_.prism(piece), eye_.across, eye_.across);
+    const PieceShape shape(index_, piece);
+    const Slice slice(shape.prism(), eye_.across, eye_.across);
     if (slice.is_empty()) return;
     const Prism prism = slice.prism();
     const Vector2d& eye = eye_.plan;

@@ -26,7 +26,7 @@ void find_walls(const World& world, const Segment& way, std::vector<SolidId>& wa
     const SolidId solid{index.pieces[piece].solid};
     if (!stops(world, piece, Stops::sound)) return false;
     if (std::find(walls.begin(), walls.end(), solid) != walls.end()) return false;
-    if (first_touch(index.prism(piece), in_plan)) walls.push_back(solid);
+    if (first_touch(index, piece, in_plan)) walls.push_back(solid);
     return false;
   });
   std::sort(walls.begin(), walls.end(), [](SolidId a, SolidId b) { return a.index < b.index; });

@@ -58,7 +58,8 @@ class WaySearch {
     const double reach = most_ / 2.0;
     const PlanPoint centre{middle, across_};
     walk_any(index.tree, Walker({centre, centre}, {reach, reach, 0.0}), [&](std::uint32_t piece) {
-      const Slice slice(index.prism(piece), across_, across_);
+      const PieceShape shape(index, piece);
+      const Slice slice(shape.prism(), across_, across_);
       if (stops(world_, piece, what_) && !slice.is_empty()) add_corners_of(slice.prism());
       return false;
     });

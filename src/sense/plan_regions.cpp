@@ -29,7 +29,7 @@ class PlanCutter {
   void cut() {
     for (Index i = 0; i < index_.pieces.size(); ++i) {
       if (!may_stand(i)) continue;
-      note_heights(index_.pieces[i]);
+      note_heights(index_.pieces[i].heights);
       if (stands(i)) add_outline(i);
     }
     if (points_.empty()) return;
@@ -48,14 +48,14 @@ class PlanCutter {
 
  private:
   bool may_stand(Index piece) const {
-    return index_.stops(piece, Stops::sight) && index_.pieces[piece].slopes == Piece::kNoSlopes;
+    return index_.stops(piece, Stops::sight) && !index_.pieces[piece].is_slanted();
   }
   bool stands(Index piece) const {
     const Piece& its = index_.pieces[piece];
-    return may_stand(piece) && its.low <= height_ && height_ <= its.high;
+    return may_stand(piece) && its.heights.low <= height_ && height_ <= its.heights.high;
   }
 
-  void note_heights(const Piece& piece) {
+  void note_heights(const PieceHeights& piece) {
     if (piece.high < height_) return raise(piece.high, false);
     if (piece.low > height_) return lower(piece.low, false);
     raise(piece.low, true);
@@ -113,7 +113,8 @@ class PlanCutter {
     const PlanPoint place{p, height_};
     walk_any(index_.tree, Walker({place, place}, {0.0, 0.0, 0.0}), [&](Index piece) {
       if (!stands(piece)) return false;
-      const auto edges = index_.prism(piece).edges;
+      const PieceShape shape(index_, piece);
+      const auto& edges = shape.prism().edges;
       const bool is_in = std::all_of(edges.begin(), edges.end(), [&](const PrismEdge& edge) {
         return edge.side(p.x(), p.y()) > 0.0;
       });

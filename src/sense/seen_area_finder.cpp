@@ -34,11 +34,10 @@ struct SeenAreaFinder::Data {
     explicit SlantedPieces(const World::Index& index) {
       std::vector<Box> boxes;
       for (Index i = 0; i < index.pieces.size(); ++i) {
-        const bool is_one =
-            index.stops(i, Stops::sight) && index.pieces[i].slopes != Piece::kNoSlopes;
-        if (!is_one) continue;
+        if (!index.stops(i, Stops::sight) || !index.pieces[i].is_slanted()) continue;
         pieces.push_back(i);
-        boxes.push_back(box_of(index.prism(i)));
+        const PieceShape shape(index, i);
+        boxes.push_back(box_of(shape.prism()));
       }
       if (!boxes.empty()) tree = build_tree(boxes);
     }

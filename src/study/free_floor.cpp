@@ -27,7 +27,7 @@ struct FloorExtent {
 
 FloorExtent extent_of_level(const Level& level, const World& world) {
   FloorExtent extent;
-  for (const PrismEdge& edge : index_of(world).edges) extent.include({edge.x, edge.y});
+  for (const Vector2d& corner : index_of(world).corners()) extent.include(corner);
   for (const Agent& agent : level.agents) {
     extent.include(plan_part(level.plane, agent.position));
     for (const Vector3d& point : agent.patrol) extent.include(plan_part(level.plane, point));
@@ -67,7 +67,8 @@ Outlines hindrances(const Level& level, const World& world, const FloorOptions& 
   const auto [low, high] = heights_of(level, options);
   Outlines pieces;
   for (std::uint32_t piece = 0; piece < index.pieces.size(); ++piece) {
-    const Slice slice(index.prism(piece), low, high);
+    const PieceShape shape(index, piece);
+    const Slice slice(shape.prism(), low, high);
     if (!stops(world, piece, Stops::bodies) || slice.is_empty()) continue;
     Outline outline;
     for (const PrismEdge& edge : slice.prism().edges) outline.emplace_back(edge.x, edge.y);

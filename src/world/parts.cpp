@@ -71,10 +71,9 @@ std::vector<SolidPart> stairs(const Solid& solid) {
 }
 
 std::vector<SolidPart> shell(const Solid& solid) {
-  constexpr double kThickness = 0.02;  // metres
   std::vector<SolidPart> parts;
   parts.reserve(solid.triangles.size());
-  for (const Triangle& triangle : solid.triangles) add_shell(triangle, kThickness, parts);
+  for (const Triangle& triangle : solid.triangles) add_shell(triangle, parts);
   return parts;
 }
 

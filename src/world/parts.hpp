@@ -1,5 +1,7 @@
 #pragma once
 
+#include <array>
+#include <optional>
 #include <vector>
 
 #include "gaze/level.hpp"
@@ -17,8 +19,22 @@ struct SolidPart {
   bool carries = true;        ///< Its upper side may be walked on.
 };
 
-/// A triangle as a shell that is some metres thick, inwards.
-void add_shell(const Triangle& triangle, double thickness, std::vector<SolidPart>& parts);
+/// Metres: so thick, inwards, is what a triangle stands for.
+inline constexpr double kShellThickness = 0.02;
+
+/// A triangle that does not stand upright, as a prism.
+struct LyingShell {
+  std::array<Vector2d, 3> outline;  ///< Anticlockwise.
+  HeightPlane low;
+  HeightPlane high;
+  bool carries = false;  ///< It faces upwards.
+};
+
+/// Nothing if it stands upright, or has no area.
+[[nodiscard]] std::optional<LyingShell> lying_shell(const Triangle& triangle);
+
+/// Any triangle.
+void add_shell(const Triangle& triangle, std::vector<SolidPart>& parts);
 
 /// The convex parts of a solid. Stairs are steps for everything but bodies, and a ramp for bodies.
 /// @param base  Its lowest height, metres, if it has one.

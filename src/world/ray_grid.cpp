@@ -125,7 +125,8 @@ struct Extent {
 Extent extent_of(const World::Index& index) {
   Extent extent;
   for (std::uint32_t i = 0; i < index.pieces.size(); ++i) {
-    const PlanBox box = plan_box_of(index.prism(i));
+    const PieceShape shape(index, i);
+    const PlanBox box = plan_box_of(shape.prism());
     extent.box = {extent.box.low.cwiseMin(box.low), extent.box.high.cwiseMax(box.high)};
     extent.mean += (box.high - box.low).maxCoeff();
   }
@@ -154,7 +155,7 @@ void choose_cells(RayGrid& grid, const World::Index& index) {
 RayGrid make_ray_grid(const World::Index& index) {
   RayGrid grid;
   // Of what is slanted double has to decide nearly always: a terrain is left to the tree.
-  const bool is_mostly_slanted = 2 * index.slopes.size() > index.pieces.size();
+  const bool is_mostly_slanted = 2 * index.slanted_count() > index.pieces.size();
   if (index.pieces.empty() || is_mostly_slanted) return grid;
   choose_cells(grid, index);
   grid.cells.resize(grid.index_of(0, grid.rows + 1));
@@ -162,7 +163,8 @@ RayGrid make_ray_grid(const World::Index& index) {
   const auto count = static_cast<std::uint32_t>(index.pieces.size());
   std::vector<std::uint32_t> in_cell(grid.cells.size(), 0);
   for (std::uint32_t i = 0; i < count; ++i) {
-    laying.each_cell(index.prism(i), [&](std::size_t at, const Vector2d&) { ++in_cell[at]; });
+    const PieceShape shape(index, i);
+    laying.each_cell(shape.prism(), [&](std::size_t at, const Vector2d&) { ++in_cell[at]; });
   }
   std::uint32_t blocks = 0;
   for (std::size_t i = 0; i < grid.cells.size(); ++i) {
@@ -173,7 +175,8 @@ RayGrid make_ray_grid(const World::Index& index) {
   grid.blocks.assign(blocks, empty_block());
   std::fill(in_cell.begin(), in_cell.end(), 0U);
   for (std::uint32_t i = 0; i < count; ++i) {
-    const Prism prism = index.prism(i);
+    const PieceShape shape(index, i);
+    const Prism& prism = shape.prism();
     laying.each_cell(prism, [&](std::size_t at, const Vector2d& middle) {
       const RayGrid::Cell& cell = grid.cells[at];
       if (cell.count > RayGrid::kMostBlocks) return;

@@ -92,7 +92,7 @@ bool is_stopped_by(const World& world, const RayGrid::Block& block, Met met, con
     const std::uint32_t piece = block.piece[lane];
     if (!stops(world, piece, what)) continue;
     if ((met.surely >> lane & 1U) != 0) return true;
-    if (first_touch(index_of(world).prism(piece), way)) return true;
+    if (first_touch(index_of(world), piece, way)) return true;
   }
   return false;
 }

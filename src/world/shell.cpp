@@ -17,6 +17,10 @@ Vector3d cross3(const Vector3d& a, const Vector3d& b) {
           a.x() * b.y() - a.y() * b.x()};
 }
 
+Vector3d normal_of(const Triangle& triangle) {
+  return cross3(triangle[1] - triangle[0], triangle[2] - triangle[0]);
+}
+
 Vector2d plan(const Vector3d& p) {
   return {p.x(), p.y()};
 }
@@ -24,23 +28,6 @@ Vector2d plan(const Vector3d& p) {
 HeightPlane shifted(HeightPlane plane, double by) {
   plane.base += by;
   return plane;
-}
-
-void add_lying(const Triangle& triangle, const Vector3d& normal, double thickness,
-               std::vector<SolidPart>& parts) {
-  const auto& [a, b, c] = triangle;
-  HeightPlane plane;
-  plane.along_x = -normal.x() / normal.z();
-  plane.along_y = -normal.y() / normal.z();
-  plane.base = a.z() - plane.along_x * a.x() - plane.along_y * a.y();
-  const double upwards = thickness * std::sqrt(normal.squaredNorm()) / std::abs(normal.z());
-  SolidPart part;
-  part.carries = normal.z() > 0.0;
-  part.outline = {plan(a), plan(b), plan(c)};
-  if (!part.carries) std::swap(part.outline[1], part.outline[2]);
-  part.high = part.carries ? plane : shifted(plane, upwards);
-  part.low = part.carries ? shifted(plane, -upwards) : plane;
-  parts.push_back(part);
 }
 
 /// A corner of an upright triangle: how far along it, and how high.
@@ -53,11 +40,10 @@ struct Upright {
 // upper side.
 class UprightTriangle {
  public:
-  UprightTriangle(const Triangle& triangle, const Vector3d& normal, double thickness)
-      : origin_(plan(triangle[0])) {
+  UprightTriangle(const Triangle& triangle, const Vector3d& normal) : origin_(plan(triangle[0])) {
     const Vector2d outward = plan(normal) / std::sqrt(dot(plan(normal), plan(normal)));
     direction_ = {-outward.y(), outward.x()};
-    inward_ = outward * -thickness;
+    inward_ = outward * -kShellThickness;
     for (std::size_t i = 0; i < 3; ++i) {
       corners_[i] = {dot(plan(triangle[i]) - origin_, direction_), triangle[i].z()};
     }
@@ -108,15 +94,30 @@ class UprightTriangle {
 
 }  // namespace
 
-void add_shell(const Triangle& triangle, double thickness, std::vector<SolidPart>& parts) {
-  const Vector3d normal = cross3(triangle[1] - triangle[0], triangle[2] - triangle[0]);
+std::optional<LyingShell> lying_shell(const Triangle& triangle) {
+  const Vector3d normal = normal_of(triangle);
   const double length = std::sqrt(normal.squaredNorm());
-  if (length == 0.0) return;
-  if (std::abs(normal.z()) > kUpright * length) {
-    add_lying(triangle, normal, thickness, parts);
-  } else {
-    UprightTriangle(triangle, normal, thickness).add(parts);
+  if (!(std::abs(normal.z()) > kUpright * length)) return std::nullopt;
+  const auto& [a, b, c] = triangle;
+  HeightPlane plane;
+  plane.along_x = -normal.x() / normal.z();
+  plane.along_y = -normal.y() / normal.z();
+  plane.base = a.z() - plane.along_x * a.x() - plane.along_y * a.y();
+  const double upwards = kShellThickness * length / std::abs(normal.z());
+  if (normal.z() > 0.0) {
+    return LyingShell{{plan(a), plan(b), plan(c)}, shifted(plane, -upwards), plane, true};
   }
+  return LyingShell{{plan(a), plan(c), plan(b)}, plane, shifted(plane, upwards), false};
+}
+
+void add_shell(const Triangle& triangle, std::vector<SolidPart>& parts) {
+  if (const auto shell = lying_shell(triangle)) {
+    const auto& [outline, low, high, carries] = *shell;
+    parts.push_back({{outline.begin(), outline.end()}, low, high, 0xFF, carries});
+    return;
+  }
+  const Vector3d normal = normal_of(triangle);
+  if (normal.squaredNorm() > 0.0) UprightTriangle(triangle, normal).add(parts);
 }
 
 }  // namespace gaze

@@ -20,15 +20,21 @@ float round_down(double value) {
              : rounded;
 }
 
+/// The three axes side by side, so that they are worked on at once; the fourth is none.
+using Lanes = float __attribute__((vector_size(16)));
+using WholeLanes = std::int32_t __attribute__((vector_size(16)));
+
+Lanes all(float value) {
+  return Lanes{value, value, value, value};
+}
+
 struct FloatBox {
-  std::array<float, 3> low{kFarthest, kFarthest, kFarthest};
-  std::array<float, 3> high{-kFarthest, -kFarthest, -kFarthest};
+  Lanes low = all(kFarthest);
+  Lanes high = all(-kFarthest);
 
   void add(const FloatBox& other) {
-    for (std::size_t axis = 0; axis < 3; ++axis) {
-      low[axis] = std::min(low[axis], other.low[axis]);
-      high[axis] = std::max(high[axis], other.high[axis]);
-    }
+    low = low < other.low ? low : other.low;
+    high = high > other.high ? high : other.high;
   }
 
   // How likely a box is to be met: sight lines and shots run along the plan far more than across
@@ -37,12 +43,13 @@ struct FloatBox {
   double area() const {
     std::array<double, 3> size{};
     for (std::size_t axis = 0; axis < 3; ++axis) {
-      size[axis] = std::clamp<double>(static_cast<double>(high[axis]) - low[axis], 0.0, 1e6);
+      size[axis] =
+          std::clamp<double>(static_cast<double>(high[axis]) - double{low[axis]}, 0.0, 1e6);
     }
     return (size[0] + size[1]) * size[2] + kShareAcross * size[0] * size[1];
   }
 
-  float centre(std::size_t axis) const { return 0.5F * low[axis] + 0.5F * high[axis]; }
+  Lanes centre() const { return 0.5F * low + 0.5F * high; }
 };
 
 struct Item {
@@ -71,21 +78,27 @@ struct Bin {
   double cost() const { return box.area() * static_cast<double>(count); }
 };
 
-/// Equal parts of an axis, for the centres of boxes.
+/// Equal parts of each axis, for the centres of boxes.
 struct Bins {
-  std::size_t axis = 0;
-  float low = 0.0F;
-  float high = 1.0F;
+  Lanes low;
+  Lanes size;
 
-  std::size_t of(const Item& item) const {
-    const float share = (item.box.centre(axis) - low) / (high - low);
-    return std::min(static_cast<std::size_t>(share * static_cast<float>(kBins)), kBins - 1);
+  explicit Bins(const FloatBox& centres) : low(centres.low), size(centres.high - centres.low) {
+    size = size > all(0.0F) ? size : all(1.0F);
+  }
+
+  WholeLanes of(const Item& item) const {
+    const Lanes share = (item.box.centre() - low) / size;
+    const WholeLanes bin = __builtin_convertvector(share * static_cast<float>(kBins), WholeLanes);
+    constexpr auto kLast = static_cast<std::int32_t>(kBins - 1);
+    const WholeLanes last{kLast, kLast, kLast, kLast};
+    return bin < last ? bin : last;
   }
 };
 
-/// A cut: what lies in the bins below `bin` goes to the left. 0 stands for no cut.
+/// A cut: what lies in the bins below `bin` of an axis goes to the left. 0 stands for no cut.
 struct Cut {
-  Bins bins;
+  std::size_t axis = 0;
   std::size_t bin = 0;
   double cost = std::numeric_limits<double>::infinity();
 };
@@ -193,19 +206,19 @@ class Builder {
   std::size_t split(const Range& whole) {
     FloatBox centres;
     for (std::size_t i = whole.begin; i < whole.end; ++i) {
-      FloatBox point;
-      for (std::size_t axis = 0; axis < 3; ++axis) {
-        point.low[axis] = point.high[axis] = items_[i].box.centre(axis);
-      }
-      centres.add(point);
+      const Lanes centre = items_[i].box.centre();
+      centres.add({centre, centre});
     }
+    if (whole.depth >= kDeepest) return halve(whole);
+    const Bins bins(centres);
+    const BinsOfAxes filled = fill_bins(whole, bins);
     Cut best;
     for (std::size_t axis = 0; axis < 3; ++axis) {
-      if (whole.depth >= kDeepest || !(centres.high[axis] > centres.low[axis])) continue;
-      const Cut cut = best_cut(whole, {axis, centres.low[axis], centres.high[axis]});
+      if (!(centres.high[axis] > centres.low[axis])) continue;
+      const Cut cut = best_cut(filled[axis], axis);
       if (cut.cost < best.cost) best = cut;
     }
-    return best.bin == 0 ? halve(whole) : partition(whole, best);
+    return best.bin == 0 ? halve(whole) : partition(whole, bins, best);
   }
 
   std::size_t halve(const Range& whole) {
@@ -213,35 +226,46 @@ class Builder {
     const auto first = items_.begin();
     std::nth_element(first + std::ptrdiff_t(whole.begin), first + std::ptrdiff_t(middle),
                      first + std::ptrdiff_t(whole.end), [](const Item& a, const Item& b) {
-                       const float left = a.box.centre(0);
-                       const float right = b.box.centre(0);
+                       const float left = a.box.centre()[0];
+                       const float right = b.box.centre()[0];
                        return left != right ? left < right : a.index < b.index;
                      });
     return middle;
   }
 
-  std::size_t partition(const Range& whole, const Cut& cut) {
+  std::size_t partition(const Range& whole, const Bins& bins, const Cut& cut) {
     const auto first = items_.begin() + std::ptrdiff_t(whole.begin);
+    const auto bin = static_cast<std::int32_t>(cut.bin);
     const auto middle =
         std::stable_partition(first, items_.begin() + std::ptrdiff_t(whole.end),
-                              [&](const Item& item) { return cut.bins.of(item) < cut.bin; });
+                              [&](const Item& item) { return bins.of(item)[cut.axis] < bin; });
     return static_cast<std::size_t>(middle - items_.begin());
   }
 
-  // Where along one axis the summed area times count is least, with something on either side.
-  Cut best_cut(const Range& whole, const Bins& bins) const {
-    std::array<Bin, kBins> filled;
+  using BinsOfAxis = std::array<Bin, kBins>;
+  using BinsOfAxes = std::array<BinsOfAxis, 3>;
+
+  BinsOfAxes fill_bins(const Range& whole, const Bins& bins) const {
+    BinsOfAxes filled;
     for (std::size_t i = whole.begin; i < whole.end; ++i) {
-      Bin& bin = filled[bins.of(items_[i])];
-      bin.box.add(items_[i].box);
-      ++bin.count;
+      const WholeLanes in = bins.of(items_[i]);
+      for (std::size_t axis = 0; axis < 3; ++axis) {
+        Bin& bin = filled[axis][static_cast<std::size_t>(in[axis])];
+        bin.box.add(items_[i].box);
+        ++bin.count;
+      }
     }
+    return filled;
+  }
+
+  // Where along one axis the summed area times count is least, with something on either side.
+  static Cut best_cut(const BinsOfAxis& filled, std::size_t axis) {
     std::array<Bin, kBins + 1> right;  // from each bin on
     for (std::size_t i = kBins; i-- > 1;) {
       right[i] = right[i + 1];
       right[i].add(filled[i]);
     }
-    Cut best{bins};
+    Cut best{axis};
     Bin left;
     for (std::size_t i = 1; i < kBins; ++i) {
       left.add(filled[i - 1]);

@@ -148,7 +148,7 @@ bool World::is_gone(SolidId solid) const noexcept {
 bool is_stopped_in_tree(const World& world, const PlanSegment& way, Stops what) noexcept {
   const World::Index& index = index_of(world);
   return walk_any(index.tree, Walker(way, around(0.0)), [&](std::uint32_t piece) {
-    return stops(world, piece, what) && first_touch(index.prism(piece), way).has_value();
+    return stops(world, piece, what) && first_touch(index, piece, way).has_value();
   });
 }
 
@@ -200,8 +200,9 @@ bool World::is_clear(const BallPath& ball, Stops what) const noexcept {
   const PlanSegment way = to_plan(index_->plane, ball.path);
   const bool is_stopped =
       walk_any(index_->tree, Walker(way, around(ball.radius)), [&](std::uint32_t piece) {
-        return stops(*this, piece, what) &&
-               gaze::first_touch(index_->prism(piece), way, ball.radius).has_value();
+        if (!stops(*this, piece, what)) return false;
+        const PieceShape shape(*index_, piece);
+        return gaze::first_touch(shape.prism(), way, ball.radius).has_value();
       });
   return !is_stopped && !(host_ != nullptr && host_hit(*this, ball.path, what).is_hit);
 }
@@ -210,7 +211,7 @@ std::optional<Touch> World::first_touch(const Segment& segment, Stops what) cons
   if (!is_askable(segment)) return std::nullopt;
   const PlanSegment way = to_plan(index_->plane, segment);
   const Nearest nearest = nearest_touch(*this, way, around(0.0), what, [&](std::uint32_t piece) {
-    return gaze::first_touch(index_->prism(piece), way);
+    return gaze::first_touch(*index_, piece, way);
   });
   return with_hosts(*this, segment, what, to_touch(nearest, segment));
 }
@@ -224,13 +225,14 @@ std::optional<Touch> World::first_touch(const BallPath& ball, Stops what) const 
   const PlanSegment way = to_plan(index_->plane, ball.path);
   const Nearest nearest =
       nearest_touch(*this, way, around(ball.radius), what, [&](std::uint32_t piece) {
-        return gaze::first_touch(index_->prism(piece), way, ball.radius);
+        const PieceShape shape(*index_, piece);
+        return gaze::first_touch(shape.prism(), way, ball.radius);
       });
   auto touch = with_hosts(*this, ball.path, what, to_touch(nearest, ball.path));
   if (!touch || touch->solid == kOfHost) return touch;
+  const PieceShape shape(*index_, nearest.piece);
   const Vector3d away = from_plan(
-      index_->plane,
-      gaze::offset_from(index_->prism(nearest.piece), to_plan(index_->plane, touch->place)));
+      index_->plane, gaze::offset_from(shape.prism(), to_plan(index_->plane, touch->place)));
   const double length = length_of(away);
   if (length > 0.0) touch->normal = away / length;
   return touch;
@@ -241,7 +243,9 @@ bool World::overlaps(const Cylinder& cylinder, Stops what) const noexcept {
   const PlanBody body = to_plan(index_->plane, cylinder);
   return walk_any(index_->tree, Walker({body.middle, body.middle}, around(body)),
                   [&](std::uint32_t piece) {
-                    return stops(*this, piece, what) && gaze::overlaps(index_->prism(piece), body);
+                    if (!stops(*this, piece, what)) return false;
+                    const PieceShape shape(*index_, piece);
+                    return gaze::overlaps(shape.prism(), body);
                   });
 }
 
@@ -252,10 +256,9 @@ std::optional<SolidId> World::first_overlap(const Cylinder& cylinder, Stops what
   walk_any(index_->tree, Walker({body.middle, body.middle}, around(body)),
            [&](std::uint32_t piece) {
              const std::uint32_t solid = index_->pieces[piece].solid;
-             if (stops(*this, piece, what) && (!first || solid < first->index) &&
-                 gaze::overlaps(index_->prism(piece), body)) {
-               first = SolidId{solid};
-             }
+             if (!stops(*this, piece, what) || (first && solid >= first->index)) return false;
+             const PieceShape shape(*index_, piece);
+             if (gaze::overlaps(shape.prism(), body)) first = SolidId{solid};
              return false;
            });
   return first;
@@ -269,12 +272,14 @@ std::optional<Touch> World::sweep(const Cylinder& cylinder, const Vector3d& moti
   const PlanPoint end{body.middle.plan + way.plan, body.middle.across + way.across};
   const Nearest nearest =
       nearest_touch(*this, {body.middle, end}, around(body), what, [&](std::uint32_t piece) {
-        const auto contact = first_entry(index_->prism(piece), body, way);
+        const PieceShape shape(*index_, piece);
+        const auto contact = first_entry(shape.prism(), body, way);
         return contact ? std::optional(contact->share) : std::nullopt;
       });
   auto touch = to_touch(nearest, {cylinder.feet, cylinder.feet + motion});
   if (touch) {
-    const auto contact = first_entry(index_->prism(nearest.piece), body, way);
+    const PieceShape shape(*index_, nearest.piece);
+    const auto contact = first_entry(shape.prism(), body, way);
     touch->normal = from_plan(index_->plane, contact->normal);
   }
   return touch;
@@ -297,7 +302,7 @@ void World::are_clear(std::span<const Segment> segments, Stops what,
   };
   const auto visit = [&](std::size_t i, std::uint32_t piece) {
     return stops(*this, piece, what) &&
-           gaze::first_touch(index_->prism(piece), to_plan(index_->plane, segments[i])).has_value();
+           gaze::first_touch(*index_, piece, to_plan(index_->plane, segments[i])).has_value();
   };
   walk_any_by_turns(index_->tree, segments.size(), start, visit,
                     [&](std::size_t i, bool found) { clear[i] = found ? 0 : 1; });
