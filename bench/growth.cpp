@@ -125,8 +125,9 @@ class BySolids {
 
 double step_time(int agents, bool have_senses) {
   Level level = scenes::campus();
-  scenes::add_chasers(level, agents, 11);
-  scenes::add_players(level, 3, 12);
+  constexpr int kPlayers = 4;
+  scenes::add_chasers(level, agents - kPlayers, 11);  // and one player
+  scenes::add_players(level, kPlayers - 1, 12);
   if (!have_senses) {
     level.kinds[0].sight.reset();
     level.kinds[0].nearness.reset();
