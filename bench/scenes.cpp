@@ -126,6 +126,68 @@ Level city() {
   return make_scene(50'000, 1000.0, 3);
 }
 
+namespace {
+
+constexpr int kTerrainCells = 707;  // of one metre, along either side
+
+double sine(double radians) {
+  return sine_cosine(Angle::from_degrees(radians * 180.0 / M_PI)).sine;
+}
+
+Vector3d on_terrain(double x, double y) {
+  return {x, y, terrain_height(x, y)};
+}
+
+}  // namespace
+
+double terrain_height(double x, double y) {
+  return 8.0 * sine(x / 35.0) * sine(y / 28.0 + 1.0) + 2.0 * sine(x / 7.0 + y / 9.0) +
+         0.3 * sine(x * 1.3) * sine(y * 1.1);
+}
+
+// In parts, for a mesh may have 200,000 triangles.
+Level terrain() {
+  constexpr int kRowsEach = 100;
+  Level level;
+  level.name = "hills";
+  level.plane = Plane::space;
+  for (int i = 0; i < kTerrainCells; ++i) {
+    if (i % kRowsEach == 0) {
+      Solid part;
+      part.id = "hills-" + std::to_string(i / kRowsEach + 1);
+      part.form = Solid::Form::mesh;
+      level.solids.push_back(part);
+    }
+    for (int j = 0; j < kTerrainCells; ++j) {
+      const Vector3d a = on_terrain(i, j);
+      const Vector3d c = on_terrain(i + 1, j + 1);
+      level.solids.back().triangles.push_back({a, on_terrain(i + 1, j), c});
+      level.solids.back().triangles.push_back({a, c, on_terrain(i, j + 1)});
+    }
+  }
+  complete(level);
+  return level;
+}
+
+std::vector<Segment> terrain_segments(std::size_t count, std::uint64_t seed) {
+  Random random(seed);
+  std::vector<Segment> segments;
+  const auto is_on_it = [](double x) { return x > 1.0 && x < kTerrainCells - 1.0; };
+  while (segments.size() < count) {
+    const double x = random.between(1.0, kTerrainCells - 1.0);
+    const double y = random.between(1.0, kTerrainCells - 1.0);
+    const double share = random.between(0.0, 1.0);
+    const double length = 2.0 + 98.0 * share * share;
+    const SineCosine way = sine_cosine(Angle::from_degrees(random.between(0.0, 360.0)));
+    const double to_x = x + length * way.cosine;
+    const double to_y = y + length * way.sine;
+    if (!is_on_it(to_x) || !is_on_it(to_y)) continue;
+    segments.push_back({on_terrain(x, y) + Vector3d{0.0, 0.0, 1.6},
+                        on_terrain(to_x, to_y) + Vector3d{0.0, 0.0, random.between(0.2, 1.7)}});
+  }
+  return segments;
+}
+
 double side_of(const Level& level) {
   return level.solids.front().points[1].x();
 }

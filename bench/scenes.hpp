@@ -28,6 +28,12 @@ class Random {
 [[nodiscard]] Level campus();  ///< 2,000 on 200 m x 200 m
 [[nodiscard]] Level city();    ///< 50,000 on 1 km x 1 km
 
+[[nodiscard]] Level terrain();  ///< Hills of a million triangles on 707 m x 707 m
+[[nodiscard]] double terrain_height(double x, double y);
+
+/// From an eye 1.6 m over the hills to a point 0.2 to 1.7 m over them, 2 to 100 m away.
+[[nodiscard]] std::vector<Segment> terrain_segments(std::size_t count, std::uint64_t seed);
+
 /// From an eye at 1.6 m to a point at 0.2 to 1.7 m on a body 2 to 40 m away, both outside solids.
 [[nodiscard]] std::vector<Segment> sight_segments(const World& world, double side,
                                                   std::size_t count, std::uint64_t seed);

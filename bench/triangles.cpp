@@ -13,6 +13,15 @@ struct Mesh {
   std::vector<std::array<float, 3>> corners;
   std::vector<std::array<unsigned, 3>> triangles;
 
+  void add(const World::Index& index, const ShellCorners& shell) {
+    const auto first = static_cast<unsigned>(corners.size());
+    for (const std::uint32_t corner : shell) {
+      const Vector3d& p = index.vertices[corner];
+      corners.push_back({float(p.x()), float(p.y()), float(p.z())});
+    }
+    triangles.push_back({first, first + 1, first + 2});
+  }
+
   void add(const Prism& prism) {
     const auto first = static_cast<unsigned>(corners.size());
     const auto n = static_cast<unsigned>(prism.edges.size());
@@ -40,6 +49,10 @@ TriangleKernel::TriangleKernel(const World& world)
   Mesh mesh;
   const World::Index& index = index_of(world);
   for (std::uint32_t i = 0; i < index.pieces.size(); ++i) {
+    if (index.pieces[i].is_shell()) {
+      mesh.add(index, index.pieces[i].corners);
+      continue;
+    }
     const PieceShape shape(index, i);
     mesh.add(shape.prism());
   }

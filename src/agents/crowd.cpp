@@ -29,18 +29,20 @@ void Crowd::rebuild(Plane plane, std::span<const Vector3d> places, std::span<con
   lay_out(places, marked);
   if (order_.empty()) return;
   start_.assign(columns_ * rows_ + 1, 0);
+  cell_of_.resize(places.size());
   for (std::size_t i = 0; i < places.size(); ++i) {
-    if (marked[i]) ++start_[cell_of(flat(places[i]))];
+    if (!marked[i]) continue;
+    cell_of_[i] = static_cast<std::uint32_t>(cell_of(flat(places[i])));
+    ++start_[cell_of_[i]];
   }
   std::uint32_t end = 0;
   for (std::uint32_t& start : start_) start = end += start;
   // Backwards, so that the end of each cell becomes its start and agents stay in order.
   for (std::size_t i = places.size(); i-- > 0;) {
     if (!marked[i]) continue;
-    const Flat at = flat(places[i]);
-    const std::uint32_t to = --start_[cell_of(at)];
+    const std::uint32_t to = --start_[cell_of_[i]];
     order_[to] = static_cast<std::uint32_t>(i);
-    places_[to] = at;
+    places_[to] = flat(places[i]);
   }
 }
 

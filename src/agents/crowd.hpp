@@ -53,9 +53,10 @@ class Crowd {
 
   Flat flat(const Vector3d& p) const { return {p.x(), plane_ == Plane::upright ? p.z() : p.y()}; }
 
+  // Cut off to a whole number, which is not below 0.
   std::size_t index_of(double offset, std::size_t count) const {
     return static_cast<std::size_t>(
-        std::clamp(std::floor(offset / cell_), 0.0, static_cast<double>(count - 1)));
+        std::clamp(offset / cell_, 0.0, static_cast<double>(count - 1)));
   }
   std::size_t cell_of(const Flat& place) const {
     return index_of(place.b - low_.b, rows_) * columns_ + index_of(place.a - low_.a, columns_);
@@ -81,9 +82,10 @@ class Crowd {
   double cell_ = 1.0;
   std::size_t columns_ = 0;
   std::size_t rows_ = 0;
-  std::vector<std::uint32_t> start_;  ///< By cell; one more than there are.
-  std::vector<std::uint32_t> order_;  ///< Agents by cell.
-  std::vector<Flat> places_;          ///< Where these agents are.
+  std::vector<std::uint32_t> start_;    ///< By cell; one more than there are.
+  std::vector<std::uint32_t> order_;    ///< Agents by cell.
+  std::vector<Flat> places_;            ///< Where these agents are.
+  std::vector<std::uint32_t> cell_of_;  ///< Scratch: by agent.
 };
 
 }  // namespace gaze

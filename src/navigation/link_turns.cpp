@@ -60,9 +60,12 @@ class Linking {
 
 void place_corners(NavigationMesh::Data& mesh) {
   TurnGraph& graph = mesh.turns;
-  for (const MeshCorner& corner : mesh.corners) {
-    graph.places.push_back(corner.at);
-    graph.costs.push_back(mesh.faces[mesh.edges[corner.edge].polygon].cost);
+  graph.places.reserve(mesh.corners.size());
+  for (const MeshCorner& corner : mesh.corners) graph.places.push_back(corner.at);
+  graph.costs.assign(mesh.corners.size(), mesh.least_cost);
+  if (mesh.is_even) return;
+  for (std::size_t i = 0; i < mesh.corners.size(); ++i) {
+    graph.costs[i] = mesh.faces[mesh.edges[mesh.corners[i].edge].polygon].cost;
   }
 }
 

@@ -168,18 +168,20 @@ class MendTurns {
   // stands near a sight.
   bool take_over(Index node, std::span<const Index> seen, float reach) {
     const MeshPoint& from = place_of(node);
-    const std::size_t begin = mesh_.turns.to.size();
+    std::vector<Index>& to = mesh_.turns.to;
+    const std::size_t begin = to.size();
+    to.resize(begin + seen.size());
     bool stays = true;
-    for (const Index before : seen) {
-      mesh_.turns.to.push_back(now_[before]);
-      stays &= now_[before] != kNone;
+    for (std::size_t i = 0; i < seen.size(); ++i) {
+      const Index now = now_[seen[i]];
+      to[begin + i] = now;
+      stays &= now != kNone;
     }
     if (stays && reaches_new(from, reach)) {
       const auto is_seen = [&](Index now) { return !is_crossed(from, nodes_.at(now)); };
-      stays = std::all_of(mesh_.turns.to.begin() + static_cast<std::ptrdiff_t>(begin),
-                          mesh_.turns.to.end(), is_seen);
+      stays = std::all_of(to.begin() + static_cast<std::ptrdiff_t>(begin), to.end(), is_seen);
     }
-    if (!stays) mesh_.turns.to.resize(begin);
+    if (!stays) to.resize(begin);
     return stays;
   }
 
@@ -190,12 +192,13 @@ class MendTurns {
   }
 
   bool reaches_new(const MeshPoint& from, float reach) const {
-    const Vector2d p{from.x, from.y};
-    return std::any_of(boxes_.begin(), boxes_.end(), [&](const PlanBox& box) {
-      const Vector2d off = p.cwiseMax(box.low).cwiseMin(box.high) - p;
-      const double most = static_cast<double>(reach) + kNear;
-      return dot(off, off) <= most * most;
-    });
+    const double most = static_cast<double>(reach) + kNear;
+    for (const PlanBox& box : boxes_) {
+      const double x = std::clamp(from.x, box.low.x(), box.high.x()) - from.x;
+      const double y = std::clamp(from.y, box.low.y(), box.high.y()) - from.y;
+      if (x * x + y * y <= most * most) return true;
+    }
+    return false;
   }
 
   bool is_crossed(const MeshPoint& from, const MeshPoint& to) const {

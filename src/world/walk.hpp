@@ -119,7 +119,7 @@ bool walk_any(const Tree& tree, const Walker& walker, Visit&& visit) {
     }
     const std::size_t before = size;
     size = push_touched(tree, walker, tree.nodes[at], stack, size, enter);
-    if (size > before + 1) fetch_ahead(tree, stack[before]);
+    for (std::size_t i = before; i + 1 < size; ++i) fetch_ahead(tree, stack[i]);
   }
   return false;
 }
@@ -205,6 +205,7 @@ void walk_nearest(const Tree& tree, Walker& walker, Visit&& visit) {
       for (; at > bottom && stack[at - 1].enter < enter[slot]; --at) stack[at] = stack[at - 1];
       stack[at] = {node.child[slot], enter[slot]};
     }
+    for (std::size_t i = bottom; i + 1 < size; ++i) fetch_ahead(tree, stack[i].child);
   }
 }
 
