@@ -148,6 +148,7 @@ GrowthPlot by_agents() {
 
 void write_table(const std::string& folder, const std::vector<GrowthPlot>& plots) {
   std::ofstream table(folder + "/growth.csv");
+  table.precision(9);  // no powers of ten
   table << "what,over,size,microseconds\n";
   for (const GrowthPlot& plot : plots) {
     for (const Growth& line : plot.lines) {
