@@ -37,11 +37,15 @@ class Crowd {
     if (order_.empty()) return;
     const Flat from = flat(place);
     const std::size_t own = index_of(from.b - low_.b, rows_);
-    for (std::size_t row = own; row <= index_of(from.b + reach() - low_.b, rows_); ++row) {
-      visit_row(row, from, reach(), visit);
-    }
-    for (std::size_t row = own; row > index_of(from.b - reach() - low_.b, rows_); --row) {
-      visit_row(row - 1, from, reach(), visit);
+    visit_row(own, from, reach(), visit);
+    // To both sides by turns, so that the reach shrinks to what is near on either.
+    bool goes_up = true;
+    bool goes_down = true;
+    for (std::size_t step = 1; goes_up || goes_down; ++step) {
+      goes_up = goes_up && own + step <= index_of(from.b + reach() - low_.b, rows_);
+      if (goes_up) visit_row(own + step, from, reach(), visit);
+      goes_down = goes_down && own >= step + index_of(from.b - reach() - low_.b, rows_);
+      if (goes_down) visit_row(own - step, from, reach(), visit);
     }
   }
 
