@@ -105,8 +105,9 @@ class BySolids {
     while (taken.size() < 200) {
       const Vector3d from = free_place(built);
       const Vector3d to = free_place(built);
-      const double time = time_of([&] { finder.find(made, from, to); });
-      if (finder.find(made, from, to).outcome == Path::Outcome::whole) taken.push_back(time);
+      Path::Outcome outcome{};
+      const double time = time_of([&] { outcome = finder.find(made, from, to).outcome; });
+      if (outcome == Path::Outcome::whole) taken.push_back(time);
     }
     note(way, solids, median(taken));
   }

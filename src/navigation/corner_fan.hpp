@@ -21,8 +21,9 @@ class CornerFan {
   const std::vector<std::uint32_t>& look_beyond(const NavigationMesh::Data& mesh,
                                                 const Crossing& crossing);
 
-  /// How far the last look from a corner reached, metres: nothing farther away was seen.
-  double reach() const { return std::sqrt(reach2_); }
+  /// How far the last look from a corner reached, metres, rounded up: nothing farther away was
+  /// seen.
+  float reach() const { return static_cast<float>(std::sqrt(reach2_)) * 1.00001F; }
 
   /// Through how many gaps it has looked so far, in all looks together.
   std::size_t gaps_looked_through() const { return gaps_looked_through_; }

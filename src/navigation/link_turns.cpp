@@ -13,9 +13,9 @@ class Linking {
   void link() {
     graph_ = {};
     place_corners(mesh_);
-    graph_.turns.reserve(2 * mesh_.corners.size() + 1);
+    graph_.nodes.reserve(2 * mesh_.corners.size() + 1);
     for (std::uint32_t corner = 0; corner < mesh_.corners.size(); ++corner) add_corner(corner);
-    graph_.turns.push_back({here()});
+    graph_.nodes.push_back({here()});
     for (const Crossing& crossing : mesh_.crossings) add_crossing(crossing);
     graph_.first_beyond.push_back(here());
   }
@@ -36,10 +36,10 @@ class Linking {
     const bool is_linked = may_go_on();
     if (is_linked) ++graph_.linked;
     for (const Hand hand : {Hand::right, Hand::left}) {
-      graph_.turns.push_back({here(), std::numeric_limits<float>::infinity()});
+      graph_.nodes.push_back({here(), std::numeric_limits<float>::infinity()});
       if (!is_linked) continue;
       add(fan_.look(mesh_, corner, hand));
-      graph_.turns.back().reach = static_cast<float>(fan_.reach()) * 1.00001F;
+      graph_.nodes.back().reach = fan_.reach();
     }
   }
 

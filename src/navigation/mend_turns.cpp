@@ -81,9 +81,9 @@ class MendTurns {
                                        cutting_.moved.crossing, mesh_.crossings.size());
     graph.to.reserve(old_.turns.to.size() + 1'000);
     place_corners(mesh_);
-    graph.turns.reserve(nodes_.turn_count() + 1);
+    graph.nodes.reserve(nodes_.turn_count() + 1);
     for (Index turn = 0; turn < nodes_.turn_count(); ++turn) add_turn(turn);
-    graph.turns.push_back({here()});
+    graph.nodes.push_back({here()});
     for (Index crossing = 0; crossing < mesh_.crossings.size(); ++crossing) add_crossing(crossing);
     graph.first_beyond.push_back(here());
   }
@@ -133,19 +133,19 @@ class MendTurns {
   }
 
   void add_turn(Index turn) {
-    mesh_.turns.turns.push_back({here(), std::numeric_limits<float>::infinity()});
-    if (turn / 2 < mesh_.turns.linked) mesh_.turns.turns.back().reach = find_seen_from(turn);
+    mesh_.turns.nodes.push_back({here(), std::numeric_limits<float>::infinity()});
+    if (turn / 2 < mesh_.turns.linked) mesh_.turns.nodes.back().reach = find_seen_from(turn);
   }
 
   // Gives back how far it looked.
   float find_seen_from(Index turn) {
     const Index before = origin_[turn];
     if (before != kNone && sees_new_[turn] == 0) {
-      const float reach = old_.turns.turns[before].reach;
+      const float reach = old_.turns.nodes[before].reach;
       if (take_over(turn, old_.turns.seen_from(before), reach)) return reach;
     }
     add(look(turn));
-    return static_cast<float>(fan_.reach()) * 1.00001F;
+    return fan_.reach();
   }
 
   void add_crossing(Index crossing) {

@@ -83,6 +83,7 @@ struct MeshCorner {
 enum class Hand : std::uint32_t { right, left };
 
 /// What the search needs to know of a corner, kept together so that it is read at once.
+/// What is seen from a turn of the graph below.
 struct TurnNode {
   std::uint32_t first = 0;  ///< Where the turns seen from there begin.
   float reach = 0.0F;       ///< Nothing farther is seen, metres.
@@ -96,7 +97,7 @@ struct TurnNode {
 struct TurnGraph {
   std::vector<MeshPoint> places;            ///< By corner.
   std::vector<double> costs;                ///< By corner: of a metre around it.
-  std::vector<TurnNode> turns;              ///< One more than there are.
+  std::vector<TurnNode> nodes;              ///< By turn; one more than there are.
   std::vector<std::uint32_t> to;            ///< Turns and crossings.
   std::vector<std::uint32_t> first_beyond;  ///< By crossing: what is seen from its end.
   std::uint32_t linked = 0;                 ///< So many corners are linked
@@ -110,7 +111,7 @@ struct TurnGraph {
   }
 
   std::span<const std::uint32_t> seen_from(std::uint32_t turn) const {
-    return {to.data() + turns[turn].first, turns[turn + 1].first - turns[turn].first};
+    return {to.data() + nodes[turn].first, nodes[turn + 1].first - nodes[turn].first};
   }
 };
 

@@ -176,7 +176,7 @@ void PathSearch::leave_turn(std::uint32_t turn_number) {
   const double cost = mesh_->turns.costs[turn_number / 2];
   const double length = reached_[turn_number].length;
   bool sees_all = cost <= mesh_->least_cost;
-  const bool may_see = ahead(at) <= static_cast<double>(mesh_->turns.turns[turn_number].reach);
+  const bool may_see = ahead(at) <= static_cast<double>(mesh_->turns.nodes[turn_number].reach);
   for (Goal& goal : goals_) {
     if (goal.is_done) continue;
     const bool sees_it =
@@ -244,11 +244,11 @@ void PathSearch::go_on(std::span<const std::uint32_t> seen, std::uint32_t from, 
                        double cost) {
   const double length = reached_[from].length;
   const MeshPoint* const places = mesh_->turns.places.data();
-  const TurnNode* const turns = mesh_->turns.turns.data();
+  const TurnNode* const nodes = mesh_->turns.nodes.data();
   const std::uint32_t turn_count = turn_count_;
   for (const std::uint32_t next : seen) {
     if (next < turn_count) {
-      __builtin_prefetch(turns + next);  // needed as soon as its turn has come
+      __builtin_prefetch(nodes + next);  // needed as soon as its turn has come
       const MeshPoint& to = places[next / 2];
       if (is_barred(at, to, {})) continue;
       reach_at(next, to, length + distance(at, to) * cost, from);
@@ -262,7 +262,7 @@ void PathSearch::go_on(std::span<const std::uint32_t> seen, std::uint32_t from, 
 
 bool PathSearch::sees(std::uint32_t turn_number, const Goal& goal) const {
   const MeshCorner& corner = mesh_->corners[turn_number / 2];
-  const auto reach = static_cast<double>(mesh_->turns.turns[turn_number].reach);
+  const auto reach = static_cast<double>(mesh_->turns.nodes[turn_number].reach);
   if (distance(corner.at, goal.at) > reach) return false;
   const auto side = touches(goal.at, corner);
   // Seen from the goal, the same line leads in the other direction, and left and right change

@@ -70,13 +70,6 @@ std::vector<SolidPart> stairs(const Solid& solid) {
   return parts;
 }
 
-std::vector<SolidPart> shell(const Solid& solid) {
-  std::vector<SolidPart> parts;
-  parts.reserve(solid.triangles.size());
-  for (const Triangle& triangle : solid.triangles) add_shell(triangle, parts);
-  return parts;
-}
-
 template <typename Better>
 double extreme(const SolidPart& part, const HeightPlane& plane, Better&& better) {
   double best = plane.at(part.outline.front());
@@ -89,7 +82,6 @@ double extreme(const SolidPart& part, const HeightPlane& plane, Better&& better)
 std::vector<SolidPart> parts_of(const Solid& solid, double base) {
   if (solid.form == Solid::Form::ramp) return {ramp(solid)};
   if (solid.form == Solid::Form::stairs) return stairs(solid);
-  if (solid.form == Solid::Form::mesh) return shell(solid);
   const bool is_wall = solid.form == Solid::Form::wall || solid.form == Solid::Form::door;
   const std::vector<Polygon> outlines =
       is_wall ? widen_path(solid.points, solid.thickness).value_or(std::vector<Polygon>{})

@@ -33,10 +33,11 @@ struct LyingShell {
 /// Nothing if it stands upright, or has no area.
 [[nodiscard]] std::optional<LyingShell> lying_shell(const Triangle& triangle);
 
-/// Any triangle.
+/// Any triangle of a mesh.
 void add_shell(const Triangle& triangle, std::vector<SolidPart>& parts);
 
-/// The convex parts of a solid. Stairs are steps for everything but bodies, and a ramp for bodies.
+/// The convex parts of a solid that is no mesh. Stairs are steps for everything but bodies, and a
+/// ramp for bodies.
 /// @param base  Its lowest height, metres, if it has one.
 [[nodiscard]] std::vector<SolidPart> parts_of(const Solid& solid, double base);
 
