@@ -5,6 +5,7 @@
 #include <optional>
 #include <vector>
 
+#include "agents/few.hpp"
 #include "gaze/geometry.hpp"
 #include "gaze/time.hpp"
 
@@ -34,7 +35,7 @@ struct Bodies {
   std::vector<Vector2d> rest_facing;    ///< To which it turns when it has nothing to look at.
   std::vector<char> is_airborne;
   std::vector<char> has_come;                        ///< It has come to where it went to look.
-  std::vector<Trigger> trigger;                      ///< Of those who are driven.
+  Few<Trigger> trigger;                              ///< Of those who are driven.
   std::vector<std::optional<std::uint32_t>> leader;  ///< Whom it mirrors.
 };
 

@@ -16,7 +16,7 @@ void Teller::make_noise(const Vector3d& place, double reach, const NoiseName& na
                         std::optional<std::uint32_t> maker) const {
   if (!(reach > 0.0)) return;
   told.noises.push_back({{place, reach}, name, maker, clock.tick});
-  if (maker) told.last_noise[*maker] = told.noises.back();
+  if (maker) told.last_noise.set(*maker, told.noises.back());
 }
 
 void Teller::fire(std::uint32_t who, Cause cause, std::uint32_t about) const {
@@ -55,7 +55,7 @@ void Teller::tell_of(std::uint32_t who, std::uint32_t other) const {
 }
 
 std::optional<Focus> focus_of(const Everyone& all, std::uint32_t who) {
-  const auto& clue = all.knowledge.clue[who];
+  const Clue* clue = all.knowledge.clue[who];
   if (!all.minds.has_target[who] && !clue) return std::nullopt;
   const auto& contact = all.minds.target[who];
   const bool is_noticed = contact && contact->state == Contact::State::noticed;

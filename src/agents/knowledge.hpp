@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "agents/contact.hpp"
+#include "agents/few.hpp"
 
 namespace gaze {
 
@@ -21,7 +22,7 @@ struct Clue {
 /// What all agents know, and what others can know of them, by agent. Senses write it.
 struct Knowledge {
   std::vector<std::vector<Contact>> contacts;  ///< In file order of the others.
-  std::vector<std::optional<Clue>> clue;
+  Few<Clue> clue;
   std::vector<std::uint32_t> feelers;  ///< Those that now say yes, by bit.
   std::vector<char> is_still;          ///< It has not moved in this step.
   std::vector<double> dimness;         ///< Where it stands.

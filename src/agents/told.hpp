@@ -5,6 +5,7 @@
 #include <string_view>
 #include <vector>
 
+#include "agents/few.hpp"
 #include "agents/links.hpp"
 #include "gaze/event.hpp"
 #include "gaze/reaction.hpp"
@@ -115,10 +116,10 @@ struct Events {
 /// What the stages of a step tell each other. Every stage may append; the stage that makes use of a
 /// list clears it.
 struct Told {
-  std::vector<News> news;                            ///< By agent, for its mind.
-  std::vector<MadeNoise> noises;                     ///< Made in this step, to be heard in it.
-  std::vector<std::optional<MadeNoise>> last_noise;  ///< By maker.
-  std::vector<Perceived> sudden;                     ///< Who was hurt, or told of somebody.
+  std::vector<News> news;         ///< By agent, for its mind.
+  std::vector<MadeNoise> noises;  ///< Made in this step, to be heard in it.
+  Few<MadeNoise> last_noise;      ///< By maker.
+  std::vector<Perceived> sudden;  ///< Who was hurt, or told of somebody.
 
   // For travel.
   std::vector<CourseChange> courses;

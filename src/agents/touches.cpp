@@ -13,7 +13,9 @@ std::optional<Side> Touches::side(const Everyone& all, std::uint32_t who,
       touched_side(all.plane(), all.body(who), all.bodies.facing[who], all.body(other),
                    all.bodies.previous[who], all.bodies.previous[other]);
   if (!side) return side;
-  for (const Touching& one : touching_[who]) {
+  const std::vector<Touching>* known = touching_[who];
+  if (known == nullptr) return side;
+  for (const Touching& one : *known) {
     if (one.other == other) return one.side;
   }
   return side;
@@ -21,15 +23,18 @@ std::optional<Side> Touches::side(const Everyone& all, std::uint32_t who,
 
 std::optional<Side> Touches::note(const Everyone& all, std::uint32_t who, std::uint32_t other) {
   const auto side = this->side(all, who, other);
-  std::vector<Touching>& known = touching_[who];
+  if (!side) return side;
+  std::vector<Touching>& known = touching_.get(who);
   const bool is_new = std::none_of(known.begin(), known.end(),
                                    [&](const Touching& one) { return one.other == other; });
-  if (side && is_new) known.push_back({other, *side});
+  if (is_new) known.push_back({other, *side});
   return side;
 }
 
 void Touches::forget_gone(const Everyone& all, std::uint32_t who) {
-  std::erase_if(touching_[who], [&](const Touching& one) {
+  std::vector<Touching>* known = touching_[who];
+  if (known == nullptr) return;
+  std::erase_if(*known, [&](const Touching& one) {
     return !all.lives.alive[one.other] || !side(all, who, one.other);
   });
 }

@@ -4,6 +4,7 @@
 #include <optional>
 #include <vector>
 
+#include "agents/few.hpp"
 #include "gaze/senses.hpp"
 
 namespace gaze {
@@ -24,21 +25,18 @@ class Touches {
   /// Forgets those that no longer touch it.
   void forget_gone(const Everyone& all, std::uint32_t who);
   void resize(std::size_t agents) { touching_.resize(agents); }
-  void reset(std::uint32_t who) { touching_[who].clear(); }
-
-  /// For saves, and where agents go: `list` gets all that touches one agent.
-  template <typename List>
-  void go_through(List&& list) {
-    for (std::vector<Touching>& touching : touching_) list(touching);
-  }
+  void reset(std::uint32_t who) { touching_.reset(who); }
 
   struct Touching {
     std::uint32_t other = 0;
     Side side = Side::front;
   };
 
+  /// For saves, and where agents go.
+  Few<std::vector<Touching>>& all() { return touching_; }
+
  private:
-  std::vector<std::vector<Touching>> touching_;  ///< By agent: those that touch it.
+  Few<std::vector<Touching>> touching_;  ///< Those that touch it.
 };
 
 }  // namespace gaze

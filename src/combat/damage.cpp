@@ -79,7 +79,7 @@ void blast(Fighting& state, Index by, Index maker, const AttackId& id, const Vec
            double radius, Moment when) {
   const Attack& attack = state.attack(id);
   tell_attack(state, Event::What::blast, maker, id).place = place;
-  state.fights.last_blast[maker] = BlastMade{state.name_of(id), place, radius, state.clock.tick};
+  state.fights.last_blast.set(maker, {state.name_of(id), place, radius, state.clock.tick});
   for (Index who = 0; who < state.agent_count(); ++who) {
     if (!state.lives.alive[who] || who == maker || !can_hurt(state, by, attack, who)) continue;
     const double share = blast_share(state.world, attack, place, radius, state.body(who),

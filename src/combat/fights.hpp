@@ -6,7 +6,10 @@
 #include <vector>
 
 #include "agents/crowd.hpp"
+#include "agents/few.hpp"
 #include "agents/links.hpp"
+#include "agents/rows.hpp"
+#include "agents/scratch.hpp"
 #include "agents/touches.hpp"
 #include "gaze/level.hpp"
 #include "gaze/shots.hpp"
@@ -87,29 +90,29 @@ struct Blow {
 
 /// What only combat knows.
 struct Fights {
-  std::vector<std::vector<Readiness>> ready;  ///< By agent and attack.
-  std::vector<Release> releases;              ///< Of what has been pulled, in that order.
-  std::vector<Blow> blows;                    ///< Still to be dealt in this step.
-  std::vector<Moment> grace_until;            ///< By agent: it cannot be hurt again before that.
-  std::vector<std::optional<BlastMade>> last_blast;  ///< By agent.
-  Touches touches;                                   ///< For attacks by touch.
-  bool somebody_caught = false;                      ///< In this step.
+  Rows<Readiness> ready;            ///< By agent and attack.
+  std::vector<Release> releases;    ///< Of what has been pulled, in that order.
+  std::vector<Blow> blows;          ///< Still to be dealt in this step.
+  std::vector<Moment> grace_until;  ///< By agent: it cannot be hurt again before that.
+  Few<BlastMade> last_blast;        ///< By who made it.
+  Touches touches;                  ///< For attacks by touch.
+  bool somebody_caught = false;     ///< In this step.
 
   std::vector<Shell> shells;            ///< In flight, in no order.
   std::vector<Pierced> pierced;         ///< By shell; apart, for few of them pierce.
   std::vector<Shell> thrown;            ///< In this step; they fly from the next one on.
   std::vector<Projectile> projectiles;  ///< The shells, as the host may see them.
-  Crowd hittable{2.0};                  ///< Where those are who can be hit.
+  Scratch<Crowd> hittable{2.0};         ///< Where those are who can be hit.
   double most_moved = 0.0;              ///< In this step along an axis, by anybody, metres.
   double highest = 0.0;                 ///< Top of any living body in this step, metres.
 
   std::vector<Beam> beams;
   std::vector<BeamRay> beam_rays;  ///< As they fell in this step.
 
-  std::vector<std::vector<int>> pockets;  ///< By agent, as its kind has them: how many are left.
-  std::vector<std::uint32_t> next_left;   ///< By pool of the level: which of it is used next.
-  std::vector<std::uint32_t> returning;   ///< Those who will come back.
-  std::vector<double> solid_health;       ///< By solid; empty if none breaks.
+  Rows<int> pockets;                     ///< By agent, as its kind has them: how many are left.
+  std::vector<std::uint32_t> next_left;  ///< By pool of the level: which of it is used next.
+  std::vector<std::uint32_t> returning;  ///< Those who will come back.
+  std::vector<double> solid_health;      ///< By solid; empty if none breaks.
 };
 
 }  // namespace gaze

@@ -11,12 +11,12 @@ using Index = std::uint32_t;
 
 void equip(Fights& fights, const Kind& kind, std::uint32_t who) {
   fights.grace_until[who] = kAlwaysReady;
-  fights.ready[who].clear();
-  for (const Attack& attack : kind.attacks) {
-    fights.ready[who].push_back({kAlwaysReady, attack.ammunition});
-  }
-  fights.pockets[who].clear();
-  for (const Pocket& pocket : kind.carries) fights.pockets[who].push_back(pocket.count);
+  std::vector<Readiness> ready;
+  for (const Attack& attack : kind.attacks) ready.push_back({kAlwaysReady, attack.ammunition});
+  fights.ready.set(who, ready);
+  std::vector<int> pockets;
+  for (const Pocket& pocket : kind.carries) pockets.push_back(pocket.count);
+  fights.pockets.set(who, pockets);
 }
 
 }  // namespace
@@ -40,12 +40,12 @@ void add_agents(Fights& fights, const Fixed& fixed) {
   const Level& level = *fixed.level;
   const std::size_t count = level.agents.size();
   const std::size_t first = fights.ready.size();
-  fights.ready.resize(count);
   fights.grace_until.resize(count);
-  fights.pockets.resize(count);
   fights.last_blast.resize(count);
   fights.touches.resize(count);
   for (std::size_t who = first; who < count; ++who) {
+    fights.ready.add();
+    fights.pockets.add();
     equip(fights, level.kind_of(level.agents[who]), static_cast<Index>(who));
   }
   fights.next_left.resize(fixed.pools.size());

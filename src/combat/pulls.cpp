@@ -135,19 +135,20 @@ void attack_by_trigger(Fighting& state, Index who, Index attack, const Trigger& 
 }
 
 void attack_as_driven(Fighting& state, Index who) {
-  const Trigger& trigger = state.bodies.trigger[who];
-  if (!trigger.fires) return;
+  const Trigger* trigger = state.bodies.trigger[who];
+  if (trigger == nullptr || !trigger->fires) return;
   for (Index attack = 0; attack < state.kind(who).attacks.size(); ++attack) {
-    if ((trigger.attacks >> attack & 1U) != 0) attack_by_trigger(state, who, attack, trigger);
+    if ((trigger->attacks >> attack & 1U) != 0) attack_by_trigger(state, who, attack, *trigger);
   }
 }
 
 void attack_as_mirror(Fighting& state, Index who) {
   const auto& leader = state.bodies.leader[who];
-  if (!leader || !state.bodies.trigger[*leader].fires) return;
+  const Trigger* trigger = leader ? state.bodies.trigger[*leader] : nullptr;
+  if (trigger == nullptr || !trigger->fires) return;
   for (Index attack = 0; attack < state.kind(who).attacks.size(); ++attack) {
     if (state.attack(who, attack).aim != Attack::Aim::mirror) continue;
-    attack_by_trigger(state, who, attack, state.bodies.trigger[*leader]);
+    attack_by_trigger(state, who, attack, *trigger);
   }
 }
 

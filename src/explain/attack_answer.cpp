@@ -198,7 +198,8 @@ AttackAnswer mirrored_answer(const State& state, Index who, Index number) {
                           *attack.mirror_radius));
   }
   const std::string& name = state.agent(*leader).id;
-  if (!state.bodies.trigger[*leader].fires) {
+  const Trigger* trigger = state.bodies.trigger[*leader];
+  if (trigger == nullptr || !trigger->fires) {
     return no(fmt::format("it fires as {} does, and that does not fire now", name));
   }
   if (auto healthy = not_chosen(state, who, attack)) return *healthy;

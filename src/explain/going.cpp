@@ -18,7 +18,7 @@ double seconds(const Explaining& state, Moment moments) {
 }
 
 std::string leap_text(const Explaining& state, std::uint32_t who) {
-  const Leap& leap = state.ways.leap[who];
+  const Leap& leap = *state.ways.leap[who];
   const std::string_view what = leap.what == Leap::What::hop    ? "in a hop"
                                 : leap.what == Leap::What::drop ? "dropping"
                                                                 : "on a link";
@@ -85,7 +85,7 @@ std::string stands_for(const Explaining& state, std::uint32_t who) {
     return fmt::format("it rests from its hop for {:.2f} s more",
                        seconds(state, state.ways.rests_until[who] - state.now()));
   }
-  if (route.is_asked) {
+  if (state.ways.is_asked(who)) {
     const auto at = std::find(state.ways.asked.begin(), state.ways.asked.end(), who);
     return fmt::format("it waits for its search of a way: {} of {} in line",
                        at - state.ways.asked.begin() + 1, state.ways.asked.size());

@@ -62,10 +62,11 @@ Doing doing_of(const Simulation& simulation, AgentId agent) {
   const Simulation::State& state = state_of(simulation);
   Doing doing;
   if (state.fixed.driver[agent.index] == Driver::mind) return doing;
-  const Trigger& trigger = state.bodies.trigger[agent.index];
-  doing.fires = fires_text(state, agent.index, trigger);
-  doing.aim = trigger.aim;
-  doing.is_plan_aim = trigger.is_plan;
+  if (const Trigger* trigger = state.bodies.trigger[agent.index]) {
+    doing.fires = fires_text(state, agent.index, *trigger);
+    doing.aim = trigger->aim;
+    doing.is_plan_aim = trigger->is_plan;
+  }
   if (state.ways.quiet[agent.index] != 0) doing.does = "quiet";
   for (const Deed& deed : state.told.deeds) {
     if (deed.who != agent.index) continue;

@@ -22,7 +22,7 @@ void take_target(Deciding& state, Index who) {
 
 Knowing knowing_of(const Deciding& state, Index who) {
   Knowing knowing;
-  knowing.remembers_any = state.knowledge.clue[who].has_value();
+  knowing.remembers_any = state.knowledge.clue[who] != nullptr;
   for (const Contact& contact : state.knowledge.contacts[who]) {
     knowing.notices_any |= contact.state == Contact::State::noticed;
     knowing.remembers_any |= contact.state == Contact::State::remembered;

@@ -53,17 +53,17 @@ void tell_heard(Sensing& state, Index who, const Hearing& hearing, const Heard& 
   event.place = made.noise.place;
   if (made.maker) event.other = state.id_of(*made.maker);
   state.fire(who, Cause::hears, made.name.id);
-  auto& clue = state.knowledge.clue[who];
+  const Clue* clue = state.knowledge.clue[who];
   const bool is_nearer = clue && clue->since == state.now() && clue->distance <= heard.distance;
   if (is_nearer) return;
   const Moment remember = state.moments(hearing.remember);
-  clue =
-      Clue{made.noise.place, made.name.text, state.now(), state.now() + remember, heard.distance};
+  state.knowledge.clue.set(
+      who, {made.noise.place, made.name.text, state.now(), state.now() + remember, heard.distance});
 }
 
 // An agent that has come to where it went to look remembers what it came for from then on.
 void remember_from_now(Sensing& state, Index who) {
-  auto& clue = state.knowledge.clue[who];
+  Clue* clue = state.knowledge.clue[who];
   const auto& hearing = state.kind(who).hearing;
   if (!clue || !hearing) return;
   clue->forget_at = std::max(clue->forget_at, state.now() + state.moments(hearing->remember));
@@ -72,7 +72,7 @@ void remember_from_now(Sensing& state, Index who) {
 // An agent that went to look forgets a noise so long after it arrived; others forget it so long
 // after they heard it.
 void forget(Sensing& state, Index who) {
-  auto& clue = state.knowledge.clue[who];
+  const Clue* clue = state.knowledge.clue[who];
   if (!clue || state.now() < clue->forget_at) return;
   const Mode mode = state.minds.mode[who];
   const bool is_on_its_way =
@@ -83,7 +83,7 @@ void forget(Sensing& state, Index who) {
   event.place = clue->place;
   state.told.news[who].forgot = true;
   state.fire(who, Cause::forgets);
-  clue.reset();
+  state.knowledge.clue.reset(who);
 }
 
 }  // namespace

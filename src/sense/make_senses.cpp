@@ -39,7 +39,7 @@ Senses make_senses(const Fixed& fixed) {
 // Words of friends that were on their way to an agent are not told to it after it has come back.
 void forget(Knowledge& knowledge, Senses& senses, std::uint32_t who) {
   knowledge.contacts[who].clear();
-  knowledge.clue[who].reset();
+  knowledge.clue.reset(who);
   senses.touches.reset(who);
   std::erase_if(senses.alarms, [&](const Alarm& one) { return one.to == who; });
 }
@@ -49,7 +49,7 @@ void reset(Knowledge& knowledge, Senses& senses, const Fixed& fixed, std::uint32
   knowledge.feelers[who] = 0;
   knowledge.tags[who] = fixed.limits[fixed.kind_index[who]].tags;
   senses.was_near[who] = 0;
-  senses.zones_of[who].clear();
+  senses.zones_of.reset(who);
 }
 
 }  // namespace gaze

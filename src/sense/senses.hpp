@@ -4,6 +4,8 @@
 #include <vector>
 
 #include "agents/crowd.hpp"
+#include "agents/few.hpp"
+#include "agents/scratch.hpp"
 #include "agents/told.hpp"
 #include "agents/touches.hpp"
 #include "gaze/feeling.hpp"
@@ -29,18 +31,19 @@ struct Alarm {
 
 /// What only senses know: their memory from step to step, and the memory that they work in.
 struct Senses {
-  std::vector<char> was_near;                        ///< Its nearness sense, once only, has fired.
-  std::vector<std::vector<std::uint32_t>> zones_of;  ///< By agent: those it is in, in order.
-  std::vector<char> zone_spent;                      ///< By zone.
+  std::vector<char> was_near;                ///< Its nearness sense, once only, has fired.
+  Few<std::vector<std::uint32_t>> zones_of;  ///< Those it is in, in order.
+  std::vector<char> zone_spent;              ///< By zone.
   Touches touches;
   std::vector<Alarm> alarms;
-  Crowd crowd{8.0};
+  Scratch<Crowd> crowd{8.0};
 
-  std::vector<Perceived> perceived;       ///< Scratch: of one agent.
-  std::vector<std::uint32_t> candidates;  ///< Scratch.
-  std::vector<Cylinder> bodies;           ///< Scratch.
-  std::vector<Heard> heard;               ///< Scratch: of one hearer.
-  HearingVerdict hearing;                 ///< Scratch.
+  Scratch<std::vector<Perceived>> perceived;  ///< Of one agent.
+  Scratch<std::vector<std::uint32_t>> candidates;
+  Scratch<std::vector<std::uint32_t>> zones;  ///< That one agent is in.
+  Scratch<std::vector<Cylinder>> bodies;
+  Scratch<std::vector<Heard>> heard;  ///< By one hearer.
+  Scratch<HearingVerdict> hearing;
 };
 
 }  // namespace gaze

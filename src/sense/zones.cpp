@@ -42,9 +42,11 @@ void trigger(Sensing& state, Index zone_index, Index who) {
 }
 
 void find_zones(Sensing& state, Index who) {
-  std::vector<Index>& own = state.senses.zones_of[who];
-  state.senses.candidates = own;  // those it was in
+  std::vector<Index>& before = state.senses.candidates;
+  std::vector<Index>& own = state.senses.zones;
+  before.clear();
   own.clear();
+  if (const std::vector<Index>* known = state.senses.zones_of[who]) before = *known;
   state.knowledge.dimness[who] = 0.0;
   for (Index i = 0; i < state.level().zones.size(); ++i) {
     const Zone& zone = state.level().zones[i];
@@ -54,10 +56,10 @@ void find_zones(Sensing& state, Index who) {
         std::max(state.knowledge.dimness[who], zone.dimness);  // the darkest counts
   }
   for (const Index zone : own) {
-    const bool is_new = std::find(state.senses.candidates.begin(), state.senses.candidates.end(),
-                                  zone) == state.senses.candidates.end();
+    const bool is_new = std::find(before.begin(), before.end(), zone) == before.end();
     if (is_new) trigger(state, zone, who);
   }
+  if (!own.empty() || !before.empty()) state.senses.zones_of.get(who) = own;
 }
 
 }  // namespace

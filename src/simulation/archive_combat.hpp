@@ -77,12 +77,12 @@ void members(Archive& to, Fights& fights) {
   auto& [ready, releases, blows, grace_until, last_blast, touches, somebody_caught, shells, pierced,
          thrown, projectiles, hittable, most_moved, highest, beams, beam_rays, pockets, next_left,
          returning, solid_health] = fights;
-  for (auto& own : ready) archive_items(to, own);
+  for (Readiness& one : ready.items()) archive(to, one);
   archive(to, releases);
-  archive_items(to, grace_until, last_blast);
-  archive_all(to, touches, somebody_caught, shells, pierced, thrown, projectiles, most_moved,
-              highest, beams, beam_rays);
-  for (auto& own : pockets) archive_items(to, own);
+  archive_items(to, grace_until);
+  archive_all(to, last_blast, touches, somebody_caught, shells, pierced, thrown, projectiles,
+              most_moved, highest, beams, beam_rays);
+  for (int& left : pockets.items()) archive(to, left);
   archive_items(to, next_left);
   archive_agents(to, returning);
   archive_items(to, solid_health);

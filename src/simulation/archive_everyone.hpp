@@ -72,7 +72,8 @@ void members(Archive& to, Bodies& bodies) {
   auto& [position, previous, last_move, seen_position, facing, head, previous_head, head_deg, post,
          placed_facing, rest_facing, is_airborne, has_come, trigger, leader] = bodies;
   archive_items(to, position, previous, last_move, seen_position, facing, head, previous_head,
-                head_deg, post, placed_facing, rest_facing, is_airborne, has_come, trigger);
+                head_deg, post, placed_facing, rest_facing, is_airborne, has_come);
+  archive(to, trigger);
   for (auto& who : leader) archive_agent(to, who);
 }
 
@@ -109,7 +110,8 @@ void members(Archive& to, Minds& minds) {
 template <typename Archive>
 void members(Archive& to, Knowledge& knowledge) {
   auto& [contacts, clue, feelers, is_still, dimness, tags] = knowledge;
-  archive_items(to, contacts, clue, feelers, is_still, dimness, tags);
+  archive_items(to, contacts, feelers, is_still, dimness, tags);
+  archive(to, clue);
 }
 
 }  // namespace gaze

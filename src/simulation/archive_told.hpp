@@ -88,9 +88,9 @@ template <typename Archive>
 void members(Archive& to, Told& told) {
   auto& [news, noises, last_noise, sudden, courses, pushes, placed, changed_tags, changed_solids,
          modes, wakes, made, arrivals, hands, deeds, gone, comings] = told;
-  archive_items(to, news, last_noise);
-  archive_all(to, noises, sudden, courses, pushes, placed, changed_solids, modes, made, hands,
-              deeds, comings);
+  archive_items(to, news);
+  archive_all(to, last_noise, noises, sudden, courses, pushes, placed, changed_solids, modes, made,
+              hands, deeds, comings);
   for (auto* agents : {&changed_tags, &wakes, &arrivals, &gone}) archive_agents(to, *agents);
 }
 
@@ -112,16 +112,17 @@ void members(Archive& to, Touches::Touching& touching) {
 
 template <typename Archive>
 void members(Archive& to, Touches& touches) {
-  touches.go_through([&](std::vector<Touches::Touching>& list) { archive(to, list); });
+  archive(to, touches.all());
 }
 
 template <typename Archive>
 void members(Archive& to, Senses& senses) {
-  auto& [was_near, zones_of, zone_spent, touches, alarms, crowd, perceived, candidates, near_bodies,
-         heard, hearing] = senses;
-  archive_items(to, was_near, zones_of, zone_spent);
-  archive_all(to, touches, alarms);
-  static_cast<void>(std::tie(crowd, perceived, candidates, near_bodies, heard, hearing));
+  auto& [was_near, zones_of, zone_spent, touches, alarms, crowd, perceived, candidates, zones,
+         near_bodies, heard, hearing] = senses;
+  archive_items(to, was_near, zone_spent);
+  archive_all(to, zones_of, touches, alarms);
+  static_cast<void>(
+      std::tie(crowd, perceived, candidates, zones, zones, near_bodies, heard, hearing));
 }
 
 }  // namespace gaze

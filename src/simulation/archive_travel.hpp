@@ -40,11 +40,17 @@ void members(Archive& to, Path::Leg& leg) {
 template <typename Archive>
 void members(Archive& to, Route& route) {
   auto& [points, links, next_link, next, goal, outcome, is_made, own_face, goal_face, was_pushed,
-         avoided, avoided_count, is_asked, asked_goal, progress] = route;
+         progress] = route;
   archive_all(to, points, links, next_link, next, goal, outcome, is_made, own_face, goal_face,
-              was_pushed, avoided, avoided_count, is_asked, asked_goal, progress);
+              was_pushed, progress);
   if (is_made && (next > points.size() || next_link > links.size())) throw Damaged{};
-  if (avoided_count > avoided.size()) throw Damaged{};
+}
+
+template <typename Archive>
+void members(Archive& to, LeadsRound& round) {
+  auto& [all, count] = round;
+  archive_all(to, all, count);
+  if (count == 0 || count > all.size()) throw Damaged{};
 }
 
 template <typename Archive>
@@ -83,12 +89,13 @@ template <typename Archive>
 void members(Archive& to, Ways& ways) {
   auto& [course, left_course, home, wander_goal, script_facing, quiet, steering, stride_left,
          has_no_start, is_just_placed, has_settled, highest_of_fall, velocity, air_share, hangs,
-         leap, rests_until, pushed, mesh_of, route, asked, together, starts, searches_left, finder,
-         walkers, strayed, pace, pace_length, gathered, wish, next_wish, line, next_line, is_on_way,
-         goes_on_way, fastest, keep_apart, neighbours, in_the_way, avoided] = ways;
-  archive_items(to, course, left_course, home, wander_goal, script_facing, quiet, steering,
-                stride_left, is_just_placed, has_settled, highest_of_fall, velocity, air_share,
-                hangs, leap, rests_until, pushed);
+         leap, rests_until, pushed, mesh_of, route, leads_round, asked, asked_goal, together,
+         starts, searches_left, finder, walkers, strayed, pace, pace_length, gathered, wish,
+         next_wish, line, next_line, is_on_way, goes_on_way, fastest, keep_apart, neighbours,
+         in_the_way, avoided] = ways;
+  archive_items(to, course, left_course, home, wander_goal, quiet, stride_left, is_just_placed,
+                has_settled, highest_of_fall, velocity, air_share, hangs, rests_until, pushed);
+  archive_all(to, script_facing, steering, leap, leads_round, asked_goal);
   archive_items(to, mesh_of, route, pace, pace_length, gathered, wish, next_wish, line, next_line,
                 is_on_way, goes_on_way);
   archive_agents(to, has_no_start);

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "agents/few.hpp"
 #include "level/archive.hpp"
 #include "simulation/state.hpp"
 
@@ -45,6 +46,32 @@ class GameLoader : public Loader {
  private:
   Simulation::State& state_;
 };
+
+namespace archives {
+
+/// As a list of optional values, by agent.
+template <typename T>
+struct Of<Few<T>> {
+  template <typename Archive>
+  static void go(Archive& to, Few<T>& few) {
+    if constexpr (requires { to.strike(few); }) return to.strike(few);
+    for (std::uint32_t who = 0; who < few.size(); ++who) {
+      bool is_there = few[who] != nullptr;
+      to.number(is_there);
+      if constexpr (Archive::kLoads) {
+        few.reset(who);
+        if (!is_there) continue;
+        T value;
+        archive(to, value);
+        few.set(who, std::move(value));
+      } else {
+        if (is_there) archive(to, *few[who]);
+      }
+    }
+  }
+};
+
+}  // namespace archives
 
 /// Lists that have one item for each of something: their length is not written.
 template <typename Archive, typename... Lists>

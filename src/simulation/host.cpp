@@ -126,7 +126,7 @@ void Simulation::set_pose(AgentId agent, const Vector3d& position, Angle facing)
 void Simulation::set_trigger(AgentId agent, const std::optional<Vector3d>& aim, bool fires) {
   need_host_driven(*state_, agent);
   if (aim) need_place(*aim, "the aim of " + id_of(agent));
-  state_->bodies.trigger[agent.index] = {aim, false, ~std::uint64_t{0}, fires, kNeverReady};
+  state_->bodies.trigger.set(agent.index, {aim, false, ~std::uint64_t{0}, fires, kNeverReady});
 }
 
 void Simulation::steer(AgentId agent, const Steering& steering) {
@@ -143,18 +143,18 @@ void Simulation::steer(AgentId agent, const Steering& steering) {
   }
   if (steering.aim) need_place(*steering.aim, "the aim of " + id_of(agent));
   for (const TrackDeed& deed : steering.deeds) need_deed(*state_, deed);
-  state_->ways.steering[who] = steering;
+  state_->ways.steering.set(who, steering);
 }
 
 void Simulation::let_go(AgentId agent) {
   const Index who = state_->index_of(agent);
   if (!state_->ways.steering[who]) return;
-  state_->ways.steering[who].reset();
+  state_->ways.steering.reset(who);
   state_->ways.course[who].is_new = true;  // that it came no nearer meanwhile does not count
 }
 
 bool Simulation::is_steered(AgentId agent) const {
-  return state_->ways.steering[state_->index_of(agent)].has_value();
+  return state_->ways.steering[state_->index_of(agent)] != nullptr;
 }
 
 bool Simulation::take(AgentId agent, AgentId thing) {

@@ -237,7 +237,7 @@ AgentState Simulation::state(AgentId agent) const {
   result.head = state_->bodies.head[i];
   result.is_awake = state_->minds.awake[i] != 0;
   result.score = state_->score[i];
-  if (const auto& clue = state_->knowledge.clue[i])
+  if (const Clue* clue = state_->knowledge.clue[i])
     result.goes_by = HeardNoise{clue->noise, clue->place};
   for (std::size_t bit = 0; bit < state_->fixed.openings.tag_names.size(); ++bit) {
     if ((state_->knowledge.tags[i] >> bit & 1U) != 0)
@@ -263,7 +263,8 @@ std::span<const BeamRay> Simulation::beams() const noexcept {
 }
 
 std::optional<BlastMade> Simulation::last_blast(AgentId agent) const {
-  return state_->fights.last_blast[state_->index_of(agent)];
+  const BlastMade* made = state_->fights.last_blast[state_->index_of(agent)];
+  return made != nullptr ? std::optional(*made) : std::nullopt;
 }
 
 Looker Simulation::looker(AgentId agent) const {
@@ -333,7 +334,7 @@ bool Simulation::is_over() const noexcept {
 }
 
 std::optional<NoiseMade> Simulation::last_noise(AgentId agent) const {
-  const auto& made = state_->told.last_noise[state_->index_of(agent)];
+  const MadeNoise* made = state_->told.last_noise[state_->index_of(agent)];
   if (!made) return std::nullopt;
   return NoiseMade{made->name.text, made->noise.place, made->noise.reach, made->tick};
 }

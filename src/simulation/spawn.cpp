@@ -166,8 +166,8 @@ void begin_with(Simulation::State& state, Index who) {
   state.lives.returns_at[who] = kNeverReady;
   state.lives.defeated_by[who].reset();
   state.score[who] = 0.0;
-  state.fights.last_blast[who].reset();
-  state.told.last_noise[who].reset();
+  state.fights.last_blast.reset(who);
+  state.told.last_noise.reset(who);
   appear(state, who, feet, {facing.cosine, facing.sine});
   state.minds.awake[who] = !agent.is_asleep;
   look_for_mesh(state, who);
@@ -190,7 +190,7 @@ void take_out(Simulation::State& state, Fixed& fixed, Level& level, Index who) {
   state.lives.returns_at[who] = kNeverReady;
   state.minds.mode[who] = Mode::out;
   state.knowledge.contacts[who].clear();
-  state.knowledge.clue[who].reset();
+  state.knowledge.clue.reset(who);
   // What was left behind goes on to be kept for the next that is.
   if (!level.agents[who].is_spare) {
     fixed.vacancy[who] = is_named(level, who) ? Vacancy::of_that_name : Vacancy::free;

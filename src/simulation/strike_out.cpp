@@ -34,6 +34,15 @@ class Striker {
     if (value && is_about([&] { archive(*this, *value); })) value.reset();
   }
   template <typename T>
+  void strike(Few<T>& few) {
+    for (Index who = 0; who < few.size(); ++who) {
+      T* value = few[who];
+      if (value != nullptr && is_about([&] { archive(*this, *value); })) few.reset(who);
+    }
+  }
+  // Before its next leg an agent looks whether those are still there round whom its way leads.
+  void strike(Few<LeadsRound>&) {}
+  template <typename T>
   void strike(std::vector<T>& list) {
     strike(list, [this](T& item) { archive(*this, item); });
   }

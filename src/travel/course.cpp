@@ -61,7 +61,7 @@ const ScriptLinks& links_of_step(const Travelling& state, std::uint32_t who) {
 /// Turns to a place, and then fires at it for a while. @return The budget that is left.
 Moment aim(Travelling& state, std::uint32_t who, const ScriptStep& step, Moment budget) {
   Course& course = state.ways.course[who];
-  Trigger& trigger = state.bodies.trigger[who];
+  Trigger& trigger = state.bodies.trigger.get(who);
   trigger.aim = step.place;
   trigger.is_plan = state.plane() == Plane::ground;
   trigger.attacks = links_of_step(state, who).attacks;
@@ -111,7 +111,7 @@ bool takes_no_time(const ScriptStep& step) {
 void do_at_once(Travelling& state, std::uint32_t who, const ScriptStep& step) {
   if (step.what == ScriptStep::What::face) {
     const SineCosine way = sine_cosine(step.facing);
-    state.ways.script_facing[who] = Vector2d{way.cosine, way.sine};
+    state.ways.script_facing.set(who, {way.cosine, way.sine});
   } else if (step.what == ScriptStep::What::quiet) {
     state.ways.quiet[who] = step.quiet;
   } else if (step.what != ScriptStep::What::noise) {

@@ -111,7 +111,7 @@ void search(Travelling& state, std::uint32_t who, const Vector3d& goal) {
   const Path* path = &state.ways.finder.find(mesh, from, *to, &state.world, avoided_by(state, who));
   note_search(state);
   // If no way leads round those who stand there, the agent waits behind them.
-  if (path->outcome == Path::Outcome::none && state.ways.route[who].avoided_count > 0) {
+  if (path->outcome == Path::Outcome::none && state.ways.leads_round[who] != nullptr) {
     path = &state.ways.finder.find(mesh, from, *to, &state.world);
     note_search(state);
   }
@@ -128,7 +128,7 @@ void search_together(Travelling& state, std::size_t first) {
   constexpr std::size_t kMostTogether = 64;
   constexpr double kNear = 0.04;  // of the straight way
   const std::uint32_t leader = state.ways.asked[first];
-  const Vector3d goal = state.ways.route[leader].asked_goal;
+  const Vector3d goal = *state.ways.asked_goal[leader];
   const Vector3d start = state.bodies.position[leader];
   const double near = kNear * plane_distance(Plane::space, start, goal);
   std::optional<Vector3d> common;
@@ -136,17 +136,17 @@ void search_together(Travelling& state, std::size_t first) {
   state.ways.starts.clear();
   for (std::size_t i = first; i < state.ways.asked.size(); ++i) {
     const std::uint32_t who = state.ways.asked[i];
-    Route& route = state.ways.route[who];
-    const bool is_alike = route.is_asked && route.asked_goal == goal &&
+    const Vector3d* asked_goal = state.ways.asked_goal[who];
+    const bool is_alike = asked_goal != nullptr && *asked_goal == goal &&
                           state.ways.mesh_of[who] == state.ways.mesh_of[leader] &&
                           plane_distance(Plane::space, state.bodies.position[who], start) <= near &&
                           is_about(state, who);
     if (!is_alike || state.ways.together.size() == kMostTogether) continue;
-    route.is_asked = false;
+    state.ways.asked_goal.reset(who);
     const auto to = begin_route(state, who, goal);
     if (!to) continue;
     if (!common) common = to;
-    if (*to != *common || route.avoided_count > 0) {
+    if (*to != *common || state.ways.leads_round[who] != nullptr) {
       search(state, who, goal);
       continue;
     }
@@ -164,14 +164,12 @@ void search_together(Travelling& state, std::size_t first) {
 // An agent that has a way already goes on by it until the next step. Then the searches of all who
 // want to go to the same place are done together.
 void ask(Travelling& state, std::uint32_t who, const Vector3d& goal, bool can_wait = false) {
-  Route& route = state.ways.route[who];
-  if (route.is_asked) {
-    route.asked_goal = goal;
+  if (Vector3d* asked = state.ways.asked_goal[who]) {
+    *asked = goal;
   } else if (state.ways.searches_left > 0 && !can_wait) {
     search(state, who, goal);
   } else {
-    route.is_asked = true;
-    route.asked_goal = goal;
+    state.ways.asked_goal.set(who, goal);
     state.ways.asked.push_back(who);
   }
 }
@@ -205,7 +203,7 @@ void keep_route(Travelling& state, std::uint32_t who, const Leg& leg, bool is_ag
   Route& route = state.ways.route[who];
   const Move& move = *state.kind(who).move;
   if (!route.is_made) return ask(state, who, leg.goal);
-  if (route.avoided_count > 0 && forget_avoided(state, who)) return ask(state, who, leg.goal);
+  if (forget_avoided(state, who)) return ask(state, who, leg.goal);
   if (route.goal != leg.goal) {
     if (!is_agent) return ask(state, who, leg.goal);
     const bool is_last = route.next + 1 >= route.points.size();
@@ -329,13 +327,12 @@ double way_left(const Everyone& all, const Ways& ways, std::uint32_t who, const 
 void search_asked(Travelling& state) {
   state.ways.searches_left = kSearchBudget;
   for (std::size_t i = 0; i < state.ways.asked.size() && state.ways.searches_left > 0; ++i) {
-    Route& route = state.ways.route[state.ways.asked[i]];
-    if (!route.is_asked) continue;  // it has shared the search of another
-    if (is_about(state, state.ways.asked[i])) search_together(state, i);
-    route.is_asked = false;
+    const std::uint32_t who = state.ways.asked[i];
+    if (!state.ways.is_asked(who)) continue;  // it has shared the search of another
+    if (is_about(state, who)) search_together(state, i);
+    state.ways.asked_goal.reset(who);
   }
-  std::erase_if(state.ways.asked,
-                [&](std::uint32_t who) { return !state.ways.route[who].is_asked; });
+  std::erase_if(state.ways.asked, [&](std::uint32_t who) { return !state.ways.is_asked(who); });
 }
 
 }  // namespace gaze

@@ -152,7 +152,8 @@ void settle(Travelling& state, std::uint32_t who) {
   }
   if (rests_on_something(state, who)) return;
   // If a hop has just ended, the way of the hop is no speed with which the body goes on.
-  const bool has_hopped = state.ways.leap[who].end > state.step_start();
+  const Leap* leap = state.ways.leap[who];
+  const bool has_hopped = leap != nullptr && leap->end > state.step_start();
   const Vector3d moved = state.bodies.position[who] - state.bodies.previous[who];
   state.ways.velocity[who] = moved * (has_hopped ? 0.0 : 1.0 * state.level().ticks_per_second);
   state.ways.velocity[who].z() = 0.0;

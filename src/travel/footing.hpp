@@ -18,6 +18,8 @@ void tell_landing(Travelling& state, std::uint32_t who, double highest);
 void take_link(Travelling& state, std::uint32_t who, const MeshLink& link, Moment start);
 /// Goes on in a leap until the end of the step or of the leap.
 void fly_on(Travelling& state, std::uint32_t who);
+/// Those that ended before this step.
+void forget_ended_leaps(Travelling& state);
 /// One hop towards a goal, if there is room for it.
 LegResult hop_leg(Travelling& state, std::uint32_t who, const Leg& leg, Moment budget);
 /// A hop that a script asks for: up, and towards a place if the script names one.

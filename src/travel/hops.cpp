@@ -81,7 +81,7 @@ double highest_of(const Leap& leap) {
 void begin(Travelling& state, std::uint32_t who, Leap leap, Moment start) {
   leap.start = start;
   leap.end = start + moments_for(state, seconds_for(leap));
-  state.ways.leap[who] = leap;
+  state.ways.leap.set(who, leap);
   fly_on(state, who);
 }
 
@@ -92,7 +92,7 @@ bool is_taken(const Travelling& state, std::uint32_t who, const Vector3d& place)
   state.ways.walkers.near(place, reach, [&](std::uint32_t other, double) {
     if (other == who || !state.is_up(other) || is_taken) return;
     const double gap = state.kind(who).radius + state.kind(other).radius;
-    const Vector3d& at = state.ways.is_leaping(other) ? state.ways.leap[other].arc.to
+    const Vector3d& at = state.ways.is_leaping(other) ? state.ways.leap[other]->arc.to
                                                       : state.bodies.seen_position[other];
     const bool is_beside = std::abs(at.z() - place.z()) < state.kind(who).height;
     is_taken = is_beside && level_distance(state.plane(), at, place) < gap;
@@ -121,8 +121,14 @@ std::optional<Arc> arc_with_room(const Travelling& state, std::uint32_t who, con
 
 }  // namespace
 
+void forget_ended_leaps(Travelling& state) {
+  state.ways.leap.reset_if([&](const Leap& leap) {
+    return leap.what == Leap::What::none && leap.end <= state.step_start();
+  });
+}
+
 void fly_on(Travelling& state, std::uint32_t who) {
-  Leap& leap = state.ways.leap[who];
+  Leap& leap = *state.ways.leap[who];
   if (state.now() < leap.end) {
     state.bodies.position[who] = place_in(leap, seconds_of(state, state.now() - leap.start));
     return;

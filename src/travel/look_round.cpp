@@ -75,7 +75,7 @@ LegResult walk_watched(Travelling& state, std::uint32_t who, const Vector3d& goa
   const double left = way_left(state, state.ways, who, goal);
   if (course.is_new) {
     course.progress = {left, state.now() - budget, false};
-    course.is_new = state.ways.route[who].is_asked;  // the way is not known yet
+    course.is_new = state.ways.is_asked(who);  // the way is not known yet
   }
   stuck = !result.arrived && is_stuck(course, left, state.now(), patience(state, who));
   if (stuck && !course.progress.told) {

@@ -171,6 +171,8 @@ void add_agents(Ways& ways, Meshes& meshes, const Fixed& fixed, const Bodies& bo
   ways.rests_until.resize(count);
   ways.pushed.resize(count, still);
   ways.route.resize(count);
+  ways.leads_round.resize(count);
+  ways.asked_goal.resize(count);
   ways.pace.resize(count, no_pace);
   ways.pace_length.resize(count);
   ways.gathered.resize(count);
@@ -210,7 +212,7 @@ void move_body(Bodies& bodies, Ways& ways, std::uint32_t who, const Vector3d& fe
   ways.velocity[who] = still;
   ways.air_share[who] = 1.0;
   ways.hangs[who] = 1;
-  ways.leap[who] = {};
+  ways.leap.reset(who);
   ways.rests_until[who] = 0;
   ways.pushed[who] = still;
   ways.pace[who] = {0.0, 0.0};
@@ -227,8 +229,8 @@ void reset_body(Bodies& bodies, Ways& ways, const Fixed& fixed, std::uint32_t wh
   bodies.leader[who].reset();
   ways.stride_left[who] = fixed.level->kinds[fixed.kind_index[who]].move->stride;
   ways.quiet[who] = 0;
-  ways.steering[who].reset();
-  ways.script_facing[who].reset();
+  ways.steering.reset(who);
+  ways.script_facing.reset(who);
 }
 
 void forget_way(Ways& ways, std::uint32_t who) {
@@ -239,7 +241,7 @@ void forget_way(Ways& ways, std::uint32_t who) {
 }
 
 void reset_course(Bodies& bodies, Ways& ways, std::uint32_t who) {
-  bodies.trigger[who] = {};
+  bodies.trigger.reset(who);
   bodies.has_come[who] = 0;
   ways.course[who] = {};
   ways.left_course[who] = {};

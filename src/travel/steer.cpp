@@ -20,7 +20,7 @@ Vector3d wished_velocity(const Travelling& state, std::uint32_t who) {
 
 void pull_trigger(Travelling& state, std::uint32_t who) {
   const Steering& steering = *state.ways.steering[who];
-  Trigger& trigger = state.bodies.trigger[who];
+  Trigger& trigger = state.bodies.trigger.get(who);
   trigger.aim = steering.aim;
   trigger.is_plan = steering.is_plan_aim;
   trigger.fires = steering.fires;

@@ -6,7 +6,7 @@
 namespace gaze {
 
 [[nodiscard]] inline bool is_steered(const Travelling& state, std::uint32_t who) {
-  return state.ways.steering[who].has_value();
+  return state.ways.steering[who] != nullptr;
 }
 
 /// Moves it for one step.

@@ -80,7 +80,7 @@ void follow_track(Travelling& state, std::uint32_t who) {
   if (pose.at == nullptr) return;
   state.ways.quiet[who] = pose.at->is_quiet ? 1 : 0;
   const bool has_ended = pose.at == &track.points.back() && pose.at->seconds < now;
-  Trigger& trigger = state.bodies.trigger[who];
+  Trigger& trigger = state.bodies.trigger.get(who);
   trigger.aim = pose.at->aim;
   trigger.is_plan = pose.at->is_plan_aim;
   trigger.attacks = bits_of(state.kind(who), pose.at->attacks);

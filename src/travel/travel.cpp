@@ -164,7 +164,7 @@ Wish stand(const Travelling& state, std::uint32_t who) {
 Wish leap_on(const Travelling& state, std::uint32_t who) {
   const auto focus = focus_of(state, who);
   if (focus && state.minds.mode[who] == Mode::chase) return look_at(*focus);
-  const Arc& arc = state.ways.leap[who].arc;
+  const Arc& arc = state.ways.leap[who]->arc;
   return {std::nullopt, plan_part(state.plane(), level_part(arc.to - arc.from))};
 }
 
@@ -228,11 +228,13 @@ void turn(Travelling& state, std::uint32_t who, const Wish& wish) {
 Wish along_script(Travelling& state, std::uint32_t who) {
   const std::vector<ScriptStep>& script = state.agent(who).script;
   const Course& course = state.ways.course[who];
-  if (state.bodies.trigger[who].aim) return {state.bodies.trigger[who].aim, std::nullopt};
+  const Trigger* trigger = state.bodies.trigger[who];
+  if (trigger != nullptr && trigger->aim) return {trigger->aim, std::nullopt};
   if (course.next >= script.size() || script[course.next].what != ScriptStep::What::go) {
-    return {std::nullopt, state.ways.script_facing[who]};
+    const Vector2d* facing = state.ways.script_facing[who];
+    return {std::nullopt, facing != nullptr ? std::optional(*facing) : std::nullopt};
   }
-  state.ways.script_facing[who].reset();
+  state.ways.script_facing.reset(who);
   return {std::nullopt,
           plan_part(state.plane(), script[course.next].place - state.bodies.position[who])};
 }
@@ -282,6 +284,7 @@ void make_step_noise(Travelling& state, std::uint32_t who) {
 // the file.
 void travel(Travelling& state) {
   state.told.deeds.clear();
+  forget_ended_leaps(state);
   change_courses(state);
   take_changes(state);
   find_footing(state);
@@ -289,7 +292,7 @@ void travel(Travelling& state) {
   move_pushed(state);
   for (std::uint32_t who = 0; who < state.agent_count(); ++who) {
     if (!state.is_up(who) || !is_moved(state, who)) continue;
-    state.bodies.trigger[who] = {};
+    state.bodies.trigger.reset(who);
     if (is_steered(state, who)) {
       go_as_steered(state, who);
     } else if (state.fixed.driver[who] == Driver::track) {

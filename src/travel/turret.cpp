@@ -54,8 +54,8 @@ std::optional<Index> mirrored(const Everyone& state, Index who) {
 FacingWish mirror(Travelling& state, Index who) {
   state.bodies.leader[who] = mirrored(state, who);
   if (!state.bodies.leader[who]) return {std::nullopt, state.bodies.rest_facing[who]};
-  const Trigger& trigger = state.bodies.trigger[*state.bodies.leader[who]];
-  if (trigger.aim) return {trigger.aim, std::nullopt};
+  const Trigger* trigger = state.bodies.trigger[*state.bodies.leader[who]];
+  if (trigger != nullptr && trigger->aim) return {trigger->aim, std::nullopt};
   return {std::nullopt, state.bodies.facing[*state.bodies.leader[who]]};
 }
 

@@ -8,39 +8,42 @@
 namespace gaze {
 
 std::span<const Cylinder> avoided_by(Travelling& state, std::uint32_t who) {
-  const Route& route = state.ways.route[who];
   state.ways.avoided.clear();
-  for (std::size_t i = 0; i < route.avoided_count; ++i) {
-    state.ways.avoided.push_back(state.body(route.avoided[i].who));
+  if (const LeadsRound* round = state.ways.leads_round[who]) {
+    for (const InTheWay& one : round->those()) state.ways.avoided.push_back(state.body(one.who));
   }
   return state.ways.avoided;
 }
 
 bool forget_avoided(Travelling& state, std::uint32_t who) {
-  Route& route = state.ways.route[who];
-  const auto end = route.avoided.begin() + route.avoided_count;
-  const auto left = std::remove_if(route.avoided.begin(), end, [&](const InTheWay& one) {
+  LeadsRound* round = state.ways.leads_round[who];
+  if (round == nullptr) return false;
+  const auto end = round->all.begin() + round->count;
+  const auto left = std::remove_if(round->all.begin(), end, [&](const InTheWay& one) {
     return !state.lives.alive[one.who] || state.bodies.seen_position[one.who] != one.at;
   });
-  route.avoided_count = static_cast<std::uint32_t>(left - route.avoided.begin());
-  return left != end;
+  const bool are_all_there = left == end;
+  round->count = static_cast<std::uint32_t>(left - round->all.begin());
+  if (round->count == 0) state.ways.leads_round.reset(who);
+  return !are_all_there;
 }
 
 // True if an agent touches them, or stands in a line behind them.
 void avoid(Travelling& state, std::uint32_t who) {
   constexpr double kBeside = 0.1;  // metres
-  Route& route = state.ways.route[who];
   const auto target = state.target_agent(who);
   const auto add = [&](std::uint32_t other) {
-    const auto end = route.avoided.begin() + route.avoided_count;
-    const bool is_known = std::any_of(route.avoided.begin(), end,
-                                      [&](const InTheWay& one) { return one.who == other; });
-    if (is_known || other == target) return;
-    if (route.avoided_count == Route::kMostAvoided) {
-      std::shift_left(route.avoided.begin(), end, 1);
-      --route.avoided_count;
+    if (other == target) return;
+    LeadsRound& round = state.ways.leads_round.get(who);
+    const auto end = round.all.begin() + round.count;
+    const bool is_known =
+        std::any_of(round.all.begin(), end, [&](const InTheWay& one) { return one.who == other; });
+    if (is_known) return;
+    if (round.count == LeadsRound::kMost) {
+      std::shift_left(round.all.begin(), end, 1);
+      --round.count;
     }
-    route.avoided[route.avoided_count++] = {other, state.bodies.seen_position[other]};
+    round.all[round.count++] = {other, state.bodies.seen_position[other]};
   };
   const Vector3d& own = state.bodies.position[who];
   const double reach = state.fixed.radius[who] + kBeside;
@@ -55,7 +58,7 @@ void avoid(Travelling& state, std::uint32_t who) {
 }
 
 bool stand_in_the_way(Travelling& state, std::uint32_t who, const Vector3d& goal) {
-  if (state.ways.route[who].avoided_count == 0) return false;
+  if (state.ways.leads_round[who] == nullptr) return false;
   const NavigationMesh& mesh = mesh_for(state, who);
   const NavigationMesh::Data& data = data_of(mesh);
   return Standing(mesh, avoided_by(state, who))

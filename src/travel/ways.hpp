@@ -3,9 +3,12 @@
 #include <array>
 #include <cstdint>
 #include <optional>
+#include <span>
 #include <vector>
 
 #include "agents/crowd.hpp"
+#include "agents/few.hpp"
+#include "agents/scratch.hpp"
 #include "gaze/path.hpp"
 #include "gaze/steering.hpp"
 #include "navigation/arc.hpp"
@@ -42,9 +45,17 @@ struct InTheWay {
   Vector3d at{0.0, 0.0, 0.0};
 };
 
+/// Round whom a way leads as long as they stand; one of them at least.
+struct LeadsRound {
+  static constexpr std::size_t kMost = 4;
+  std::array<InTheWay, kMost> all;
+  std::uint32_t count = 0;
+
+  std::span<const InTheWay> those() const { return std::span(all).first(count); }
+};
+
 /// The way that an agent follows.
 struct Route {
-  static constexpr std::size_t kMostAvoided = 4;
   std::vector<Vector3d> points;  ///< From `next` on they lie ahead.
   std::vector<Path::Leg> links;  ///< Legs to some of them, from `next_link` on still ahead.
   std::uint32_t next_link = 0;
@@ -52,13 +63,9 @@ struct Route {
   Vector3d goal{0.0, 0.0, 0.0};  ///< That it was made for.
   Path::Outcome outcome = Path::Outcome::none;
   bool is_made = false;
-  std::uint32_t own_face = 0;                  ///< Where in the mesh it was last.
-  std::uint32_t goal_face = 0;                 ///< Where in the mesh its goal is.
-  bool was_pushed = false;                     ///< Off its line, by others in its way.
-  std::array<InTheWay, kMostAvoided> avoided;  ///< It leads round those as long as they stand.
-  std::uint32_t avoided_count = 0;             ///< So many of them.
-  bool is_asked = false;                       ///< It waits for a search.
-  Vector3d asked_goal{0.0, 0.0, 0.0};          ///< To where it waits for one.
+  std::uint32_t own_face = 0;   ///< Where in the mesh it was last.
+  std::uint32_t goal_face = 0;  ///< Where in the mesh its goal is.
+  bool was_pushed = false;      ///< Off its line, by others in its way.
   Progress progress;
 };
 
@@ -87,13 +94,13 @@ struct Meshes {
 struct Ways {
   // Courses: what it goes about.
   std::vector<Course> course;
-  std::vector<Course> left_course;                     ///< Of its idle mode, where it left that.
-  std::vector<Vector3d> home;                          ///< Where it left its idle mode.
-  std::vector<Vector3d> wander_goal;                   ///< Valid while its course is not new.
-  std::vector<std::optional<Vector2d>> script_facing;  ///< Set by a script's `face`.
-  std::vector<char> quiet;                             ///< Set by a script's `quiet`.
-  std::vector<std::optional<Steering>> steering;       ///< Of those whom the host steers.
-  std::vector<double> stride_left;                     ///< Metres to the next noise of a step.
+  std::vector<Course> left_course;          ///< Of its idle mode, where it left that.
+  std::vector<Vector3d> home;               ///< Where it left its idle mode.
+  std::vector<Vector3d> wander_goal;        ///< Valid while its course is not new.
+  Few<Vector2d> script_facing;              ///< Set by a script's `face`.
+  std::vector<char> quiet;                  ///< Set by a script's `quiet`.
+  Few<Steering> steering;                   ///< Of those whom the host steers.
+  std::vector<double> stride_left;          ///< Metres to the next noise of a step.
   std::vector<std::uint32_t> has_no_start;  ///< Agents for whom no start place was found.
 
   // Footing.
@@ -101,25 +108,27 @@ struct Ways {
   std::vector<char> has_settled;     ///< It has fallen already in this step.
   std::vector<std::optional<double>> highest_of_fall;  ///< Of one that goes on, metres.
   std::vector<Vector3d> velocity;                      ///< In the air, metres a second.
-  std::vector<double> air_share;  ///< Of the step in which it took off that it is in the air.
-  std::vector<char> hangs;        ///< What drops has not dropped yet.
-  std::vector<Leap> leap;
+  std::vector<double> air_share;    ///< Of the step in which it took off that it is in the air.
+  std::vector<char> hangs;          ///< What drops has not dropped yet.
+  Few<Leap> leap;                   ///< On until the step after it has ended.
   std::vector<Moment> rests_until;  ///< From a landing on.
   std::vector<Vector3d> pushed;     ///< By blows: velocity, level, metres a second.
 
   // Routes.
   std::vector<std::uint32_t> mesh_of;  ///< Its number among the meshes.
   std::vector<Route> route;
-  std::vector<std::uint32_t> asked;     ///< Who waits for a search, first come, first served.
-  std::vector<std::uint32_t> together;  ///< Scratch: who shares a search.
-  std::vector<Vector3d> starts;         ///< Scratch: where they are.
-  std::int64_t searches_left = 0;       ///< Of the budget of this step.
+  Few<LeadsRound> leads_round;
+  std::vector<std::uint32_t> asked;  ///< Who waits for a search, first come, first served.
+  Few<Vector3d> asked_goal;          ///< To where they do.
+  Scratch<std::vector<std::uint32_t>> together;  ///< Who shares a search.
+  Scratch<std::vector<Vector3d>> starts;         ///< Where they are.
+  std::int64_t searches_left = 0;                ///< Of the budget of this step.
   PathFinder finder;
 
   // Keeping apart.
-  Crowd walkers{0.75};         ///< As minds begin to travel.
-  double strayed = 0.0;        ///< No body is farther from where `walkers` has it, metres.
-  std::vector<Vector2d> pace;  ///< Velocity in the last step, level, metres a second.
+  Scratch<Crowd> walkers{0.75};  ///< As minds begin to travel.
+  double strayed = 0.0;          ///< No body is farther from where `walkers` has it, metres.
+  std::vector<Vector2d> pace;    ///< Velocity in the last step, level, metres a second.
   std::vector<double> pace_length;
   std::vector<double> gathered;     ///< The speed at which it last walked, whatever stopped it.
   std::vector<Vector2d> wish;       ///< The velocity that it wanted in the last step.
@@ -130,11 +139,16 @@ struct Ways {
   std::vector<char> goes_on_way;    ///< It goes towards something in this one.
   double fastest = 0.0;             ///< Of all in the last step, metres a second.
   KeepApart keep_apart;
-  std::vector<Neighbour> neighbours;  ///< Scratch.
-  std::vector<Cylinder> in_the_way;   ///< Scratch: bodies that may stop one that moves.
-  std::vector<Cylinder> avoided;      ///< Scratch: of one search.
+  Scratch<std::vector<Neighbour>> neighbours;
+  Scratch<std::vector<Cylinder>> in_the_way;  ///< Bodies that may stop one that moves.
+  Scratch<std::vector<Cylinder>> avoided;     ///< Of one search.
 
-  bool is_leaping(std::uint32_t who) const { return leap[who].what != Leap::What::none; }
+  /// It waits for a search.
+  bool is_asked(std::uint32_t who) const { return asked_goal[who] != nullptr; }
+  bool is_leaping(std::uint32_t who) const {
+    const Leap* own = leap[who];
+    return own != nullptr && own->what != Leap::What::none;
+  }
 };
 
 }  // namespace gaze
