@@ -54,16 +54,18 @@ PlanGrid PlanGrid::replaced(std::span<const std::uint32_t> moved, std::uint32_t 
   grid.columns_ = columns_;
   grid.rows_ = rows_;
   grid.start_.reserve(start_.size());
-  grid.items_.reserve(items_.size() + by_cell.size());
+  grid.items_.resize(items_.size() + by_cell.size());
+  std::uint32_t count = 0;
   auto next = by_cell.begin();
   for (std::size_t at = 0; at + 1 < start_.size(); ++at) {
-    grid.start_.push_back(static_cast<std::uint32_t>(grid.items_.size()));
+    grid.start_.push_back(count);
     for (const std::uint32_t item : cell(at)) {
-      if (moved[item] != 0xFFFFFFFF) grid.items_.push_back(moved[item]);
+      if (moved[item] != 0xFFFFFFFF) grid.items_[count++] = moved[item];
     }
-    for (; next != by_cell.end() && next->first == at; ++next) grid.items_.push_back(next->second);
+    for (; next != by_cell.end() && next->first == at; ++next) grid.items_[count++] = next->second;
   }
-  grid.start_.push_back(static_cast<std::uint32_t>(grid.items_.size()));
+  grid.start_.push_back(count);
+  grid.items_.resize(count);
   return grid;
 }
 

@@ -85,7 +85,8 @@ void find_areas(NavigationMesh::Data& mesh, const Level& level) {
   }
 }
 
-void part_areas(NavigationMesh::Data& mesh, std::uint32_t first) {
+void part_areas(NavigationMesh::Data& mesh, const Anew& anew) {
+  const std::uint32_t first = anew.first_edge;
   const std::size_t known = mesh.borders.size();
   for (std::uint32_t e = first; e < mesh.edges.size(); ++e) {
     const std::uint32_t twin = mesh.edges[e].twin;

@@ -39,13 +39,13 @@ std::vector<std::uint32_t> rims(const NavigationMesh::Data& mesh, std::uint32_t 
 
 }  // namespace
 
-void find_corners(NavigationMesh::Data& mesh, std::uint32_t first) {
+void find_corners(NavigationMesh::Data& mesh, const Anew& anew) {
   struct Found {
     MeshCorner corner;
     std::uint32_t rim = kNone;
   };
   std::vector<Found> found;
-  for (const std::uint32_t e : rims(mesh, first)) {
+  for (const std::uint32_t e : rims(mesh, anew.first_edge)) {
     const std::uint32_t after = turn_round(mesh, e, kNone);
     const MeshPoint& a = mesh.edges[e].from;
     const MeshPoint& v = mesh.edges[after].from;

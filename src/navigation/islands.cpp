@@ -16,6 +16,8 @@ class Joined {
   explicit Joined(std::size_t count) : parent_(count) {
     std::iota(parent_.begin(), parent_.end(), 0U);
   }
+  /// @param known  By face: one with which it hangs together, itself or one before it.
+  explicit Joined(std::vector<std::uint32_t> known) : parent_(std::move(known)) {}
   std::uint32_t root(std::uint32_t i) {
     while (parent_[i] != i) i = parent_[i] = parent_[parent_[i]];
     return i;
@@ -145,11 +147,14 @@ void number_by_size(NavigationMesh::Data& mesh, std::vector<Island> found) {
 
 }  // namespace
 
-void find_islands(NavigationMesh::Data& mesh, const Level& level) {
-  Joined joined(mesh.faces.size());
-  for (std::uint32_t e = 0; e < mesh.edges.size(); ++e) {
+void find_islands(NavigationMesh::Data& mesh, const Level& level, const Anew& anew) {
+  const bool is_known = !anew.hangs_together.empty();
+  Joined joined = is_known ? Joined(anew.hangs_together) : Joined(mesh.faces.size());
+  const std::uint32_t first = is_known ? anew.first_edge : 0;
+  for (std::uint32_t e = first; e < mesh.edges.size(); ++e) {
     const std::uint32_t twin = mesh.edges[e].twin;
-    if (twin != kNone && e < twin) joined.join(mesh.edges[e].polygon, mesh.edges[twin].polygon);
+    if (twin != kNone && (e < twin || twin < first))
+      joined.join(mesh.edges[e].polygon, mesh.edges[twin].polygon);
   }
   for (std::uint32_t i = 0; i < mesh.faces.size(); ++i) mesh.cell.push_back(joined.root(i));
   const Reachability reachable(mesh, joined);

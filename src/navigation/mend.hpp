@@ -12,7 +12,8 @@
 /// looked for again. All else is taken over with other numbers.
 namespace gaze {
 
-/// The new numbers of what stays; kNone: it is gone.
+/// The new numbers of what stays; kNone: it is gone. One more at the end is kNone, for what has no
+/// number.
 struct Renumbering {
   std::vector<std::uint32_t> face;
   std::vector<std::uint32_t> edge;
@@ -26,6 +27,7 @@ struct Cutting {
   std::vector<std::uint32_t> on;         ///< and on which surface each lies.
   std::vector<LatticeOutline> outlines;  ///< The same.
   std::vector<std::uint32_t> faces;      ///< That they reach into, in order.
+  std::vector<std::uint32_t> around;     ///< Faces that border on those and stay; new numbers.
   Renumbering moved;
 };
 

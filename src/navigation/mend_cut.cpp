@@ -102,7 +102,7 @@ bool reaches_a_joint(const Cutting& cutting, const NavigationMesh::Data& mesh) {
 
 /// Numbers what stays in the order that it had. What goes is given in order.
 std::vector<std::uint32_t> numbered(std::size_t count, std::span<const std::uint32_t> gone) {
-  std::vector<std::uint32_t> moved(count);
+  std::vector<std::uint32_t> moved(count + 1);
   std::uint32_t next = 0;
   std::size_t at = 0;
   const auto count_up_to = [&](std::size_t end) {
@@ -117,6 +117,7 @@ std::vector<std::uint32_t> numbered(std::size_t count, std::span<const std::uint
     at = number + 1;
   }
   count_up_to(count);
+  moved[count] = kNone;
   return moved;
 }
 
@@ -147,9 +148,31 @@ Renumbering renumber(const NavigationMesh::Data& mesh, const std::vector<std::ui
   return moved;
 }
 
-std::uint32_t moved_to(const std::vector<std::uint32_t>& moved, std::uint32_t old) {
-  return old == kNone ? kNone : moved[old];
+std::vector<std::uint32_t> faces_around(const NavigationMesh::Data& mesh, const Cutting& cutting) {
+  std::vector<std::uint32_t> around;
+  for (const std::uint32_t number : cutting.faces) {
+    const MeshFace& its = mesh.faces[number];
+    for (std::uint32_t e = its.first; e < its.first + its.count; ++e) {
+      const std::uint32_t beyond = across(mesh, e);
+      if (beyond == kNone) continue;
+      const std::uint32_t face = cutting.moved.face[mesh.edges[beyond].polygon];
+      if (face != kNone) around.push_back(face);
+    }
+  }
+  std::sort(around.begin(), around.end());
+  around.erase(std::unique(around.begin(), around.end()), around.end());
+  return around;
 }
+
+// Without a branch, for which of many edges have a neighbour or a corner cannot be guessed.
+std::uint32_t moved_to(const std::vector<std::uint32_t>& moved, std::uint32_t old) {
+  return moved[std::min<std::size_t>(old, moved.size() - 1)];
+}
+
+/// About as many of each sort will follow.
+constexpr std::size_t kMore = 256;
+/// So few are copied at once that they are in the cache when they get their new numbers.
+constexpr std::uint32_t kAtOnce = 128;
 
 // The faces from `first` to before `end`, all of which stay.
 void take_over_run(NavigationMesh::Data& mesh, const NavigationMesh::Data& old,
@@ -176,12 +199,13 @@ void take_over_run(NavigationMesh::Data& mesh, const NavigationMesh::Data& old,
 
 void take_over_faces(NavigationMesh::Data& mesh, const NavigationMesh::Data& old,
                      const Cutting& cutting) {
-  constexpr std::size_t kMore = 256;  // about as many will follow
   mesh.faces.reserve(old.faces.size() + kMore);
   mesh.edges.reserve(old.edges.size() + 4 * kMore);
   std::uint32_t at = 0;
   const auto take_over_before = [&](std::uint32_t end) {
-    if (end > at) take_over_run(mesh, old, cutting.moved, at, end);
+    for (; at < end; at = std::min(end, at + kAtOnce)) {
+      take_over_run(mesh, old, cutting.moved, at, std::min(end, at + kAtOnce));
+    }
     at = end + 1;
   };
   for (const std::uint32_t face : cutting.faces) take_over_before(face);
@@ -199,15 +223,30 @@ void take_over_ways(NavigationMesh::Data& mesh, const NavigationMesh::Data& old,
     Crossing crossing = old.crossings[i];
     crossing.from_face = moved.face[crossing.from_face];
     crossing.to_face = moved.face[crossing.to_face];
-    crossing.edge = moved.edge[crossing.edge];
+    crossing.edge = moved_to(moved.edge, crossing.edge);
     mesh.crossings.push_back(crossing);
   }
-  constexpr std::size_t kMore = 256;
+}
+
+void take_over_corners(NavigationMesh::Data& mesh, const NavigationMesh::Data& old,
+                       const Renumbering& moved) {
   mesh.corners.reserve(old.corners.size() + kMore);
-  for (std::uint32_t i = 0; i < old.corners.size(); ++i) {
-    if (moved.corner[i] == kNone) continue;
-    mesh.corners.push_back(old.corners[i]);
-    mesh.corners.back().edge = moved.edge[mesh.corners.back().edge];
+  const auto place = [&](std::size_t i) {
+    return old.corners.begin() + static_cast<std::ptrdiff_t>(i);
+  };
+  for (std::size_t i = 0; i < old.corners.size();) {
+    if (moved.corner[i] == kNone) {
+      ++i;
+      continue;
+    }
+    std::size_t end = i + 1;
+    while (end < i + kAtOnce && moved.corner[end] != kNone) ++end;
+    const std::size_t own = mesh.corners.size();
+    mesh.corners.insert(mesh.corners.end(), place(i), place(end));
+    for (std::size_t k = own; k < mesh.corners.size(); ++k) {
+      mesh.corners[k].edge = moved.edge[mesh.corners[k].edge];
+    }
+    i = end;
   }
 }
 
@@ -220,6 +259,7 @@ std::optional<Cutting> cut_out(const NavigationMesh::Data& mesh, const Level& le
   find_faces(cutting, mesh);
   if (mesh.surfaces.size() > 1 && reaches_a_joint(cutting, mesh)) return std::nullopt;
   cutting.moved = renumber(mesh, cutting.faces);
+  cutting.around = faces_around(mesh, cutting);
   return cutting;
 }
 
@@ -236,6 +276,7 @@ NavigationMesh::Data without(const NavigationMesh::Data& mesh, const Cutting& cu
   rest.patches = mesh.patches;
   take_over_faces(rest, mesh, cutting);
   take_over_ways(rest, mesh, cutting.moved);
+  take_over_corners(rest, mesh, cutting.moved);
   return rest;
 }
 

@@ -75,14 +75,19 @@ class MendTurns {
     look_from_all_that_is_new();
     TurnGraph& graph = mesh_.turns;
     graph = {};
+    place_corners(mesh_);
     graph.linked = linked_of(old_.turns.linked, old_.corners.size(), cutting_.moved.corner,
                              mesh_.corners.size());
     graph.linked_crossings = linked_of(old_.turns.linked_crossings, old_.crossings.size(),
                                        cutting_.moved.crossing, mesh_.crossings.size());
     graph.to.reserve(old_.turns.to.size() + 1'000);
-    place_corners(mesh_);
     graph.nodes.reserve(nodes_.turn_count() + 1);
-    for (Index turn = 0; turn < nodes_.turn_count(); ++turn) add_turn(turn);
+    note_doubtful();
+    for (Index turn = 0; turn < nodes_.turn_count();) {
+      const Index end = end_of_run(turn);
+      if (is_doubtful_[turn] == 0 && take_over_run(turn, end)) turn = end;
+      while (turn < end) add_turn(turn++);
+    }
     graph.nodes.push_back({here()});
     for (Index crossing = 0; crossing < mesh_.crossings.size(); ++crossing) add_crossing(crossing);
     graph.first_beyond.push_back(here());
@@ -108,6 +113,65 @@ class MendTurns {
       const Index now = cutting_.moved.crossing[i];
       if (now != kNone) note(old_nodes_.turn_count() + i, nodes_.turn_count() + now);
     }
+  }
+
+  // A turn of which it has to be found out whether it sees what it saw before: one that is new, one
+  // that saw something that is gone, one whose sights may pass what is new. What sees something is
+  // what is seen from there, both turned round; where that does not hold, for not all turns are
+  // linked, it is noticed when sights are taken over.
+  void note_doubtful() {
+    is_doubtful_.assign(nodes_.turn_count(), 0);
+    for (Index turn = 0; turn < nodes_.turn_count(); ++turn) {
+      const Index before = origin_[turn];
+      is_doubtful_[turn] =
+          before == kNone || sees_new_[turn] != 0 ||
+          reaches_new(mesh_.turns.places[turn / 2], old_.turns.nodes[before].reach);
+    }
+    for (Index gone = 0; gone < old_nodes_.turn_count(); ++gone) {
+      if (now_[gone] != kNone) continue;
+      for (const Index seen : old_.turns.seen_from(gone)) {
+        const Index now = now_[old_nodes_.turned_round(seen)];
+        if (now < nodes_.turn_count()) is_doubtful_[now] = 1;
+      }
+    }
+  }
+
+  // Where turns end that were one after the other before as well, and are all taken over; one that
+  // is not is a run of its own.
+  Index end_of_run(Index first) const {
+    constexpr Index kMost = 1024;
+    const Index end = std::min(first + kMost, 2 * mesh_.turns.linked);
+    if (is_doubtful_[first] != 0 || first >= end) return first + 1;
+    Index at = first + 1;
+    while (at < end && is_doubtful_[at] == 0 && origin_[at] == origin_[at - 1] + 1) ++at;
+    return at;
+  }
+
+  // False if something that was seen is gone.
+  bool take_over_run(Index first, Index end) {
+    if (first >= 2 * mesh_.turns.linked) return false;
+    TurnGraph& graph = mesh_.turns;
+    const Index before = origin_[first];
+    const Index more = here() - old_.turns.nodes[before].first;
+    for (Index i = 0; i < end - first; ++i) {
+      TurnNode node = old_.turns.nodes[before + i];
+      node.first += more;
+      graph.nodes.push_back(node);
+    }
+    const Index from = old_.turns.nodes[before].first;
+    const Index count = old_.turns.nodes[before + end - first].first - from;
+    const std::size_t begin = graph.to.size();
+    graph.to.resize(begin + count);
+    bool stays = true;
+    for (Index i = 0; i < count; ++i) {
+      const Index now = now_[old_.turns.to[from + i]];
+      graph.to[begin + i] = now;
+      stays &= now != kNone;
+    }
+    if (stays) return true;
+    graph.to.resize(begin);
+    graph.nodes.resize(graph.nodes.size() - (end - first));
+    return false;
   }
 
   // What is seen from there now sees what is new as well.
@@ -219,10 +283,11 @@ class MendTurns {
   Nodes nodes_;
   Nodes old_nodes_;
   CornerFan fan_;
-  std::vector<PlanBox> boxes_;  ///< By hindrance.
-  std::vector<Index> origin_;   ///< By node: which it was before.
-  std::vector<Index> now_;      ///< By node before: which it is now.
-  std::vector<char> sees_new_;  ///< By node.
+  std::vector<PlanBox> boxes_;     ///< By hindrance.
+  std::vector<Index> origin_;      ///< By node: which it was before.
+  std::vector<Index> now_;         ///< By node before: which it is now.
+  std::vector<char> sees_new_;     ///< By node.
+  std::vector<char> is_doubtful_;  ///< By turn.
 };
 
 }  // namespace

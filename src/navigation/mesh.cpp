@@ -361,20 +361,24 @@ bool NavigationMesh::is_free(const MeshPlace& from, const MeshPlace& to) const n
                           data_->plan(to.place));
 }
 
-void measure_faces(NavigationMesh::Data& mesh, std::uint32_t first_face) {
-  for (std::size_t i = first_face; i < mesh.faces.size(); ++i) {
-    mesh.faces[i].area = area_of(mesh, mesh.faces[i]);
-  }
-  mesh.is_even = mesh.surfaces.size() == 1 && mesh.crossings.empty();
-  for (MeshFace& face : mesh.faces) {
-    mesh.least_cost = std::min(mesh.least_cost, face.cost);
-    mesh.is_even &= face.cost == 1.0;
-    mesh.area += face.area;
-    face.exits = static_cast<std::uint32_t>(
-        mesh.crossings_of(static_cast<std::uint32_t>(&face - mesh.faces.data())).size());
+void measure_faces(NavigationMesh::Data& mesh, const Anew& anew) {
+  const auto count_exits = [&mesh](std::uint32_t number) {
+    MeshFace& face = mesh.faces[number];
+    face.exits = static_cast<std::uint32_t>(mesh.crossings_of(number).size());
     for (std::uint32_t e = face.first; e < face.first + face.count; ++e) {
       if (mesh.edges[e].twin != kNone) ++face.exits;
     }
+  };
+  for (const std::uint32_t number : anew.around) count_exits(number);
+  for (std::uint32_t i = anew.first_face; i < mesh.faces.size(); ++i) {
+    mesh.faces[i].area = area_of(mesh, mesh.faces[i]);
+    count_exits(i);
+  }
+  mesh.is_even = mesh.surfaces.size() == 1 && mesh.crossings.empty();
+  for (const MeshFace& face : mesh.faces) {
+    mesh.least_cost = std::min(mesh.least_cost, face.cost);
+    mesh.is_even &= face.cost == 1.0;
+    mesh.area += face.area;
   }
 }
 

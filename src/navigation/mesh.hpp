@@ -188,20 +188,28 @@ inline double turn(const MeshPoint& a, const MeshPoint& b, const MeshPoint& c) {
   return (b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x);
 }
 
-/// The steps by which a mesh is made. Each goes by what the steps before it have written. Where a
-/// mesh is mended, the edges from `first` on are new, and the faces from `first_face` on.
+/// What of a mesh that is mended is not as it was.
+struct Anew {
+  std::uint32_t first_face = 0;               ///< Faces from here on are new,
+  std::uint32_t first_edge = 0;               ///< and edges from here on;
+  std::span<const std::uint32_t> around;      ///< these border on other faces than before.
+  std::vector<std::uint32_t> hangs_together;  ///< By face: one of its cell, itself or one before
+                                              ///< it. Empty: that has to be found out.
+};
+
+/// The steps by which a mesh is made. Each goes by what the steps before it have written.
 void find_areas(NavigationMesh::Data& mesh, const Level& level);
 void cover_surfaces(NavigationMesh::Data& mesh, const Level& level, const World& world);
 void join_surfaces(NavigationMesh::Data& mesh);
 void make_convex(NavigationMesh::Data& mesh);
-void part_areas(NavigationMesh::Data& mesh, std::uint32_t first = 0);
+void part_areas(NavigationMesh::Data& mesh, const Anew& anew = {});
 void find_links(NavigationMesh::Data& mesh, const Level& level, const World& world);
 void list_crossings(NavigationMesh::Data& mesh);
-void find_corners(NavigationMesh::Data& mesh, std::uint32_t first = 0);
+void find_corners(NavigationMesh::Data& mesh, const Anew& anew = {});
 void place_corners(NavigationMesh::Data& mesh);
 void link_turns(NavigationMesh::Data& mesh, std::size_t most_looks);
-void find_islands(NavigationMesh::Data& mesh, const Level& level);
-void measure_faces(NavigationMesh::Data& mesh, std::uint32_t first_face = 0);
+void find_islands(NavigationMesh::Data& mesh, const Level& level, const Anew& anew = {});
+void measure_faces(NavigationMesh::Data& mesh, const Anew& anew = {});
 void lay_grid(NavigationMesh::Data& mesh);
 
 /// True if the body makes links of its own: it hops or drops.
