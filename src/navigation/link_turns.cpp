@@ -1,6 +1,6 @@
 #include <limits>
 
-#include "navigation/corner_fan.hpp"
+#include "navigation/triangle_fan.hpp"
 
 namespace gaze {
 namespace {
@@ -8,7 +8,7 @@ namespace {
 class Linking {
  public:
   Linking(NavigationMesh::Data& mesh, std::size_t most_looks)
-      : mesh_(mesh), graph_(mesh.turns), most_looks_(most_looks) {}
+      : mesh_(mesh), graph_(mesh.turns), fan_(mesh), most_looks_(most_looks) {}
 
   void link() {
     graph_ = {};
@@ -24,7 +24,7 @@ class Linking {
   std::uint32_t here() const { return static_cast<std::uint32_t>(graph_.to.size()); }
 
   bool may_go_on() const {
-    return fan_.gaps_looked_through() < most_looks_ &&
+    return fan_.gaps_looked_through() + beyond_.gaps_looked_through() < most_looks_ &&
            graph_.to.size() < NavigationMesh::kMostSights;
   }
 
@@ -38,7 +38,7 @@ class Linking {
     for (const Hand hand : {Hand::right, Hand::left}) {
       graph_.nodes.push_back({here(), std::numeric_limits<float>::infinity()});
       if (!is_linked) continue;
-      add(fan_.look(mesh_, corner, hand));
+      add(fan_.look(corner, hand));
       graph_.nodes.back().reach = fan_.reach();
     }
   }
@@ -47,12 +47,13 @@ class Linking {
     graph_.first_beyond.push_back(here());
     if (!may_go_on()) return;
     ++graph_.linked_crossings;
-    add(fan_.look_beyond(mesh_, crossing));
+    add(beyond_.look_beyond(mesh_, crossing));
   }
 
   NavigationMesh::Data& mesh_;
   TurnGraph& graph_;
-  CornerFan fan_;
+  TriangleFan fan_;
+  CornerFan beyond_;
   std::size_t most_looks_;
 };
 
