@@ -13,7 +13,9 @@ namespace gaze {
 struct ConvexCover {
   std::vector<std::uint32_t> first{0};
   std::vector<std::uint32_t> corner;  ///< Vertices, anticlockwise; some may lie in line.
-  std::vector<std::uint32_t> beyond;  ///< By corner: the polygon across the edge from it, or kNone.
+  std::vector<std::uint32_t>
+      twin;  ///< By corner, of the edge from there: where in `corner` the same
+             ///< edge of the polygon beyond begins; kNone if there is none.
   std::vector<std::uint32_t> of_class;  ///< By polygon.
 };
 

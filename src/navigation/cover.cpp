@@ -31,18 +31,8 @@ void append(NavigationMesh::Data& mesh, std::uint32_t surface, const Triangulati
       mesh.edges.push_back({{p.x(), p.y()}, vertex, kNone, first_face + i});
     }
   }
-  // The twin of an edge begins where the edge ends.
-  for (std::uint32_t k = 0; k < cover.beyond.size(); ++k) {
-    if (cover.beyond[k] == kNone) continue;
-    const MeshFace& other = mesh.faces[first_face + cover.beyond[k]];
-    const std::uint32_t own = first_edge + k;
-    const std::uint32_t from = mesh.edges[own].vertex;
-    const std::uint32_t to = mesh.edges[mesh.next(own)].vertex;
-    for (std::uint32_t e = other.first; e < other.first + other.count; ++e) {
-      if (mesh.edges[e].vertex == to && mesh.edges[mesh.next(e)].vertex == from) {
-        mesh.edges[own].twin = e;
-      }
-    }
+  for (std::uint32_t k = 0; k < cover.twin.size(); ++k) {
+    if (cover.twin[k] != kNone) mesh.edges[first_edge + k].twin = first_edge + cover.twin[k];
   }
 }
 
