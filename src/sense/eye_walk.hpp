@@ -75,7 +75,7 @@ class EyeWalk {
     unsigned mask = tree_.touch(node, around_.query(), enter_.data());
     for (; mask != 0; mask &= mask - 1) {
       const auto slot = static_cast<std::size_t>(std::countr_zero(mask));
-      const auto side = [&](std::size_t which) { return double(node.sides[which][slot]); };
+      const auto side = [&](std::size_t which) { return double(node.side(which, slot)); };
       const EyeBox box{side(0) - eye_.plan.x(), side(3) - eye_.plan.x(), side(1) - eye_.plan.y(),
                        side(4) - eye_.plan.y()};
       const double distance2 = box.distance2();

@@ -1,6 +1,7 @@
 #include "world/tree.hpp"
 
 #include <algorithm>
+#include <bit>
 #include <cmath>
 #include <numeric>
 
@@ -112,21 +113,48 @@ FloatBox rounded_outwards(const Box& box) {
   return rounded;
 }
 
-Tree::Node empty_node() {
-  Tree::Node node{};
-  for (std::size_t axis = 0; axis < 3; ++axis) {
-    node.sides[axis].fill(std::numeric_limits<float>::infinity());
-    node.sides[axis + 3].fill(-std::numeric_limits<float>::infinity());
+/// A node before its boxes are put on its lattice.
+struct Children {
+  std::array<FloatBox, Tree::kWidth> boxes;
+  std::array<std::uint32_t, Tree::kWidth> child{};
+  std::size_t count = 0;
+
+  void add(const FloatBox& box, std::uint32_t number) {
+    boxes[count] = box;
+    child[count++] = number;
   }
-  return node;
+};
+
+// The least power of two of which 254 cover the extent; 255 are left where both ends are rounded.
+// It is large enough for every side to be a float: a whole number of steps below 2^24.
+double step_for(double low, double high) {
+  constexpr double kLeast = 0x1p-60;
+  const double far = std::max(std::abs(low), std::abs(high));
+  const double step = std::max({(high - low) / 254.0, far * 0x1p-22, kLeast});
+  return std::exp2(std::ceil(std::log2(step)));
 }
 
-void fill(Tree::Node& node, std::size_t slot, const FloatBox& box, std::uint32_t child) {
+Tree::Node node_of(const Children& children) {
+  Tree::Node node;
+  node.child = children.child;
+  node.is_there = (1U << children.count) - 1U;
+  FloatBox whole;
+  for (std::size_t slot = 0; slot < children.count; ++slot) whole.add(children.boxes[slot]);
   for (std::size_t axis = 0; axis < 3; ++axis) {
-    node.sides[axis][slot] = box.low[axis];
-    node.sides[axis + 3][slot] = box.high[axis];
+    const double low = double{whole.low[axis]};
+    const double step = step_for(low, double{whole.high[axis]});
+    const double origin = std::floor(low / step) * step;
+    node.origin[axis] = static_cast<float>(origin);
+    node.step[axis] = static_cast<float>(step);
+    for (std::size_t slot = 0; slot < children.count; ++slot) {
+      const FloatBox& box = children.boxes[slot];
+      node.sides[axis][slot] =
+          static_cast<std::uint8_t>(std::floor((double{box.low[axis]} - origin) / step));
+      node.sides[axis + 3][slot] =
+          static_cast<std::uint8_t>(std::ceil((double{box.high[axis]} - origin) / step));
+    }
   }
-  node.child[slot] = child;
+  return node;
 }
 
 class Builder {
@@ -154,15 +182,16 @@ class Builder {
 
   std::uint32_t add_node(const Range& whole) {
     const auto at = static_cast<std::uint32_t>(tree_.nodes.size());
-    tree_.nodes.push_back(empty_node());
+    tree_.nodes.emplace_back();
     std::array<Range, Tree::kWidth> parts{whole};
     const std::size_t count = split_up(parts);
+    Children children;
     for (std::size_t slot = 0; slot < count; ++slot) {
       const Range& part = parts[slot];
-      const std::uint32_t child =
-          part.size() == 1 ? items_[part.begin].index | Tree::kItemBit : add_node(part);
-      fill(tree_.nodes[at], slot, part.box, child);
+      const bool is_item = part.size() == 1;
+      children.add(part.box, is_item ? items_[part.begin].index | Tree::kItemBit : add_node(part));
     }
+    tree_.nodes[at] = node_of(children);
     return at;
   }
 
@@ -283,13 +312,17 @@ class Builder {
   Tree tree_;
 };
 
-FloatBox box_in(const Tree::Node& node, std::size_t slot) {
-  FloatBox box;
-  for (std::size_t axis = 0; axis < 3; ++axis) {
-    box.low[axis] = node.sides[axis][slot];
-    box.high[axis] = node.sides[axis + 3][slot];
+Children children_of(const Tree::Node& node) {
+  Children children;
+  children.count = static_cast<std::size_t>(std::popcount(node.is_there));
+  children.child = node.child;
+  for (std::size_t slot = 0; slot < children.count; ++slot) {
+    for (std::size_t axis = 0; axis < 3; ++axis) {
+      children.boxes[slot].low[axis] = node.side(axis, slot);
+      children.boxes[slot].high[axis] = node.side(axis + 3, slot);
+    }
   }
-  return box;
+  return children;
 }
 
 FloatBox with(FloatBox box, const FloatBox& other) {
@@ -297,13 +330,12 @@ FloatBox with(FloatBox box, const FloatBox& other) {
   return box;
 }
 
-// An empty slot of a node, or the one whose box grows least.
-std::size_t slot_for(const Tree::Node& node, const FloatBox& box) {
+// The child whose box grows least.
+std::size_t slot_for(const Children& children, const FloatBox& box) {
   std::size_t best = 0;
   double least = std::numeric_limits<double>::infinity();
-  for (std::size_t slot = 0; slot < Tree::kWidth; ++slot) {
-    const FloatBox its = box_in(node, slot);
-    if (its.low[0] > its.high[0]) return slot;
+  for (std::size_t slot = 0; slot < children.count; ++slot) {
+    const FloatBox& its = children.boxes[slot];
     const double growth = with(its, box).area() - its.area();
     if (growth >= least) continue;
     least = growth;
@@ -321,31 +353,29 @@ Tree build_tree(std::span<const Box> boxes) {
 bool put_in(Tree& tree, const Box& box, std::uint32_t item) {
   if (tree.nodes.empty()) return false;
   const FloatBox its = rounded_outwards(box);
-  std::vector<std::pair<std::uint32_t, std::size_t>> path;
-  for (std::uint32_t at = 0; (at & Tree::kItemBit) == 0;) {
-    if (path.size() + 1 >= Tree::kMostDepth) return false;
-    const std::size_t slot = slot_for(tree.nodes[at], its);
-    path.emplace_back(at, slot);
-    const FloatBox there = box_in(tree.nodes[at], slot);
-    if (there.low[0] > there.high[0]) break;
-    at = tree.nodes[at].child[slot];
+  const std::uint32_t leaf = item | Tree::kItemBit;
+  // Down to where there is room for one more, or to an item, beside which it is put.
+  std::vector<std::pair<std::uint32_t, Children>> changed;
+  for (std::uint32_t at = 0;;) {
+    if (changed.size() + 1 >= Tree::kMostDepth) return false;
+    auto& [number, children] = changed.emplace_back(at, children_of(tree.nodes[at]));
+    if (children.count < Tree::kWidth) {
+      children.add(its, leaf);
+      break;
+    }
+    const std::size_t slot = slot_for(children, its);
+    const FloatBox there = children.boxes[slot];
+    children.boxes[slot].add(its);
+    at = children.child[slot];
+    if ((at & Tree::kItemBit) == 0) continue;
+    Children both;
+    both.add(there, at);
+    both.add(its, leaf);
+    children.child[slot] = static_cast<std::uint32_t>(tree.nodes.size());
+    tree.nodes.push_back(node_of(both));
+    break;
   }
-  const auto [last, slot] = path.back();
-  const FloatBox there = box_in(tree.nodes[last], slot);
-  std::uint32_t child = item | Tree::kItemBit;
-  if (there.low[0] <= there.high[0]) {
-    // The item that was there and the new one go into a node of their own.
-    child = static_cast<std::uint32_t>(tree.nodes.size());
-    Tree::Node both = empty_node();
-    fill(both, 0, there, tree.nodes[last].child[slot]);
-    fill(both, 1, its, item | Tree::kItemBit);
-    tree.nodes.push_back(both);
-  }
-  for (const auto& [at, on_path] : path) {
-    const FloatBox grown = with(box_in(tree.nodes[at], on_path), its);
-    fill(tree.nodes[at], on_path, grown, tree.nodes[at].child[on_path]);
-  }
-  tree.nodes[last].child[slot] = child;
+  for (const auto& [number, children] : changed) tree.nodes[number] = node_of(children);
   return true;
 }
 

@@ -27,7 +27,7 @@ std::set<std::uint32_t> items_below(const Tree& tree, std::uint32_t node, std::s
   EXPECT_LE(depth, Tree::kMostDepth);
   std::set<std::uint32_t> items;
   for (std::size_t slot = 0; slot < Tree::kWidth; ++slot) {
-    if (tree.nodes[node].sides[0][slot] > tree.nodes[node].sides[3][slot]) continue;
+    if ((tree.nodes[node].is_there >> slot & 1U) == 0) continue;
     const std::uint32_t child = tree.nodes[node].child[slot];
     if ((child & Tree::kItemBit) != 0) {
       EXPECT_TRUE(items.insert(child & ~Tree::kItemBit).second);
