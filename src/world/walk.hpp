@@ -103,9 +103,10 @@ inline std::size_t push_touched(const Tree& tree, const Walker& walker, const Tr
   return size;
 }
 
-/// Calls visit(item) for every item whose box may be touched, until it returns true.
-template <typename Visit>
-bool walk_any(const Tree& tree, const Walker& walker, Visit&& visit) {
+/// Calls visit(item) for every item whose box may be touched, until it returns true; fetch(item)
+/// some time before, so that what it is can be asked for.
+template <typename Visit, typename Fetch>
+bool walk_any(const Tree& tree, const Walker& walker, Visit&& visit, Fetch&& fetch) {
   if (tree.nodes.empty()) return false;
   Stack stack;
   stack[0] = 0;
@@ -119,9 +120,20 @@ bool walk_any(const Tree& tree, const Walker& walker, Visit&& visit) {
     }
     const std::size_t before = size;
     size = push_touched(tree, walker, tree.nodes[at], stack, size, enter);
-    for (std::size_t i = before; i + 1 < size; ++i) fetch_ahead(tree, stack[i]);
+    for (std::size_t i = before; i < size; ++i) {
+      if ((stack[i] & Tree::kItemBit) != 0) {
+        fetch(stack[i] & ~Tree::kItemBit);
+      } else if (i + 1 < size) {
+        fetch_ahead(tree, stack[i]);
+      }
+    }
   }
   return false;
+}
+
+template <typename Visit>
+bool walk_any(const Tree& tree, const Walker& walker, Visit&& visit) {
+  return walk_any(tree, walker, visit, [](std::uint32_t) {});
 }
 
 /// Walks for many questions, a few at a time by turns: while one waits for memory, or for the boxes

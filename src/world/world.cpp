@@ -147,9 +147,11 @@ bool World::is_gone(SolidId solid) const noexcept {
 
 bool is_stopped_in_tree(const World& world, const PlanSegment& way, Stops what) noexcept {
   const World::Index& index = index_of(world);
-  return walk_any(index.tree, Walker(way, around(0.0)), [&](std::uint32_t piece) {
+  const auto visit = [&](std::uint32_t piece) {
     return stops(world, piece, what) && first_touch(index, piece, way).has_value();
-  });
+  };
+  return walk_any(index.tree, Walker(way, around(0.0)), visit,
+                  [&](std::uint32_t piece) { __builtin_prefetch(&index.pieces[piece]); });
 }
 
 bool World::is_clear(const Segment& segment, Stops what) const noexcept {
