@@ -139,6 +139,14 @@ std::vector<Hindrance> hindrances_on_ledge(const Surface& ledge, const Level& le
         *tag);
     add(stretch_within(prism, ledge.height, 0.0, 0.0, body.step_height), *tag);
   }
+  if (first == 0 && level.ground_height && !ledge.solids.empty()) {
+    // Where it lies below the ground by no more than a step, a body stands on the ground.
+    const double rise = *level.ground_height - ledge.height.base;
+    Stretch below;
+    below.keep(rise, -ledge.height.along_x);
+    below.keep(body.step_height - rise, ledge.height.along_x);
+    add(below, Hindrance::kStays);
+  }
   return hindrances;
 }
 

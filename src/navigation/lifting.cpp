@@ -7,7 +7,8 @@
 namespace gaze {
 namespace {
 
-constexpr double kSameHeight = 1e-9;  // metres
+/// Metres. Where surfaces pass through each other their common line is rounded to the lattice.
+constexpr double kSameHeight = 0.001;
 
 /// How the points of a way in the plan get the heights of the surfaces over which it leads.
 class Lifting {

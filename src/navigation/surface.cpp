@@ -204,6 +204,18 @@ void add_hindrances(const Surface& surface, const HeightPlane& top, const Height
   if (!low.empty()) hindrances.push_back({low, tag});
 }
 
+// Where a surface lies below the ground by no more than a step, a body stands on the ground.
+void add_ground(const Surface& surface, const HeightPlane& ground, const BodySize& body,
+                std::vector<Hindrance>& hindrances) {
+  const HeightPlane step = raised(surface.height, body.step_height);
+  for (const Polygon& part : surface.parts) {
+    const Polygon below = where_above(part, ground, surface.height);
+    if (below.empty()) continue;
+    const Polygon low = where_above(below, step, ground);
+    if (!low.empty()) hindrances.push_back({low, Hindrance::kStays});
+  }
+}
+
 }  // namespace
 
 std::vector<std::uint32_t> pieces_near(const World::Index& index, const PlanBox& box) {
@@ -280,6 +292,9 @@ std::vector<Hindrance> hindrances_on(const Surface& surface, const Level& level,
     if (!tag) continue;
     add_hindrances(surface, top_of(index, piece), bottom_of(index, piece), outline_of(index, piece),
                    body, *tag, hindrances);
+  }
+  if (first == 0 && level.ground_height && !surface.solids.empty()) {
+    add_ground(surface, {*level.ground_height, 0.0, 0.0}, body, hindrances);
   }
   return hindrances;
 }
