@@ -1,5 +1,6 @@
 #include "geometry/dilation.hpp"
 
+#include <algorithm>
 #include <cmath>
 
 #include "geometry/plan.hpp"
@@ -61,6 +62,22 @@ Polygon dilated(std::span<const Vector2d> outline, double radius, double slack) 
     rounding.add(corners[i], {in.y(), -in.x()}, {out.y(), -out.x()});
   }
   return wide;
+}
+
+Polygon disc(std::vector<Vector2d> normals, double radius, double slack) {
+  const auto is_in_second_half = [](const Vector2d& v) {
+    return v.y() < 0.0 || (v.y() == 0.0 && v.x() < 0.0);
+  };
+  std::sort(normals.begin(), normals.end(), [&](const Vector2d& a, const Vector2d& b) {
+    const bool is_b_behind = is_in_second_half(b);
+    return is_in_second_half(a) != is_b_behind ? is_b_behind : cross(a, b) > 0.0;
+  });
+  Polygon outline;
+  const Rounding rounding(radius, slack, outline);
+  for (std::size_t i = 0; i < normals.size(); ++i) {
+    rounding.add({0.0, 0.0}, normals[i], normals[(i + 1) % normals.size()]);
+  }
+  return outline;
 }
 
 Polygon clipped(std::span<const Vector2d> outline, double start, const Vector2d& along) {

@@ -1,6 +1,7 @@
 #pragma once
 
 #include <span>
+#include <vector>
 
 #include "geometry/polygon.hpp"
 
@@ -14,6 +15,12 @@ namespace gaze {
 /// @param slack    Metres, above 0.
 /// @return A convex anticlockwise outline.
 [[nodiscard]] Polygon dilated(std::span<const Vector2d> outline, double radius, double slack);
+
+/// A disc about the origin, given by tangents in the same way: those with these outward normals are
+/// among them.
+///
+/// @param normals  Of length 1, no two next to each other half a turn or more apart; in any order.
+[[nodiscard]] Polygon disc(std::vector<Vector2d> normals, double radius, double slack);
 
 /// The part of a convex outline on which a linear function start + along.dot(p) is not negative;
 /// empty if there is none, or none with an area. (Sutherland and Hodgman, 1974.)

@@ -49,6 +49,19 @@ LatticeOutline on_lattice(const Polygon& outline) {
   return points;
 }
 
+LatticeOutline convex_on_lattice(const Polygon& outline) {
+  LatticeOutline points = on_lattice(outline);
+  const std::size_t count = points.size();
+  bool is_convex = true;
+  for (std::size_t i = 0; i < count; ++i) {
+    is_convex &= side_of(points[i], points[(i + 1) % count], points[(i + 2) % count]) >= 0;
+  }
+  if (is_convex) return points;
+  std::vector<Vector2d> corners;
+  for (const LatticePoint& p : points) corners.push_back(from_lattice(p));
+  return on_lattice(convex_hull(std::move(corners)));
+}
+
 bool covers(const LatticeOutline& convex, const Vector2d& p) {
   for (std::size_t i = 0; i < convex.size(); ++i) {
     const Vector2d a = from_lattice(convex[i]);

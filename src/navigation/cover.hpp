@@ -18,6 +18,10 @@ using LatticeOutline = std::vector<LatticePoint>;
 /// An outline on the lattice, without points that fall together; empty if it has no area there.
 [[nodiscard]] LatticeOutline on_lattice(const Polygon& outline);
 
+/// The same of a convex outline, which stays convex: corners nearer to each other than the lattice
+/// is fine may have come to stand the wrong way.
+[[nodiscard]] LatticeOutline convex_on_lattice(const Polygon& outline);
+
 /// True if a convex outline contains a point, rim included.
 [[nodiscard]] bool covers(const LatticeOutline& convex, const Vector2d& p);
 

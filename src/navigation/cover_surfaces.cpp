@@ -15,7 +15,7 @@ class Outlines {
   explicit Outlines(const std::vector<Polygon>& outlines) {
     std::vector<PlanBox> boxes;
     for (const Polygon& outline : outlines) {
-      points_.push_back(on_lattice(outline));
+      points_.push_back(convex_on_lattice(outline));
       boxes.push_back(box_around(outline));
     }
     grid_ = PlanGrid(boxes);

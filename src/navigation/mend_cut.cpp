@@ -55,7 +55,7 @@ void find_hindrances(Cutting& cutting, const NavigationMesh::Data& mesh, const L
                      const World& world, std::uint32_t first) {
   for (std::uint32_t s = 0; s < mesh.surfaces.size(); ++s) {
     for (Hindrance& one : hindrances_on(mesh.surfaces[s], level, world, mesh.body, first)) {
-      LatticeOutline outline = on_lattice(one.outline);
+      LatticeOutline outline = convex_on_lattice(one.outline);
       if (outline.empty()) continue;
       cutting.hindrances.push_back(std::move(one));
       cutting.on.push_back(s);

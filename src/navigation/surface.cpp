@@ -10,6 +10,7 @@
 #include "geometry/plan_grid.hpp"
 #include "navigation/air.hpp"
 #include "navigation/ledges.hpp"
+#include "navigation/slope_reach.hpp"
 #include "navigation/walkable.hpp"
 #include "world/index.hpp"
 #include "world/walk.hpp"
@@ -188,13 +189,11 @@ void add_hindrances(const Surface& surface, const HeightPlane& top, const Height
   if (above.empty()) return;
   const HeightPlane step = raised(surface.height, body.step_height);
   const Polygon high = where_above(above, top, step);
-  if (!high.empty()) {
-    // On a slope the head of a body comes nearer to what hangs above the lower side.
-    const double lean = std::sqrt(surface.height.along_x * surface.height.along_x +
-                                  surface.height.along_y * surface.height.along_y) *
-                        body.radius;
-    const HeightPlane head = raised(surface.height, body.height + lean);
-    const Polygon stops = where_above(high, head, bottom);
+  if (!surface.height.is_level()) {
+    Polygon stops = hindered_on_slope({above, top, bottom}, surface.height, body);
+    if (!stops.empty()) hindrances.push_back({std::move(stops), tag});
+  } else if (!high.empty()) {
+    const Polygon stops = where_above(high, raised(surface.height, body.height), bottom);
     if (!stops.empty()) {
       hindrances.push_back(
           {dilated(stops, body.radius + kSkin, NavigationMesh::kRoundingSlack - kSkin), tag});
@@ -202,6 +201,25 @@ void add_hindrances(const Surface& surface, const HeightPlane& top, const Height
   }
   const Polygon low = high.empty() ? above : where_above(above, step, top);
   if (!low.empty()) hindrances.push_back({low, tag});
+}
+
+// True if one edge of the first has all of the second beyond it or on it.
+bool parts_from(const Polygon& one, const Polygon& other) {
+  for (std::size_t i = 0; i < one.size(); ++i) {
+    const Vector2d& from = one[i];
+    const Vector2d along = one[(i + 1) % one.size()] - from;
+    const auto is_beyond = [&](const Vector2d& p) { return cross(along, p - from) <= 0.0; };
+    if (std::all_of(other.begin(), other.end(), is_beyond)) return true;
+  }
+  return false;
+}
+
+// Of a surface of one part, as a triangle of a terrain, most of what is near lies beside it.
+void leave_out_what_lies_beside(const Surface& surface, std::vector<Hindrance>& hindrances) {
+  if (surface.parts.size() != 1) return;
+  std::erase_if(hindrances, [&](const Hindrance& one) {
+    return parts_from(surface.parts[0], one.outline) || parts_from(one.outline, surface.parts[0]);
+  });
 }
 
 // Where a surface lies below the ground by no more than a step, a body stands on the ground.
@@ -283,8 +301,8 @@ std::vector<Hindrance> hindrances_on(const Surface& surface, const Level& level,
   }
   const World::Index& index = index_of(world);
   PlanBox box = box_of(surface);
-  const Vector2d reach{body.radius + 1.0, body.radius + 1.0};
-  box = {box.low - reach, box.high + reach};
+  const double reach = body.radius + (surface.parts.size() == 1 ? 0.01 : 1.0);
+  box = {box.low - Vector2d{reach, reach}, box.high + Vector2d{reach, reach}};
   std::vector<Hindrance> hindrances;
   for (const std::uint32_t piece : pieces_near(index, box)) {
     if (index.pieces[piece].solid < first) continue;
@@ -296,6 +314,7 @@ std::vector<Hindrance> hindrances_on(const Surface& surface, const Level& level,
   if (first == 0 && level.ground_height && !surface.solids.empty()) {
     add_ground(surface, {*level.ground_height, 0.0, 0.0}, body, hindrances);
   }
+  leave_out_what_lies_beside(surface, hindrances);
   return hindrances;
 }
 
