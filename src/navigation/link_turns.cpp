@@ -1,3 +1,4 @@
+#include <algorithm>
 #include <limits>
 
 #include "navigation/triangle_fan.hpp"
@@ -63,10 +64,11 @@ void place_corners(NavigationMesh::Data& mesh) {
   TurnGraph& graph = mesh.turns;
   graph.places.reserve(mesh.corners.size());
   for (const MeshCorner& corner : mesh.corners) graph.places.push_back(corner.at);
-  graph.costs.assign(mesh.corners.size(), mesh.least_cost);
-  if (mesh.is_even) return;
-  for (std::size_t i = 0; i < mesh.corners.size(); ++i) {
-    graph.costs[i] = mesh.faces[mesh.edges[mesh.corners[i].edge].polygon].cost;
+  const auto is_cheapest = [&](const MeshFace& face) { return face.cost == mesh.least_cost; };
+  if (std::all_of(mesh.faces.begin(), mesh.faces.end(), is_cheapest)) return;
+  graph.costs.reserve(mesh.corners.size());
+  for (const MeshCorner& corner : mesh.corners) {
+    graph.costs.push_back(mesh.faces[mesh.edges[corner.edge].polygon].cost);
   }
 }
 

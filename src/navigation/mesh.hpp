@@ -96,7 +96,7 @@ struct TurnNode {
 /// corners and crossings are kept; beyond the budget of looks each search looks for itself.
 struct TurnGraph {
   std::vector<MeshPoint> places;            ///< By corner.
-  std::vector<double> costs;                ///< By corner: of a metre around it.
+  std::vector<double> costs;                ///< By corner: of a metre around it. Empty: alike.
   std::vector<TurnNode> nodes;              ///< By turn; one more than there are.
   std::vector<std::uint32_t> to;            ///< Turns and crossings.
   std::vector<std::uint32_t> first_beyond;  ///< By crossing: what is seen from its end.

@@ -173,7 +173,8 @@ void PathSearch::leave(std::uint32_t number) {
 // another.
 void PathSearch::leave_turn(std::uint32_t turn_number) {
   const MeshPoint& at = mesh_->turns.places[turn_number / 2];
-  const double cost = mesh_->turns.costs[turn_number / 2];
+  const std::vector<double>& costs = mesh_->turns.costs;
+  const double cost = costs.empty() ? mesh_->least_cost : costs[turn_number / 2];
   const double length = reached_[turn_number].length;
   bool sees_all = cost <= mesh_->least_cost;
   const bool may_see = ahead(at) <= static_cast<double>(mesh_->turns.nodes[turn_number].reach);

@@ -1,7 +1,6 @@
 #include "navigation/triangle_fan.hpp"
 
 #include <algorithm>
-#include <array>
 
 namespace gaze {
 namespace {
@@ -11,82 +10,6 @@ MeshPoint beyond(const MeshPoint& from, const MeshPoint& at) {
 }
 
 }  // namespace
-
-TriangleFan::TriangleFan(const NavigationMesh::Data& mesh) : mesh_(mesh) {
-  ways_of_.resize(mesh.edges.size());
-  out_.reserve(3 * mesh.edges.size());
-  ways_.reserve(3 * mesh.edges.size());
-  for (std::uint32_t face = 0; face < mesh.faces.size(); ++face) cut_face(face);
-  const auto out = [&](std::size_t way) {
-    if (!out_[way].is_edge) return out_[way].number;
-    const std::uint32_t twin = mesh.edges[out_[way].number].twin;
-    return twin == kNone ? kNone : ways_of_[twin];
-  };
-  for (std::size_t first = 0; first < ways_.size(); first += 3) {
-    for (std::size_t k = 0; k < 3; ++k) {
-      ways_[first + k].right = out(first + (k + 1) % 3);
-      ways_[first + k].left = out(first + (k + 2) % 3);
-    }
-  }
-  out_ = {};
-}
-
-// Cuts one corner off after the other, the first that can be. Faces may have vertices in the midst
-// of a straight side: no triangle is flat, and so is not what is left.
-void TriangleFan::cut_face(std::uint32_t number) {
-  const MeshFace& face = mesh_.faces[number];
-  ring_.clear();
-  for (std::uint32_t e = face.first; e < face.first + face.count; ++e)
-    ring_.push_back({e, {e, true}});
-  const auto is_left_turn = [&](std::size_t i, std::size_t skipped) {
-    const std::size_t count = ring_.size();
-    std::size_t before = (i + count - 1) % count;
-    std::size_t after = (i + 1) % count;
-    if (before == skipped) before = (before + count - 1) % count;
-    if (after == skipped) after = (after + 1) % count;
-    return turn(at(before), at(i), at(after)) > 0.0;
-  };
-  const auto can_be_cut = [&](std::size_t i) {
-    if (!is_left_turn(i, ring_.size())) return false;
-    for (std::size_t k = 0; k < ring_.size(); ++k) {
-      if (k != i && is_left_turn(k, i)) return true;
-    }
-    return false;
-  };
-  while (ring_.size() > 3) {
-    std::size_t i = 1;
-    while (i < ring_.size() && !can_be_cut(i)) ++i;
-    cut_corner(number, i < ring_.size() ? i : 1);
-  }
-  add_triangle(number, {ring_[0], ring_[1], ring_[2]});
-}
-
-// The triangle of the ring's vertex `i` and those beside it; the ring goes past it then.
-void TriangleFan::cut_corner(std::uint32_t face, std::size_t i) {
-  Vertex& before = ring_[i - 1];
-  const Vertex after{ring_[(i + 1) % ring_.size()].edge, {kNone, false}};
-  add_triangle(face, {before, ring_[i], after});
-  before.out = {static_cast<std::uint32_t>(ways_.size() - 1), false};
-  ring_.erase(ring_.begin() + static_cast<std::ptrdiff_t>(i));
-}
-
-// What lies beyond a side may come later.
-void TriangleFan::add_triangle(std::uint32_t face, const std::array<Vertex, 3>& corners) {
-  const bool has_crossings = !mesh_.crossings_of(face).empty();
-  for (std::size_t k = 0; k < 3; ++k) {
-    const auto way = static_cast<std::uint32_t>(ways_.size());
-    const MeshEdge& apex = mesh_.edges[corners[(k + 2) % 3].edge];
-    const Out& out = corners[k].out;
-    const bool enters = out.is_edge && has_crossings;
-    ways_.push_back({apex.from, kNone, kNone, apex.corner, enters ? face : kNone});
-    out_.push_back(out);
-    if (out.is_edge) {
-      ways_of_[out.number] = way;
-    } else if (out.number != kNone) {
-      out_[out.number] = {way, false};
-    }
-  }
-}
 
 const std::vector<std::uint32_t>& TriangleFan::look(std::uint32_t corner, Hand side) {
   const MeshCorner& its = mesh_.corners[corner];
@@ -140,7 +63,8 @@ void TriangleFan::open_edge(std::uint32_t edge) {
   const bool is_right_in = is_in(right);
   const bool is_left_in = is_in(left);
   if ((!is_right_in && !meets(right_)) || (!is_left_in && !meets(left_))) return;
-  const View view{is_right_in ? right : right_, is_left_in ? left : left_, ways_of_[twin]};
+  const View view{is_right_in ? right : right_, is_left_in ? left : left_,
+                  triangles_.through[twin]};
   if (turn(root_, view.right, view.left) > 0.0) views_.push_back(view);
 }
 
@@ -155,7 +79,7 @@ bool TriangleFan::look_on() {
     views_.pop_back();
     while (view.way != kNone) {
       if (++triangles > kManyTriangles) return false;
-      const Way& way = ways_[view.way];
+      const TriangleWay& way = triangles_.ways[view.way];
       if (way.face != kNone) take_crossings(way.face, view.right, view.left);
       reach2_ = std::max(reach2_, squared_distance(root_, way.apex));
       const double from_right = turn(root_, view.right, way.apex);
