@@ -1,10 +1,11 @@
 // The graph of turns equals its own reverse: where one corner sees another, that one sees it when
 // both are passed the other way. Ways there and back are then equally long.
 
+#include <algorithm>
 #include <cmath>
 #include <set>
 
-#include "navigation/mesh.hpp"
+#include "navigation/corner_fan.hpp"
 #include "support/halls.hpp"
 
 namespace gaze {
@@ -62,6 +63,33 @@ TEST_P(Turns, AreSeenThereAndBack) {
     }
   }
   EXPECT_GT(all, testing::kIsSanitized ? 500U : 5'000U);
+}
+
+// The plain method goes from face to face, and works out where a view ends on an edge.
+TEST_P(Turns, AreWhatIsSeenFromFaceToFace) {
+  std::size_t all = 0;
+  CornerFan fan;
+  for (std::uint64_t seed = 1; seed <= testing::rounds(40); ++seed) {
+    Level level = testing::hall_of(GetParam(), seed);
+    if (seed % 2 == 0) {
+      Zone dear;
+      dear.id = "dear";
+      dear.outline = {{2.0, 2.0}, {8.0, 3.0}, {7.0, 9.0}, {3.0, 8.0}};
+      dear.cost = 2.0;
+      level.zones.push_back(dear);
+      complete(level);
+    }
+    const NavigationMesh mesh(level, World(level), BodySize{});
+    const TurnGraph& graph = data_of(mesh).turns;
+    for (std::uint32_t turn = 0; turn < graph.turn_count(); ++turn) {
+      const auto seen = graph.seen_from(turn);
+      const auto& plainly = fan.look(data_of(mesh), turn / 2, Hand{turn % 2});
+      EXPECT_TRUE(std::equal(seen.begin(), seen.end(), plainly.begin(), plainly.end()))
+          << seed << ", turn " << turn;
+      all += seen.size();
+    }
+  }
+  EXPECT_GT(all, testing::kIsSanitized ? 500U : 3'000U);
 }
 
 INSTANTIATE_TEST_SUITE_P(Sorts, Turns,
