@@ -1,6 +1,5 @@
 #pragma once
 
-#include <algorithm>
 #include <cstddef>
 #include <cstdint>
 #include <span>
@@ -25,20 +24,20 @@ class Rows {
   /// The items of all.
   std::span<T> items() { return items_; }
 
-  /// Gives an agent another row: costs as much as the rows behind it are long, if its length is
-  /// another.
-  void set(std::uint32_t who, std::span<const T> row) {
+  /// Gives the row of an agent another length: costs as much as the rows behind it are long, unless
+  /// it has that length. What is in it has to be written anew.
+  void resize(std::uint32_t who, std::size_t length) {
     const std::size_t before = start_[who + 1] - start_[who];
+    if (length == before) return;
     const auto at = items_.begin() + start_[who];
-    if (row.size() > before) items_.insert(at, row.size() - before, T{});
-    if (row.size() < before)
-      items_.erase(at, at + static_cast<std::ptrdiff_t>(before - row.size()));
-    if (row.size() != before) {
-      for (std::size_t i = who + 1; i < start_.size(); ++i) {
-        start_[i] = static_cast<std::uint32_t>(start_[i] + row.size() - before);
-      }
+    if (length > before) {
+      items_.insert(at, length - before, T{});
+    } else {
+      items_.erase(at, at + static_cast<std::ptrdiff_t>(before - length));
     }
-    std::copy(row.begin(), row.end(), items_.begin() + start_[who]);
+    for (std::size_t i = who + 1; i < start_.size(); ++i) {
+      start_[i] = static_cast<std::uint32_t>(start_[i] + length - before);
+    }
   }
 
  private:

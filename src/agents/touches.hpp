@@ -25,7 +25,10 @@ class Touches {
   /// Forgets those that no longer touch it.
   void forget_gone(const Everyone& all, std::uint32_t who);
   void resize(std::size_t agents) { touching_.resize(agents); }
-  void reset(std::uint32_t who) { touching_.reset(who); }
+  // Its memory is kept, for what comes back in the midst of a step.
+  void reset(std::uint32_t who) {
+    if (std::vector<Touching>* known = touching_[who]) known->clear();
+  }
 
   struct Touching {
     std::uint32_t other = 0;

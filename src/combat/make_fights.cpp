@@ -11,12 +11,14 @@ using Index = std::uint32_t;
 
 void equip(Fights& fights, const Kind& kind, std::uint32_t who) {
   fights.grace_until[who] = kAlwaysReady;
-  std::vector<Readiness> ready;
-  for (const Attack& attack : kind.attacks) ready.push_back({kAlwaysReady, attack.ammunition});
-  fights.ready.set(who, ready);
-  std::vector<int> pockets;
-  for (const Pocket& pocket : kind.carries) pockets.push_back(pocket.count);
-  fights.pockets.set(who, pockets);
+  fights.ready.resize(who, kind.attacks.size());
+  std::transform(kind.attacks.begin(), kind.attacks.end(), fights.ready[who].begin(),
+                 [](const Attack& attack) {
+                   return Readiness{kAlwaysReady, attack.ammunition};
+                 });
+  fights.pockets.resize(who, kind.carries.size());
+  std::transform(kind.carries.begin(), kind.carries.end(), fights.pockets[who].begin(),
+                 [](const Pocket& pocket) { return pocket.count; });
 }
 
 }  // namespace

@@ -49,7 +49,7 @@ void reset(Knowledge& knowledge, Senses& senses, const Fixed& fixed, std::uint32
   knowledge.feelers[who] = 0;
   knowledge.tags[who] = fixed.limits[fixed.kind_index[who]].tags;
   senses.was_near[who] = 0;
-  senses.zones_of.reset(who);
+  if (std::vector<std::uint32_t>* zones = senses.zones_of[who]) zones->clear();
 }
 
 }  // namespace gaze

@@ -220,5 +220,57 @@ step_reach = 12.0
   EXPECT_GT(events, 10U);  // noises are heard all the while
 }
 
+TEST(SteadySteps, InWhichSomebodyComesBackAllocateNothing) {
+  // A collector walks through a thorny zone to a reed that touches and shoots, and begins anew.
+  Simulation simulation(testing::garden(
+      R"(
+[kind.reed]
+team = "caretakers"
+radius = 0.4
+[kind.reed.sight]
+range = 6.0
+field_of_view = 360.0
+[kind.reed.touch]
+[kind.reed.attack.thorn]
+how = "shot"
+speed = 8.0
+damage = 30
+cooldown = 0.5
+ammunition = 4
+range = 4.0
+[kind.reed.attack.sting]
+how = "touch"
+damage = 20
+cooldown = 0.5
+[kind.collector]
+team = "visitors"
+health = 40
+defeat = { respawn = 0.7 }
+[kind.collector.move]
+speed = 2.0
+[kind.collector.attack.pebble]
+how = "shot"
+speed = 8.0
+range = 3.0
+damage = 1
+cooldown = 0.5
+ammunition = 9
+[[zone]]
+id = "thorns"
+outline = [[-3, -1], [-1, -1], [-1, 1], [-3, 1]]
+)" + placed("reed", "reed", "[0, 0]") +
+      placed("collector", "collector", "[-5, 0]", "script = [{ go = [3, 0] }]")));
+  for (int i = 0; i < 60 * 60; ++i) simulation.step();
+  const std::size_t before = testing::allocations();
+  std::size_t defeats = 0;
+  for (int i = 0; i < 40 * 60; ++i) {
+    simulation.step();
+    for (const Event& event : simulation.events())
+      defeats += event.what == Event::What::defeated ? 1U : 0U;
+  }
+  EXPECT_EQ(testing::allocations() - before, 0U);
+  EXPECT_GT(defeats, 3U);
+}
+
 }  // namespace
 }  // namespace gaze
