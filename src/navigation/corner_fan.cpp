@@ -7,10 +7,6 @@
 namespace gaze {
 namespace {
 
-MeshPoint beyond(const MeshPoint& from, const MeshPoint& at) {
-  return {2.0 * at.x - from.x, 2.0 * at.y - from.y};
-}
-
 // Keeps the gaps on one edge as few as they can be.
 void join(std::vector<Gap>& gaps, Gap gap) {
   const auto meet = [](const MeshPoint& a, const MeshPoint& b) { return distance(a, b) <= kSnap; };
@@ -43,13 +39,7 @@ const std::vector<std::uint32_t>& CornerFan::look(const NavigationMesh::Data& me
   const MeshCorner& its = mesh.corners[corner];
   begin(mesh, its.at);
   sees_all_ = false;
-  // A way that has the corner on its right leaves between two directions: that of the rim behind
-  // the corner, and straight on along the rim before it. For a way that has the corner on its left
-  // it is the other way round.
-  const MeshPoint straight_on = beyond(its.before, its.at);
-  const MeshPoint straight_back = beyond(its.after, its.at);
-  right_ = side == Hand::right ? its.after : straight_back;
-  left_ = side == Hand::right ? straight_on : its.before;
+  sides_ = sides_at(its, side);
   open(its.edge);
   return look_on();
 }
@@ -160,10 +150,10 @@ void CornerFan::open_face(std::uint32_t first, std::uint32_t last) {
 // An end that lies in the fan is kept wherever the other end is: that one may lie straight behind
 // the corner.
 bool CornerFan::clip(Gap& gap) const {
-  const double right_at_right = turn(root_, right_, gap.right);
-  const double right_at_left = turn(root_, right_, gap.left);
-  const double left_at_right = turn(root_, left_, gap.right);
-  const double left_at_left = turn(root_, left_, gap.left);
+  const double right_at_right = turn(root_, sides_.right, gap.right);
+  const double right_at_left = turn(root_, sides_.right, gap.left);
+  const double left_at_right = turn(root_, sides_.left, gap.right);
+  const double left_at_left = turn(root_, sides_.left, gap.left);
   const bool is_right_in = right_at_right >= 0.0 && left_at_right <= 0.0;
   const bool is_left_in = right_at_left >= 0.0 && left_at_left <= 0.0;
   const bool meets_right = right_at_right < 0.0 && right_at_left > 0.0;
@@ -193,17 +183,12 @@ void CornerFan::reach_over(std::uint32_t number, bool with_dead_ends) {
 
 bool CornerFan::is_outside(const MeshPoint& p) const {
   if (sees_all_) return false;
-  return turn(root_, right_, p) < -kTouching || turn(root_, left_, p) > kTouching;
+  return turn(root_, sides_.right, p) < -kTouching || turn(root_, sides_.left, p) > kTouching;
 }
 
 void CornerFan::take(std::uint32_t corner) {
-  if (corner == kNone) return;
-  const MeshCorner& its = mesh_->corners[corner];
-  if (its.at.x == root_.x && its.at.y == root_.y) return;
-  const auto side = touches(root_, its);
-  if (side && !is_outside(its.at)) {
-    seen_.push_back(2 * corner + static_cast<std::uint32_t>(*side));
-  }
+  const auto seen = turn_seen(*mesh_, root_, corner);
+  if (seen && !is_outside(mesh_->corners[corner].at)) seen_.push_back(*seen);
 }
 
 void CornerFan::take_crossing(std::uint32_t crossing) {

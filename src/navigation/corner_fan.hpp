@@ -23,7 +23,7 @@ class CornerFan {
 
   /// How far the last look from a corner reached, metres, rounded up: nothing farther away was
   /// seen.
-  float reach() const { return static_cast<float>(std::sqrt(reach2_)) * 1.00001F; }
+  float reach() const { return rounded_reach(reach2_); }
 
   /// Through how many gaps it has looked so far, in all looks together.
   std::size_t gaps_looked_through() const { return gaps_looked_through_; }
@@ -45,8 +45,7 @@ class CornerFan {
 
   const NavigationMesh::Data* mesh_ = nullptr;
   MeshPoint root_;
-  MeshPoint right_;  ///< The sides of the fan pass through these.
-  MeshPoint left_;
+  FanSides sides_;
   std::vector<Gap> gaps_;
   std::vector<std::vector<Gap>> waiting_;  ///< By edge.
   std::vector<std::uint32_t> about_;       ///< Scratch.

@@ -60,6 +60,39 @@ inline std::optional<Hand> touches(const MeshPoint& from, const MeshCorner& corn
   return std::nullopt;
 }
 
+/// The turn by which a way from a point goes on round a corner, if it may.
+inline std::optional<std::uint32_t> turn_seen(const NavigationMesh::Data& mesh,
+                                              const MeshPoint& from, std::uint32_t corner) {
+  if (corner == kNone) return std::nullopt;
+  const MeshCorner& its = mesh.corners[corner];
+  if (its.at.x == from.x && its.at.y == from.y) return std::nullopt;
+  const auto side = touches(from, its);
+  if (!side) return std::nullopt;
+  return 2 * corner + static_cast<std::uint32_t>(*side);
+}
+
+/// The directions between which a way leaves that turns round a corner.
+struct FanSides {
+  MeshPoint right;
+  MeshPoint left;
+};
+
+/// A way that has the corner on its right leaves between that of the rim behind the corner, and
+/// straight on along the rim before it. For a way that has the corner on its left it is the other
+/// way round.
+inline FanSides sides_at(const MeshCorner& corner, Hand hand) {
+  const auto beyond = [&](const MeshPoint& from) {
+    return MeshPoint{2.0 * corner.at.x - from.x, 2.0 * corner.at.y - from.y};
+  };
+  if (hand == Hand::right) return {corner.after, beyond(corner.before)};
+  return {beyond(corner.after), corner.before};
+}
+
+/// How far a look reached, metres, rounded up.
+inline float rounded_reach(double squared) {
+  return static_cast<float>(std::sqrt(squared)) * 1.00001F;
+}
+
 /// A face that is seen through a gap in its rim. Its edges are counted from the right end of the
 /// gap to the left end.
 class FaceView {

@@ -3,13 +3,6 @@
 #include <algorithm>
 
 namespace gaze {
-namespace {
-
-MeshPoint beyond(const MeshPoint& from, const MeshPoint& at) {
-  return {2.0 * at.x - from.x, 2.0 * at.y - from.y};
-}
-
-}  // namespace
 
 const std::vector<std::uint32_t>& TriangleFan::look(std::uint32_t corner, Hand side) {
   const MeshCorner& its = mesh_.corners[corner];
@@ -17,9 +10,7 @@ const std::vector<std::uint32_t>& TriangleFan::look(std::uint32_t corner, Hand s
   seen_.clear();
   views_.clear();
   reach2_ = 0.0;
-  // As for a `CornerFan`.
-  right_ = side == Hand::right ? its.after : beyond(its.after, its.at);
-  left_ = side == Hand::right ? beyond(its.before, its.at) : its.before;
+  sides_ = sides_at(its, side);
   open(its.edge);
   if (!look_on()) {
     const std::size_t before = by_faces_.gaps_looked_through();
@@ -36,7 +27,7 @@ const std::vector<std::uint32_t>& TriangleFan::look(std::uint32_t corner, Hand s
 // All faces about the corner, from the rim behind it to the rim before it.
 void TriangleFan::open(std::uint32_t edge) {
   while (true) {
-    take_crossings(mesh_.edges[edge].polygon, right_, left_);
+    take_crossings(mesh_.edges[edge].polygon, sides_.right, sides_.left);
     std::uint32_t before = edge;
     for (std::uint32_t e = mesh_.next(edge); e != edge; e = mesh_.next(e)) {
       reach2_ = std::max(reach2_, squared_distance(root_, mesh_.edges[e].from));
@@ -62,8 +53,8 @@ void TriangleFan::open_edge(std::uint32_t edge) {
   };
   const bool is_right_in = is_in(right);
   const bool is_left_in = is_in(left);
-  if ((!is_right_in && !meets(right_)) || (!is_left_in && !meets(left_))) return;
-  const View view{is_right_in ? right : right_, is_left_in ? left : left_,
+  if ((!is_right_in && !meets(sides_.right)) || (!is_left_in && !meets(sides_.left))) return;
+  const View view{is_right_in ? right : sides_.right, is_left_in ? left : sides_.left,
                   triangles_.through[twin]};
   if (turn(root_, view.right, view.left) > 0.0) views_.push_back(view);
 }
@@ -101,16 +92,11 @@ bool TriangleFan::look_on() {
 }
 
 bool TriangleFan::is_in(const MeshPoint& p) const {
-  return turn(root_, right_, p) >= -kTouching && turn(root_, left_, p) <= kTouching;
+  return turn(root_, sides_.right, p) >= -kTouching && turn(root_, sides_.left, p) <= kTouching;
 }
 
 void TriangleFan::take(std::uint32_t corner) {
-  if (corner == kNone) return;
-  const MeshCorner& its = mesh_.corners[corner];
-  if (its.at.x == root_.x && its.at.y == root_.y) return;
-  if (const auto side = touches(root_, its)) {
-    seen_.push_back(2 * corner + static_cast<std::uint32_t>(*side));
-  }
+  if (const auto seen = turn_seen(mesh_, root_, corner)) seen_.push_back(*seen);
 }
 
 void TriangleFan::take_crossings(std::uint32_t face, const MeshPoint& right,

@@ -22,7 +22,7 @@ class TriangleFan {
   const std::vector<std::uint32_t>& look(std::uint32_t corner, Hand side);
 
   /// How far the last look reached, metres, rounded up: nothing farther away was seen.
-  float reach() const { return static_cast<float>(std::sqrt(reach2_)) * 1.00001F; }
+  float reach() const { return rounded_reach(reach2_); }
 
   /// Through how many gaps it has looked so far, in all looks together.
   std::size_t gaps_looked_through() const { return gaps_looked_through_; }
@@ -46,8 +46,7 @@ class TriangleFan {
   MeshTriangles triangles_;
   CornerFan by_faces_;  ///< For views that are split again and again.
   MeshPoint root_;
-  MeshPoint right_;  ///< The sides of the fan pass through these.
-  MeshPoint left_;
+  FanSides sides_;
   std::vector<View> views_;
   std::vector<std::uint32_t> seen_;
   double reach2_ = 0.0;  ///< Squared.
