@@ -103,7 +103,16 @@ void note_where_islands_lead(NavigationMesh::Data& mesh, const Reachability& rea
   }
 }
 
-// Names a face after the solid that carries it: the one under its middle.
+// The solid that carries a place on a surface.
+std::uint32_t carrier_of(const Surface& surface, const Vector2d& place) {
+  for (std::size_t i = 0; i < surface.parts.size(); ++i) {
+    if (contains(surface.parts[i], place)) return surface.solids[i];
+  }
+  return surface.solids.front();
+}
+
+// Names a face after the solid that carries it: the one under its middle. Of what lies deeper below
+// the ground than a step it says so, for nobody walks there from above.
 std::string name_of(const NavigationMesh::Data& mesh, std::uint32_t face, const Level& level) {
   const Surface& surface = mesh.surfaces[mesh.faces[face].surface];
   const auto& to_go = mesh.patches[mesh.faces[face].patch];
@@ -115,10 +124,9 @@ std::string name_of(const NavigationMesh::Data& mesh, std::uint32_t face, const 
   for (std::uint32_t e = its.first; e < its.first + its.count; ++e) {
     middle += Vector2d{mesh.edges[e].from.x, mesh.edges[e].from.y} / double(its.count);
   }
-  for (std::size_t i = 0; i < surface.parts.size(); ++i) {
-    if (contains(surface.parts[i], middle)) return level.solids[surface.solids[i]].id;
-  }
-  return level.solids[surface.solids.front()].id;
+  const std::string& id = level.solids[carrier_of(surface, middle)].id;
+  const bool is_below = level.ground_height && surface.height.at(middle) < *level.ground_height;
+  return is_below ? id + " below the ground" : id;
 }
 
 // Islands of one name are told apart by numbers.

@@ -301,8 +301,8 @@ std::vector<Hindrance> hindrances_on(const Surface& surface, const Level& level,
   }
   const World::Index& index = index_of(world);
   PlanBox box = box_of(surface);
-  const double reach = body.radius + (surface.parts.size() == 1 ? 0.01 : 1.0);
-  box = {box.low - Vector2d{reach, reach}, box.high + Vector2d{reach, reach}};
+  const double far = body.radius + NavigationMesh::kRoundingSlack;
+  box = {box.low - Vector2d{far, far}, box.high + Vector2d{far, far}};
   std::vector<Hindrance> hindrances;
   for (const std::uint32_t piece : pieces_near(index, box)) {
     if (index.pieces[piece].solid < first) continue;

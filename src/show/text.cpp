@@ -288,14 +288,18 @@ std::string path_account(const Level& level, const NavigationMesh& mesh, const P
   std::string text =
       fmt::format("{} for {}: {:.2f} m; {}\n", name_of(path.outcome), kind, path.length, reason);
   double so_far = 0.0;
+  std::string before;
   auto leg = path.links.begin();
   for (std::size_t i = 0; i < path.points.size(); ++i) {
     const Vector3d& p = path.points[i];
     const bool is_link = leg != path.links.end() && leg->to_point == i;
     if (i > 0) so_far += leg_length(mesh, path.points[i - 1], p, is_link);
-    text += fmt::format("  {:8.2f} m  {}", so_far, place_text(level.plane, p));
-    if (is_link) text += fmt::format("  by {}", name_of(level, mesh.links()[(leg++)->link]));
-    text += '\n';
+    std::string row = fmt::format("  {:8.2f} m  {}", so_far, place_text(level.plane, p));
+    if (is_link) row += fmt::format("  by {}", name_of(level, mesh.links()[(leg++)->link]));
+    row += '\n';
+    // Where edges meet, points of the way may lie nearer together than is told.
+    if (row != before) text += row;
+    before = std::move(row);
   }
   return text;
 }

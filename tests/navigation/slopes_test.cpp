@@ -14,24 +14,11 @@ namespace {
 enum class Slopes { hills, ramps, blocks_on_hills };
 
 Solid steep_hills(scenes::Random& random) {
-  constexpr int kCells = 8;
-  constexpr double kCell = 2.0;
   const double phase = random.between(0.0, 6.0);
   const double size = random.between(0.2, 2.5);
-  const auto place = [&](int i, int j) {
-    return Vector3d{i * kCell, j * kCell,
-                    size * (1.2 + std::sin(1.1 * i + phase) * std::cos(0.9 * j))};
-  };
-  Solid solid;
-  solid.id = "hills";
-  solid.form = Solid::Form::mesh;
-  for (int i = 0; i < kCells; ++i) {
-    for (int j = 0; j < kCells; ++j) {
-      solid.triangles.push_back({place(i, j), place(i + 1, j), place(i + 1, j + 1)});
-      solid.triangles.push_back({place(i, j), place(i + 1, j + 1), place(i, j + 1)});
-    }
-  }
-  return solid;
+  return testing::terrain(8, 2.0, [&](int i, int j) {
+    return size * (1.2 + std::sin(1.1 * i + phase) * std::cos(0.9 * j));
+  });
 }
 
 // Across each other, above and through each other, some of them sunk.

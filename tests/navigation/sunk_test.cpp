@@ -91,23 +91,10 @@ TEST(SunkRamp, IsWalkedUpStraight) {
 
 /// Gentle hills over 20 m x 20 m, partly below the ground.
 Solid hills(scenes::Random& random) {
-  constexpr int kCells = 10;
-  constexpr double kCell = 2.0;
   const double phase = random.between(0.0, 6.0);
   const double size = random.between(0.05, 0.9);
-  const auto place = [&](int i, int j) {
-    return Vector3d{i * kCell, j * kCell, size * std::sin(0.6 * i + phase) * std::cos(0.5 * j)};
-  };
-  Solid solid;
-  solid.id = "hills";
-  solid.form = Solid::Form::mesh;
-  for (int i = 0; i < kCells; ++i) {
-    for (int j = 0; j < kCells; ++j) {
-      solid.triangles.push_back({place(i, j), place(i + 1, j), place(i + 1, j + 1)});
-      solid.triangles.push_back({place(i, j), place(i + 1, j + 1), place(i, j + 1)});
-    }
-  }
-  return solid;
+  return testing::terrain(
+      10, 2.0, [&](int i, int j) { return size * std::sin(0.6 * i + phase) * std::cos(0.5 * j); });
 }
 
 // Where hills rise out of the ground one walks on them, else on the ground: all of it is free, so
@@ -142,6 +129,19 @@ TEST(SunkHills, AreWalkedOverStraight) {
     }
   }
   EXPECT_GT(over, testing::kIsSanitized ? 30 : 200);
+}
+
+// What lies deeper than a step is left, and says where it is.
+TEST(SunkHills, AreNamedWhereTheyLieBelowTheGround) {
+  Level level;
+  level.plane = Plane::space;
+  level.solids = {
+      testing::terrain(2, 4.0, [](int i, int j) { return i == 1 && j == 1 ? -1.0 : 0.2; })};
+  complete(level);
+  const NavigationMesh mesh(level, World(level), BodySize{});
+  ASSERT_EQ(mesh.islands().size(), 2U);
+  EXPECT_EQ(mesh.islands()[0].name, "ground");
+  EXPECT_EQ(mesh.islands()[1].name, "hills below the ground");
 }
 
 // Seen from the side: a wedge that comes out of the ground.

@@ -118,6 +118,23 @@ inline Solid box(const Vector2d& low, const Vector2d& high, double height = 2.5)
   return solid;
 }
 
+/// A mesh of square cells of two triangles each, `cells` each way from the origin on.
+/// @param height  Of its corners, by column and row.
+template <typename Height>
+Solid terrain(int cells, double cell, Height&& height) {
+  Solid solid;
+  solid.id = "hills";
+  solid.form = Solid::Form::mesh;
+  const auto place = [&](int i, int j) { return Vector3d{i * cell, j * cell, height(i, j)}; };
+  for (int i = 0; i < cells; ++i) {
+    for (int j = 0; j < cells; ++j) {
+      solid.triangles.push_back({place(i, j), place(i + 1, j), place(i + 1, j + 1)});
+      solid.triangles.push_back({place(i, j), place(i + 1, j + 1), place(i, j + 1)});
+    }
+  }
+  return solid;
+}
+
 inline Level level_of(std::vector<Solid> solids, Plane plane = Plane::ground) {
   Level level;
   level.plane = plane;
