@@ -1,5 +1,6 @@
 #include <algorithm>
 #include <limits>
+#include <optional>
 
 #include "navigation/triangle_fan.hpp"
 
@@ -9,7 +10,9 @@ namespace {
 class Linking {
  public:
   Linking(NavigationMesh::Data& mesh, std::size_t most_looks)
-      : mesh_(mesh), graph_(mesh.turns), fan_(mesh), most_looks_(most_looks) {}
+      : mesh_(mesh), graph_(mesh.turns), most_looks_(most_looks) {
+    if (most_looks > 0) fan_.emplace(mesh);
+  }
 
   void link() {
     graph_ = {};
@@ -25,7 +28,8 @@ class Linking {
   std::uint32_t here() const { return static_cast<std::uint32_t>(graph_.to.size()); }
 
   bool may_go_on() const {
-    return fan_.gaps_looked_through() + beyond_.gaps_looked_through() < most_looks_ &&
+    if (!fan_) return false;
+    return fan_->gaps_looked_through() + beyond_.gaps_looked_through() < most_looks_ &&
            graph_.to.size() < NavigationMesh::kMostSights;
   }
 
@@ -39,8 +43,8 @@ class Linking {
     for (const Hand hand : {Hand::right, Hand::left}) {
       graph_.nodes.push_back({here(), std::numeric_limits<float>::infinity()});
       if (!is_linked) continue;
-      add(fan_.look(corner, hand));
-      graph_.nodes.back().reach = fan_.reach();
+      add(fan_->look(corner, hand));
+      graph_.nodes.back().reach = fan_->reach();
     }
   }
 
@@ -53,7 +57,7 @@ class Linking {
 
   NavigationMesh::Data& mesh_;
   TurnGraph& graph_;
-  TriangleFan fan_;
+  std::optional<TriangleFan> fan_;  ///< None where nothing is to be looked at.
   CornerFan beyond_;
   std::size_t most_looks_;
 };

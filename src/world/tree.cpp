@@ -131,7 +131,9 @@ double step_for(double low, double high) {
   constexpr double kLeast = 0x1p-60;
   const double far = std::max(std::abs(low), std::abs(high));
   const double step = std::max({(high - low) / 254.0, far * 0x1p-22, kLeast});
-  return std::exp2(std::ceil(std::log2(step)));
+  int exponent = 0;
+  const double mantissa = std::frexp(step, &exponent);  // at least a half
+  return std::ldexp(1.0, mantissa == 0.5 ? exponent - 1 : exponent);
 }
 
 Tree::Node node_of(const Children& children) {
@@ -143,15 +145,15 @@ Tree::Node node_of(const Children& children) {
   for (std::size_t axis = 0; axis < 3; ++axis) {
     const double low = double{whole.low[axis]};
     const double step = step_for(low, double{whole.high[axis]});
-    const double origin = std::floor(low / step) * step;
-    node.origin[axis] = static_cast<float>(origin);
+    const double first = std::floor(low / step);  // exact, as all that follows
+    node.origin[axis] = static_cast<float>(first * step);
     node.step[axis] = static_cast<float>(step);
     for (std::size_t slot = 0; slot < children.count; ++slot) {
       const FloatBox& box = children.boxes[slot];
       node.sides[axis][slot] =
-          static_cast<std::uint8_t>(std::floor((double{box.low[axis]} - origin) / step));
+          static_cast<std::uint8_t>(std::floor(double{box.low[axis]} / step) - first);
       node.sides[axis + 3][slot] =
-          static_cast<std::uint8_t>(std::ceil((double{box.high[axis]} - origin) / step));
+          static_cast<std::uint8_t>(std::ceil(double{box.high[axis]} / step) - first);
     }
   }
   return node;

@@ -2,7 +2,10 @@
 
 #include <gtest/gtest.h>
 
+#include <cmath>
+#include <limits>
 #include <set>
+#include <span>
 
 #include "scenes.hpp"
 #include "world/lanes.hpp"
@@ -65,6 +68,63 @@ TEST(Tree, HoldsWhatIsPutInLaterAsWell) {
   }
   Tree empty = build_tree({});
   EXPECT_FALSE(put_in(empty, Box{}, 0));
+}
+
+// Corners that lie on the lattices that nodes may have, or next to them, and far from there.
+Box box_on_lattice(scenes::Random& random) {
+  Box box;
+  for (std::size_t axis = 0; axis < 3; ++axis) {
+    const double step = std::ldexp(1.0, static_cast<int>(random.next() % 8) - 4);
+    const double far = random.next() % 4 == 0 ? 1e5 : 0.0;
+    const auto next_to = [&](double value) {
+      if (random.next() % 3 == 0) return value;
+      return double{
+          std::nextafter(static_cast<float>(value), random.next() % 2 == 0 ? -1e9F : 1e9F)};
+    };
+    const double low = far + step * static_cast<double>(random.next() % 300);
+    box.low[axis] = next_to(low);
+    box.high[axis] =
+        std::max(box.low[axis], next_to(low + step * (random.next() % 2 == 0 ? 254 : 1)));
+  }
+  return box;
+}
+
+void expect_held(const Tree& tree, std::uint32_t node, std::span<const Box> boxes,
+                 const Box& around) {
+  for (std::size_t slot = 0; slot < Tree::kWidth; ++slot) {
+    if ((tree.nodes[node].is_there >> slot & 1U) == 0) continue;
+    Box own;
+    for (std::size_t axis = 0; axis < 3; ++axis) {
+      own.low[axis] = std::max(around.low[axis], double{tree.nodes[node].side(axis, slot)});
+      own.high[axis] = std::min(around.high[axis], double{tree.nodes[node].side(axis + 3, slot)});
+    }
+    const std::uint32_t child = tree.nodes[node].child[slot];
+    if ((child & Tree::kItemBit) == 0) {
+      expect_held(tree, child, boxes, own);
+      continue;
+    }
+    const Box& item = boxes[child & ~Tree::kItemBit];
+    for (std::size_t axis = 0; axis < 3; ++axis) {
+      EXPECT_LE(own.low[axis], item.low[axis]);
+      EXPECT_GE(own.high[axis], item.high[axis]);
+    }
+  }
+}
+
+TEST(Tree, BoxesOfItsNodesHoldAllThatIsBelow) {
+  constexpr double kFar = std::numeric_limits<double>::infinity();
+  scenes::Random random(6);
+  for (int i = 0; i < 3'000; ++i) {
+    std::vector<Box> boxes(1 + random.next() % 20);
+    for (Box& box : boxes) box = box_on_lattice(random);
+    const std::size_t at_first = 1 + random.next() % boxes.size();
+    Tree tree = build_tree({boxes.data(), at_first});
+    for (std::size_t k = at_first; k < boxes.size(); ++k) {
+      ASSERT_TRUE(put_in(tree, boxes[k], static_cast<std::uint32_t>(k)));
+    }
+    expect_held(tree, 0, boxes, {{-kFar, -kFar, -kFar}, {kFar, kFar, kFar}});
+    ASSERT_FALSE(HasFailure()) << i;
+  }
 }
 
 // Where each is put into the box of the one before, a path grows with each of them.
