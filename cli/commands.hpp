@@ -1,24 +1,14 @@
 #pragma once
 
-#include <iosfwd>
 #include <optional>
 #include <string>
 #include <vector>
 
+#include "command_line.hpp"
 #include "gaze/gaze.hpp"
 #include "gaze/tools/tools.hpp"
 
 namespace gaze::cli {
-
-/// Exit statuses of the command.
-enum Status { done = 0, check_failed = 1, unusable = 2, ended_early = 130 };
-
-/// Where a call prints: what a program reads, and everything else.
-struct Streams {
-  std::ostream& out;
-  std::ostream& err;
-  std::size_t columns = 0;  ///< Of the terminal that `out` is; 0: it is none.
-};
 
 /// Options that change the level for one call.
 struct LevelOptions {
@@ -163,6 +153,7 @@ struct CompleteOptions {
 
 struct DemoOptions {
   std::string output = "gaze-demo";
+  std::string command;  ///< How a reader calls `gaze`; empty: by the path of this program.
 };
 
 int check(const CheckOptions& options, const Streams& streams);
@@ -182,8 +173,5 @@ int replay(const ReplayOptions& options, const Streams& streams);
 int schema(const SchemaOptions& options, const Streams& streams);
 int complete(const CompleteOptions& options, const Streams& streams);
 int demo(const DemoOptions& options, const Streams& streams);
-
-/// The whole command: reads the arguments (without the program's name) and calls one of the above.
-int command(const std::vector<std::string>& arguments, const Streams& streams);
 
 }  // namespace gaze::cli

@@ -75,8 +75,8 @@ int demo(const DemoOptions& options, const Streams& streams) {
   write_file(replayed, serve::replay_page(session));
   written.push_back(replayed.string() + " (to look at in a browser)");
   for (const std::string& file : written) streams.out << "wrote " << file << '\n';
-  streams.out << "\nTo play it yourself:  " << program() << " play " << demo_level().string()
-              << '\n';
+  const std::string command = options.command.empty() ? program() : options.command;
+  streams.out << "\nTo play it yourself:  " << command << " play " << demo_level().string() << '\n';
   return done;
 }
 

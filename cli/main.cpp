@@ -3,7 +3,7 @@
 
 #include <iostream>
 
-#include "commands.hpp"
+#include "command_line.hpp"
 #include "output.hpp"
 
 namespace {

@@ -41,13 +41,13 @@ std::optional<std::string> kept_secret(const fs::path& file) {
   std::string text(kDigits, '\0');
   const bool is_own = fstat(descriptor, &status) == 0 && status.st_uid == getuid() &&
                       (status.st_mode & 077U) == 0 && S_ISREG(status.st_mode);
-  const bool is_read = is_own && read(descriptor, text.data(), text.size()) == ssize_t(kDigits);
+  const bool is_read = is_own && ::read(descriptor, text.data(), text.size()) == ssize_t(kDigits);
   close(descriptor);
   return is_read && is_secret(text) ? std::optional(text) : std::nullopt;
 }
 
 // Whole or not at all; if it cannot be kept, it is one for this time.
-void keep(const fs::path& file, const std::string& secret) {
+void keep_secret(const fs::path& file, const std::string& secret) {
   std::error_code fault;
   fs::create_directories(file.parent_path(), fault);
   const fs::path begun = file.string() + fmt::format(".{}", getpid());
@@ -74,7 +74,7 @@ std::string page_secret() {
   const fs::path file = *place / "gaze-page-secret";
   if (auto kept = kept_secret(file)) return *kept;
   const std::string secret = new_secret();
-  keep(file, secret);
+  keep_secret(file, secret);
   return secret;
 }
 

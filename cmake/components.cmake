@@ -1,11 +1,12 @@
 # The library comes in components, so that a program ships only what it uses. The core plays and asks; the others read
 # files, study whole runs, and draw. `gaze::gaze` is all of them.
 
-# gaze_component(NAME FOLDERS folder... HEADERS header... [USES component...] [NEEDS library...] [PRIVATE target...])
+# gaze_component(NAME FOLDERS folder... HEADERS header... [USES component...] [NEEDS library...] [PRIVATE target...]
+#                [TOGETHER set...])
 # The folders are those of src/. NEEDS are libraries that pkg-config knows, and that programs need which link the
-# component statically; PRIVATE is needed to build it alone. What it uses and needs is kept for the rules to install.
+# component statically; PRIVATE is needed to build it alone; TOGETHER as in unity.cmake. What it uses and needs is kept for the rules to install.
 function(gaze_component name)
-  cmake_parse_arguments(ARG "" "" "FOLDERS;HEADERS;USES;NEEDS;PRIVATE" ${ARGN})
+  cmake_parse_arguments(ARG "" "" "FOLDERS;HEADERS;USES;NEEDS;PRIVATE;TOGETHER" ${ARGN})
   list(TRANSFORM ARG_FOLDERS REPLACE "(.+)" "${PROJECT_SOURCE_DIR}/src/\\1/*.cpp" OUTPUT_VARIABLE patterns)
   file(GLOB sources CONFIGURE_DEPENDS ${patterns})
   set(target gaze_${name})
@@ -28,15 +29,9 @@ function(gaze_component name)
     target_link_libraries(${target} PUBLIC gaze_${used})
   endforeach()
   target_sources(${target} PUBLIC FILE_SET HEADERS BASE_DIRS ${PROJECT_SOURCE_DIR}/include FILES ${ARG_HEADERS})
-  # What is built alike shares the headers that have been read.
-  if(name STREQUAL pictures AND TARGET gaze_studies AND NOT BUILD_SHARED_LIBS)
-    target_precompile_headers(${target} REUSE_FROM gaze_studies)
-  else()
-    target_precompile_headers(${target} PRIVATE
-      <Eigen/Core> <algorithm> <fmt/format.h> <map> <memory> <optional> <span> <string> <vector>)
-  endif()
+  gaze_read_once(${target} <Eigen/Core> <algorithm> <fmt/format.h> <map> <memory> <optional> <span> <string> <vector>)
   gaze_same_bits_everywhere(${target})
-  gaze_compile_by_folder(${target} 27)
+  gaze_compile_together(${target} ${ARG_TOGETHER})
   if(NOT name STREQUAL core)
     gaze_build_quickly(${target})
     gaze_use_inside(${target})

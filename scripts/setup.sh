@@ -1,4 +1,4 @@
-# Read by the other scripts: what they share. Installs what is missing, configures, builds, takes the time.
+# Shared by the other scripts: installs missing packages, configures, builds, and reports each part on one line.
 
 cd "$(dirname "${BASH_SOURCE[0]}")/.." || exit 1
 
@@ -12,6 +12,8 @@ missing_packages() {
   for package in $(wanted_packages "$1"); do
     dpkg-query -W -f='${db:Status-Status}' "$package" 2>/dev/null | grep -qx installed || echo "$package"
   done
+  # Debian's npm brings hundreds of packages; other builds of Node.js come with their own.
+  [ "$1" != page ] || command -v npm >/dev/null || echo npm
 }
 
 # install_missing PART
@@ -19,37 +21,65 @@ install_missing() {
   local missing as_root=()
   missing=$(missing_packages "$1")
   [ -n "$missing" ] || return 0
-  echo "Installing:" $missing
   [ "$(id -u)" -eq 0 ] || as_root=(sudo)
   "${as_root[@]}" apt-get update -qq
-  "${as_root[@]}" env DEBIAN_FRONTEND=noninteractive \
-    apt-get install -y -qq --no-install-recommends $missing >/dev/null
+  "${as_root[@]}" env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends $missing
 }
 
-# build PRESET [TARGET...]: the whole output only where it fails.
+# packages PART: installs what is missing. Whoever is not root is asked for a password first: a part has no terminal.
+packages() {
+  [ "$(id -u)" -eq 0 ] || [ -z "$(missing_packages "$1")" ] || sudo -v
+  part "packages" "30 s on a fresh machine" install_missing "$1"
+}
+
+# build PRESET TARGET...
 build() {
-  local preset=$1 log
-  shift
-  log=$(mktemp)
-  if ! { cmake --preset "$preset" && cmake --build --preset "$preset" ${1:+--target "$@"}; } >"$log" 2>&1; then
+  cmake --preset "$1"
+  cmake --build --preset "$1" --target "${@:2}"
+}
+
+declare -A part_process part_log
+set -m # each part is a process group, so that all of it ends with the script
+trap 'for process in "${part_process[@]}"; do kill -- "-$process" 2>/dev/null || true; done' EXIT
+
+# begin_part NAME COMMAND...: starts a part beside the others. `end_part NAME` reports it.
+begin_part() {
+  local name=$1
+  part_log[$name]=$(mktemp)
+  ( set -euo pipefail; SECONDS=0; "${@:2}"; echo "took: $SECONDS" ) >"${part_log[$name]}" 2>&1 </dev/null &
+  part_process[$name]=$!
+}
+
+# Adds the seconds to the line of a part, and the last line of the form "result: ..." that it printed; or, if it has
+# failed, all that it printed, and ends the script.
+end_part() {
+  local name=$1 status=0 log=${part_log[$1]}
+  wait "${part_process[$name]}" || status=$?
+  unset "part_process[$name]"
+  if [ "$status" -ne 0 ]; then
+    echo "failed"
     cat "$log" >&2
     rm "$log"
-    return 1
+    exit 1
   fi
+  echo "$(sed -n 's/^took: //p' "$log" | tail -1) s$(sed -n 's/^result: /, /p' "$log" | tail -1)"
   rm "$log"
 }
 
-# part WHAT COMMAND...: says what begins, and afterwards how long it took.
+# part NAME EXPECTED COMMAND...: one line that says what is done and how long it may take, then how long it took.
 part() {
-  local what=$1 began=$SECONDS
-  shift
-  echo "== $what"
-  "$@"
-  echo "   $((SECONDS - began)) s: $what"
+  printf '%s (%s) ... ' "$1" "$2"
+  begin_part "$1" "${@:3}"
+  end_part "$1"
 }
 
-# all_tests FOLDER: those of the test program in eight parts, two at once. Starting it for each test, as ctest does,
-# takes longer than most tests.
+# all_tests FOLDER: the test program in many small parts, on all cores. Starting it for each test, as ctest does, takes
+# longer than most tests. A part that failed is printed whole.
 all_tests() {
-  seq 0 7 | xargs -P 2 -I PART env GTEST_TOTAL_SHARDS=8 GTEST_SHARD_INDEX=PART "$1/tests/gaze_tests" --gtest_brief=1
+  local shards=24 folder
+  folder=$(mktemp -d)
+  seq 0 $((shards - 1)) | xargs -P "$(nproc)" -I PART env GTEST_TOTAL_SHARDS=$shards GTEST_SHARD_INDEX=PART \
+    bash -c "'$1/tests/gaze_tests' --gtest_brief=1 >'$folder/PART' 2>&1 || { cat '$folder/PART'; exit 1; }"
+  cat "$folder"/* | awk '/^\[  PASSED  \]/ { count += $4 } END { print "result: " count " tests" }'
+  rm -r "$folder"
 }

@@ -12,10 +12,9 @@ namespace gaze {
 namespace {
 
 using How = Attack::How;
-using What = Shortfall::What;
 using MaybeShortfall = std::optional<Shortfall>;
 
-Shortfall because(What what, double found = 0.0, double limit = 0.0) {
+Shortfall because(Shortfall::What what, double found = 0.0, double limit = 0.0) {
   return {what, found, limit, std::nullopt};
 }
 
@@ -106,23 +105,24 @@ bool can_shoot(const Attempt& attempt) {
 
 // A lob that would get to where the target is now may still not catch up with one that runs.
 Shortfall falls_short(const Attempt& attempt) {
-  if (!is_lobbed(attempt.attack)) return because(What::getaway);
+  if (!is_lobbed(attempt.attack)) return because(Shortfall::What::getaway);
   const Vector3d way = attempt.at.middle() - muzzle_of(attempt);
   const double fall = attempt.gravity * *attempt.attack.gravity_share;
   const double distance = level_length(way);
   const double reach = lob_reach(attempt.attack.speed, fall, way.z());
-  return distance > reach ? because(What::arc, distance, reach) : because(What::getaway);
+  return distance > reach ? because(Shortfall::What::arc, distance, reach)
+                          : because(Shortfall::What::getaway);
 }
 
 MaybeShortfall too_far(const Attempt& attempt) {
   if (is_within_range(attempt)) return std::nullopt;
-  return because(What::far, distance_of(attempt), attempt.attack.range);
+  return because(Shortfall::What::far, distance_of(attempt), attempt.attack.range);
 }
 
 MaybeShortfall turned_away(const Attempt& attempt) {
   if (is_turned(attempt)) return std::nullopt;
   const Vector2d way = plan_part(attempt.world.plane(), attempt.at.middle() - attempt.by.middle());
-  return because(What::turn, std::abs(signed_turn(attempt.by.facing, way)),
+  return because(Shortfall::What::turn, std::abs(signed_turn(attempt.by.facing, way)),
                  turn_limit(attempt).degrees());
 }
 
@@ -130,11 +130,11 @@ MaybeShortfall tilted_too_far(const Attempt& attempt, const Vector3d& way) {
   if (can_tilt_to(attempt, way)) return std::nullopt;
   const double rise = signed_degrees(angle_of({level_length(way), way.z()}).degrees());
   const auto [low, high] = attempt.by.tilt_limits;
-  return because(What::tilt, rise, rise < low ? low : high);
+  return because(Shortfall::What::tilt, rise, rise < low ? low : high);
 }
 
 Shortfall blocked(const Attempt& attempt, const BallPath& way, Stops stops) {
-  Shortfall solid = because(What::solid);
+  Shortfall solid = because(Shortfall::What::solid);
   solid.touch = way.radius > 0.0 ? attempt.world.first_touch(way, stops)
                                  : attempt.world.first_touch(way.path, stops);
   return solid;
@@ -150,7 +150,7 @@ MaybeShortfall flight_fails(const Attempt& attempt) {
   if (!launch) return falls_short(attempt);
   if (auto tilt = tilted_too_far(attempt, launch->velocity)) return tilt;
   if (is_flight_clear(attempt, *launch)) return std::nullopt;
-  if (is_lobbed(attempt.attack)) return because(What::solid);
+  if (is_lobbed(attempt.attack)) return because(Shortfall::What::solid);
   return blocked(attempt, {{muzzle_of(attempt), launch->meets}, *attempt.attack.radius},
                  Stops::shots);
 }
@@ -169,8 +169,8 @@ MaybeShortfall blast_fails(const Attempt& attempt) {
   const double range = attempt.attack.range;
   const double distance = distance_to(body_of(attempt.at), attempt.by.middle());
   const bool is_within = blast_share(attempt.attack, range, distance) > 0.0;
-  if (!is_within) return because(What::blast, distance, range);
-  Shortfall shield = because(What::shielded);
+  if (!is_within) return because(Shortfall::What::blast, distance, range);
+  Shortfall shield = because(Shortfall::What::shielded);
   shield.touch =
       attempt.world.first_touch(Segment{attempt.by.middle(), attempt.at.middle()}, Stops::shots);
   return shield;
@@ -203,17 +203,18 @@ bool can_reach(const Attempt& attempt) {
 
 std::optional<Shortfall> shortfall(const Attempt& attempt) {
   const Attack& attack = attempt.attack;
-  if (attack.aim == Attack::Aim::mirror) return because(What::mirror);
+  if (attack.aim == Attack::Aim::mirror) return because(Shortfall::What::mirror);
   if (attack.how == How::touch) {
-    return is_touched_where_it_hurts(attempt) ? std::nullopt : MaybeShortfall(because(What::apart));
+    return is_touched_where_it_hurts(attempt) ? std::nullopt
+                                              : MaybeShortfall(because(Shortfall::What::apart));
   }
   if (attack.how == How::catch_ && attack.range == 0.0) {
-    if (!side_touched(attempt)) return because(What::apart);
+    if (!side_touched(attempt)) return because(Shortfall::What::apart);
   } else if (auto far = too_far(attempt)) {
     return far;
   }
   if (!is_far_enough(attempt)) {
-    return because(What::near, distance_of(attempt), attack.min_range);
+    return because(Shortfall::What::near, distance_of(attempt), attack.min_range);
   }
   if (attack.how == How::burst) return blast_fails(attempt);
   if (attack.how == How::catch_) return straight_way_blocked(attempt);

@@ -12,14 +12,12 @@
 namespace gaze {
 namespace {
 
-using What = Change::What;
-
-bool is_turn(What what) {
-  return what == What::turn || what == What::turn_round;
+bool is_turn(Change::What what) {
+  return what == Change::What::turn || what == Change::What::turn_round;
 }
 
 /// So many in a metre or a degree: what is printed, and no finer.
-double units_of(What what) {
+double units_of(Change::What what) {
   return is_turn(what) ? 10.0 : 100.0;
 }
 
@@ -35,11 +33,11 @@ Vector3d step_of(Plane plane, const Change& change, const Looker& looker, const 
   const Vector3d way = way_to(plane, looker, other);
   const double amount = change.amount;
   switch (change.what) {
-    case What::higher:
+    case Change::What::higher:
       return {0.0, 0.0, amount};
-    case What::lower:
+    case Change::What::lower:
       return {0.0, 0.0, -amount};
-    case What::aside: {
+    case Change::What::aside: {
       const double length = level_length(way);
       const double share = length > 0.0 ? (change.to_left ? amount : -amount) / length : 0.0;
       return {-way.y() * share, way.x() * share, 0.0};
@@ -47,7 +45,7 @@ Vector3d step_of(Plane plane, const Change& change, const Looker& looker, const 
     default: {
       const double length = length_of(way);
       const double share = length > 0.0 ? amount / length : 0.0;
-      return way * (change.what == What::farther ? share : -share);
+      return way * (change.what == Change::What::farther ? share : -share);
     }
   }
 }
@@ -80,42 +78,42 @@ struct Steps {
   int last = 0;
 };
 
-Steps steps_of(const Scene& scene, What what, bool is_seen) {
+Steps steps_of(const Scene& scene, Change::What what, bool is_seen) {
   const RangeTest range = look(scene.world, scene.level, scene.looker, scene.other).range;
   const Vector3d way = way_to(scene.plane(), scene.looker, scene.other);
   const double distance = length_of(way);
   const double units = units_of(what);
   const auto whole = [&](double amount) { return static_cast<int>(std::min(amount * units, 1e6)); };
   switch (what) {
-    case What::nearer:
+    case Change::What::nearer:
       // No nearer than where two of its size would touch.
       return {std::max(1, whole(range.value - range.limit)),
               whole(std::max(0.0, distance - 2.0 * scene.other.radius))};
-    case What::farther:
+    case Change::What::farther:
       if (distance == 0.0) return {};
       return {1, is_seen ? whole(range.limit - range.value) + 1 : whole(kFarthestStep)};
-    case What::turn:
+    case Change::What::turn:
       return {1, scene.looker.sight.field_of_view.degrees() >= 360.0 &&
                          eye_offset(scene.looker).head<2>() == Vector2d{0.0, 0.0}
                      ? 0
                      : whole(180.0)};
-    case What::turn_round:
+    case Change::What::turn_round:
       return {1, scene.plane() == Plane::upright && scene.looker.facing.y() == 0.0 ? 1 : 0};
-    case What::aside:
+    case Change::What::aside:
       return {1, scene.plane() == Plane::upright ? 0 : whole(kFarthestStep)};
     default:
       return {1, whole(kFarthestStep)};
   }
 }
 
-bool has_sides(What what) {
-  return what == What::aside || what == What::turn;
+bool has_sides(Change::What what) {
+  return what == Change::What::aside || what == Change::What::turn;
 }
 
 /// Calls is_it(change) for changes of a sort, the least first, to both sides.
 /// @return The first for which it is true.
 template <typename IsIt>
-std::optional<Change> least(What what, const Steps& steps, IsIt&& is_it) {
+std::optional<Change> least(Change::What what, const Steps& steps, IsIt&& is_it) {
   for (int n = steps.first; n <= steps.last; ++n) {
     for (const bool to_left : {true, false}) {
       if (!to_left && !has_sides(what)) continue;
@@ -126,28 +124,29 @@ std::optional<Change> least(What what, const Steps& steps, IsIt&& is_it) {
   return std::nullopt;
 }
 
-std::optional<Change> least_that_turns(const Scene& scene, What what, bool is_seen) {
+std::optional<Change> least_that_turns(const Scene& scene, Change::What what, bool is_seen) {
   auto change = least(what, steps_of(scene, what, is_seen),
                       [&](const Change& it) { return scene.with(it).sees() != is_seen; });
-  if (change && what == What::turn_round) change->amount = 180.0;
+  if (change && what == Change::What::turn_round) change->amount = 180.0;
   return change;
 }
 
 // The sorts of change in the order in which they are tried: first what the failed test calls for.
-std::vector<What> sorts_for(const Verdict& verdict, Plane plane) {
-  std::vector<What> sorts;
-  const auto add = [&](std::initializer_list<What> more) {
-    for (const What what : more) {
+std::vector<Change::What> sorts_for(const Verdict& verdict, Plane plane) {
+  std::vector<Change::What> sorts;
+  const auto add = [&](std::initializer_list<Change::What> more) {
+    for (const Change::What what : more) {
       if (std::find(sorts.begin(), sorts.end(), what) == sorts.end()) sorts.push_back(what);
     }
   };
-  if (!verdict.range.pass) add({What::nearer});
-  if (!verdict.field.pass) add({What::turn_round, What::turn});
-  if (verdict.vertical && !verdict.vertical->pass) add({What::lower, What::higher, What::farther});
-  if (!verdict.line.pass) add({What::aside});
-  add({What::turn_round, What::turn, What::nearer, What::aside});
-  if (plane != Plane::ground) add({What::lower, What::higher});
-  add({What::farther});
+  if (!verdict.range.pass) add({Change::What::nearer});
+  if (!verdict.field.pass) add({Change::What::turn_round, Change::What::turn});
+  if (verdict.vertical && !verdict.vertical->pass)
+    add({Change::What::lower, Change::What::higher, Change::What::farther});
+  if (!verdict.line.pass) add({Change::What::aside});
+  add({Change::What::turn_round, Change::What::turn, Change::What::nearer, Change::What::aside});
+  if (plane != Plane::ground) add({Change::What::lower, Change::What::higher});
+  add({Change::What::farther});
   return sorts;
 }
 
@@ -171,13 +170,15 @@ class Together {
   explicit Together(const Scene& scene) : scene_(scene) {}
 
   std::vector<Change> find() {
-    for (const What what : {What::nearer, What::aside, What::lower, What::higher, What::farther}) {
+    for (const Change::What what : {Change::What::nearer, Change::What::aside, Change::What::lower,
+                                    Change::What::higher, Change::What::farther}) {
       if (const auto first = least(what, steps_of(scene_, what, false),
                                    [&](const Change& it) { return may_do({it}); })) {
         return finished({*first});
       }
     }
-    for (const What what : {What::aside, What::lower, What::higher}) {
+    for (const Change::What what :
+         {Change::What::aside, Change::What::lower, Change::What::higher}) {
       std::vector<Change> both;
       const auto first = least(what, steps_of(scene_, what, false), [&](const Change& it) {
         both.assign({it});
@@ -199,15 +200,15 @@ class Together {
     const Verdict verdict = look(moved.world, moved.level, moved.looker, moved.other);
     const double over = verdict.range.value - verdict.range.limit;
     if (verdict.range.pass || !(over > 0.0)) return;
-    const double units = units_of(What::nearer);
-    steps.push_back({What::nearer, std::ceil(over * units) / units, false, ""});
+    const double units = units_of(Change::What::nearer);
+    steps.push_back({Change::What::nearer, std::ceil(over * units) / units, false, ""});
   }
 
   // With the least turn, and each part as small as the others allow.
   std::vector<Change> finished(std::vector<Change> changes) const {
     const Scene moved = scene_.with(changes);
     if (!moved.sees()) {
-      const auto turn = least_that_turns(moved, What::turn, false);
+      const auto turn = least_that_turns(moved, Change::What::turn, false);
       if (!turn) return {};
       changes.push_back(*turn);
     }
@@ -233,9 +234,9 @@ class Together {
 }  // namespace
 
 void apply(Plane plane, const Change& change, Looker& looker, LookedAt& other) {
-  if (change.what == What::turn_round) {
+  if (change.what == Change::What::turn_round) {
     looker.facing.x() = -looker.facing.x();
-  } else if (change.what == What::turn) {
+  } else if (change.what == Change::What::turn) {
     const double degrees = change.to_left ? change.amount : -change.amount;
     looker.facing = turned(looker.facing, sine_cosine(Angle::from_degrees(degrees)));
   } else {
@@ -251,9 +252,10 @@ Remedy remedy(const World& world, const Level& level, const Looker& looker, cons
   result.solid = verdict.line.blocked_by;
   if (other.body_points.empty()) return result;
   if (verdict.sees) {
-    for (const What what :
-         {What::farther, What::turn_round, What::turn, What::aside, What::higher, What::lower}) {
-      const bool is_step_up = what == What::higher || what == What::lower;
+    for (const Change::What what :
+         {Change::What::farther, Change::What::turn_round, Change::What::turn, Change::What::aside,
+          Change::What::higher, Change::What::lower}) {
+      const bool is_step_up = what == Change::What::higher || what == Change::What::lower;
       if (is_step_up && scene.plane() != Plane::upright) continue;
       auto change = least_that_turns(scene, what, true);
       if (!change) continue;
@@ -262,7 +264,7 @@ Remedy remedy(const World& world, const Level& level, const Looker& looker, cons
     }
     return result;
   }
-  for (const What what : sorts_for(verdict, scene.plane())) {
+  for (const Change::What what : sorts_for(verdict, scene.plane())) {
     if (const auto change = least_that_turns(scene, what, false)) {
       result.changes = {*change};
       break;

@@ -5,10 +5,8 @@
 namespace gaze {
 namespace {
 
-using What = Change::What;
-
 std::string side_of(const Change& change, Plane plane) {
-  if (change.what == What::turn && plane == Plane::upright) {
+  if (change.what == Change::What::turn && plane == Plane::upright) {
     return change.to_left ? "anticlockwise" : "clockwise";
   }
   return change.to_left ? "to its left" : "to its right";
@@ -20,12 +18,12 @@ std::string step_text(const Change& change, bool is_seen) {
 }
 
 std::string text_of(const Change& change, Plane plane, bool is_seen) {
-  if (change.what == What::turn_round) return "turn round";
-  if (change.what == What::turn) {
+  if (change.what == Change::What::turn_round) return "turn round";
+  if (change.what == Change::What::turn) {
     return fmt::format("turn {:.1f} degrees {}", change.amount, side_of(change, plane));
   }
-  const std::string where =
-      change.what == What::aside ? side_of(change, plane) : std::string(name_of(change.what));
+  const std::string where = change.what == Change::What::aside ? side_of(change, plane)
+                                                               : std::string(name_of(change.what));
   return fmt::format("{:.2f} m {}{}", change.amount, where, step_text(change, is_seen));
 }
 
@@ -33,17 +31,17 @@ std::string text_of(const Change& change, Plane plane, bool is_seen) {
 
 std::string_view name_of(Change::What what) {
   switch (what) {
-    case What::nearer:
+    case Change::What::nearer:
       return "nearer";
-    case What::farther:
+    case Change::What::farther:
       return "farther";
-    case What::aside:
+    case Change::What::aside:
       return "aside";
-    case What::higher:
+    case Change::What::higher:
       return "higher";
-    case What::lower:
+    case Change::What::lower:
       return "lower";
-    case What::turn:
+    case Change::What::turn:
       return "turn";
     default:
       return "turn round";

@@ -6,6 +6,7 @@
 #include "gaze/tools/report.hpp"
 #include "geometry/plan.hpp"
 #include "level/rounded.hpp"
+#include "serve/json_text.hpp"
 
 namespace gaze::serve {
 namespace {
@@ -93,7 +94,7 @@ std::string checks_message(const Checked& checked, const Level& level) {
   for (const ExpectResult& one : checked.expectations) {
     json["expectations"].push_back(expectation_json(one));
   }
-  return json.dump(-1, ' ', false, Json::error_handler_t::replace);
+  return json_text(json);
 }
 
 }  // namespace gaze::serve

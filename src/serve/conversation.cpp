@@ -13,6 +13,7 @@
 #include "serve/changes.hpp"
 #include "serve/checks_message.hpp"
 #include "serve/frame.hpp"
+#include "serve/json_text.hpp"
 #include "serve/level_message.hpp"
 #include "serve/overlay.hpp"
 #include "serve/values.hpp"
@@ -21,11 +22,6 @@ namespace gaze::serve {
 namespace {
 
 using Json = nlohmann::ordered_json;
-
-// Text from files may hold any bytes that TOML lets through.
-std::string dumped(const Json& json) {
-  return json.dump(-1, ' ', false, Json::error_handler_t::replace);
-}
 
 /// A message of a page. What it lacks or has wrong is said.
 class Heard {
@@ -205,7 +201,7 @@ void Conversation::hear(std::string_view text) {
 }
 
 void Conversation::refuse(const std::string& why) {
-  answers_.push_back({false, dumped({{"tell", "refused"}, {"why", why}})});
+  answers_.push_back({false, json_text({{"tell", "refused"}, {"why", why}})});
 }
 
 std::vector<Said> Conversation::speak() {
@@ -255,7 +251,7 @@ void Conversation::tell_state(std::vector<Said>& said) {
     const std::string& id = session_.game().id_of(agent);
     if (run.inputs().steering(id, session_.game().tick())) json["steered"].push_back(id);
   }
-  std::string text = dumped(json);
+  std::string text = json_text(json);
   if (text == told_state_) return;
   told_state_ = text;
   said.push_back({false, std::move(text)});
@@ -275,7 +271,7 @@ void Conversation::tell_events(std::vector<Said>& said) {
   for (; told_events_ < run.events().size(); ++told_events_) {
     json["list"].push_back(event_json(session_.game(), run.events()[told_events_]));
   }
-  said.push_back({false, dumped(json)});
+  said.push_back({false, json_text(json)});
 }
 
 void Conversation::tell_values(std::vector<Said>& said) {
@@ -294,14 +290,14 @@ void Conversation::tell_faults(std::vector<Said>& said) {
                             {"message", fault.message},
                             {"line", line_of_file(fault.place)}});
   }
-  said.push_back({false, dumped(json)});
+  said.push_back({false, json_text(json)});
 }
 
 void Conversation::tell_takes(std::vector<Said>& said) {
   if (told_.takes == session_.revisions().takes) return;
   told_.takes = session_.revisions().takes;
   Json json{{"tell", "takes"}, {"list", session_.takes()}};
-  said.push_back({false, dumped(json)});
+  said.push_back({false, json_text(json)});
 }
 
 void Conversation::tell_ghost(std::vector<Said>& said) {
@@ -314,7 +310,7 @@ void Conversation::tell_ghost(std::vector<Said>& said) {
   if (ghost) {
     for (const std::string& line : changes(*ghost, session_.run())) json["list"].push_back(line);
   }
-  said.push_back({false, dumped(json)});
+  said.push_back({false, json_text(json)});
 }
 
 void Conversation::tell_figures(std::vector<Said>& said) {
@@ -334,7 +330,7 @@ void Conversation::tell_figures(std::vector<Said>& said) {
                             {"text", figure_text(figure, values[i].value)}});
     if (!values[i].events.empty()) json["list"].back()["tick"] = values[i].events.front().tick;
   }
-  said.push_back({false, dumped(json)});
+  said.push_back({false, json_text(json)});
 }
 
 void Conversation::tell_why(std::vector<Said>& said) {
@@ -390,7 +386,7 @@ void Conversation::tell_overlay(std::vector<Said>& said) {
     refuse(on_one_line(error.what()));
   }
   const Json json{{"tell", "overlay"}, {"what", laid_.what}, {"names", overlay.names}};
-  said.push_back({false, dumped(json)});
+  said.push_back({false, json_text(json)});
   said.push_back({true, frame_bytes(FrameOf::overlay, game.tick(), overlay.marks)});
 }
 

@@ -13,6 +13,7 @@
 #include "gaze/going.hpp"
 #include "gaze/tools/report.hpp"
 #include "level/rounded.hpp"
+#include "serve/json_text.hpp"
 
 namespace gaze::serve {
 namespace {
@@ -78,7 +79,7 @@ std::string level_message(const Session& session) {
   }
   json["agents"] = Json::array();
   for (const AgentId agent : game.agents()) json["agents"].push_back(agent_json(game, agent));
-  return json.dump(-1, ' ', false, Json::error_handler_t::replace);
+  return json_text(json);
 }
 
 std::string why_message(const Simulation& game, const std::string& agent,
@@ -93,7 +94,7 @@ std::string why_message(const Simulation& game, const std::string& agent,
   const auto whom = other.empty() ? std::nullopt : game.find_agent(other);
   if (!whom || !game.is_there(*whom) || whom == who) {
     json["going"] = going(game, *who).reason;
-    return json.dump(-1, ' ', false, Json::error_handler_t::replace);
+    return json_text(json);
   }
   json["account"] = account(game, *who, *whom);
   json["why"] = Json::parse(why_json(game, *who, *whom));
@@ -103,7 +104,7 @@ std::string why_message(const Simulation& game, const std::string& agent,
   if (const auto place = game.last_place(*who, *whom)) {
     json["last_place"] = {rounded(place->x()), rounded(place->y()), rounded(place->z())};
   }
-  return json.dump(-1, ' ', false, Json::error_handler_t::replace);
+  return json_text(json);
 }
 
 std::string place_text(const Session& session, Place place) {

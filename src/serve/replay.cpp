@@ -9,6 +9,7 @@
 #include "gaze/level_file.hpp"
 #include "serve/checks_message.hpp"
 #include "serve/conversation.hpp"
+#include "serve/json_text.hpp"
 #include "serve/level_message.hpp"
 #include "serve/moment.hpp"
 #include "serve/packed.hpp"
@@ -21,10 +22,6 @@ using Json = nlohmann::ordered_json;
 
 constexpr int kFramesASecond = 30;
 constexpr int kAnswersASecond = 5;
-
-std::string dumped(const Json& json) {
-  return json.dump(-1, ' ', false, Json::error_handler_t::replace);
-}
 
 // So many ticks from one to the next.
 std::int64_t every(const Level& level, int a_second) {
@@ -57,7 +54,7 @@ class Answers {
       if (json.contains("why")) json["why"].erase("time");
       // The text of it says the same.
       json.erase("account");
-      std::string text = dumped(json);
+      std::string text = json_text(json);
       if (text == pair.last) continue;
       pair.last = text;
       pair.list += fmt::format("{}[{},{}]", pair.list.empty() ? "" : ",", game.tick(), text);
@@ -168,7 +165,7 @@ std::string import_map() {
     map["imports"]["gaze/" + std::string(file.name)] =
         "data:text/javascript;base64," + base64_of(text);
   }
-  return dumped(map);
+  return json_text(map);
 }
 
 // Nothing in it may end the element that it stands in.
@@ -193,7 +190,7 @@ std::string replay_page(Session& session) {
           "<script type=\"importmap\">" +
               inside_script(import_map()) +
               "</script>\n<script type=\"application/json\" id=\"replay\">" +
-              inside_script(dumped(json)) +
+              inside_script(json_text(json)) +
               "</script>\n<script type=\"module\">import \"gaze/main.js\";</script>");
   return page;
 }

@@ -6,6 +6,7 @@
 #include <nlohmann/json.hpp>
 
 #include "level/rounded.hpp"
+#include "serve/json_text.hpp"
 #include "serve/level_message.hpp"
 #include "values/key_text.hpp"
 #include "values/keys.hpp"
@@ -84,7 +85,7 @@ std::string values_message(const Session& session) {
     json["tried"].push_back({{"path", one.path}, {"value", one.value}});
   }
   json["kept"] = session.kept();
-  return json.dump(-1, ' ', false, Json::error_handler_t::replace);
+  return json_text(json);
 }
 
 }  // namespace gaze::serve

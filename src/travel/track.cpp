@@ -10,8 +10,6 @@
 namespace gaze {
 namespace {
 
-using What = TrackDeed::What;
-
 constexpr Moment kNeverEnds = std::numeric_limits<Moment>::max();
 
 std::uint64_t bits_of(const Kind& kind, const std::vector<std::string>& names) {
@@ -46,16 +44,16 @@ NoiseName noise_called(const Travelling& state, const std::string& name) {
 }  // namespace
 
 void do_deed(Travelling& state, std::uint32_t who, const TrackDeed& deed) {
-  if (deed.what == What::noise) {
+  if (deed.what == TrackDeed::What::noise) {
     return make_noise_by_will(state, who, noise_called(state, deed.name), deed.reach);
   }
   HandWish wish;
   wish.who = who;
   wish.feet = state.bodies.position[who];
   wish.place = deed.place;
-  if (deed.what == What::take) {
+  if (deed.what == TrackDeed::What::take) {
     wish.thing = number_of_name(state.level().agents, deed.name);
-  } else if (deed.what == What::throw_) {
+  } else if (deed.what == TrackDeed::What::throw_) {
     wish.what = HandWish::What::throw_;
     wish.thing = number_of_name(state.level().kinds, deed.name);
   } else {
@@ -90,7 +88,7 @@ void follow_track(Travelling& state, std::uint32_t who) {
     trigger.fires &= pose.at->seconds > seconds_at(state, state.clock.tick - 1);
     trigger.until = state.step_start() + std::llround(pose.at->fires * kMomentsPerTick);
   }
-  // What is done at a point is done in the step in which its time comes.
+  // The deeds of a point are done in the step in which its time comes.
   const double before = seconds_at(state, state.clock.tick - 1);
   const auto first =
       std::upper_bound(track.points.begin(), track.points.end(), before,

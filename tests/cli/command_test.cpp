@@ -9,6 +9,8 @@
 #include <nlohmann/json.hpp>
 #include <sstream>
 
+#include "gaze/gaze.hpp"
+#include "gaze/tools/picture.hpp"
 #include "support/command.hpp"
 #include "support/temporary_folder.hpp"
 #include "support/text.hpp"

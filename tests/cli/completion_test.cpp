@@ -3,6 +3,7 @@
 #include <cstdlib>
 #include <filesystem>
 
+#include "gaze/tools/level_keys.hpp"
 #include "support/command.hpp"
 #include "support/temporary_folder.hpp"
 #include "support/text.hpp"

@@ -26,7 +26,7 @@ namespace http = beast::http;
 namespace websocket = beast::websocket;
 using tcp = asio::ip::tcp;
 
-constexpr const char* kSecret = "00112233445566778899aabbccddeeff";
+constexpr const char* kPageSecret = "00112233445566778899aabbccddeeff";
 
 class Served : public ::testing::Test {
  protected:
@@ -63,7 +63,7 @@ class Served : public ::testing::Test {
 
   using Socket = websocket::stream<tcp::socket>;
   std::unique_ptr<Socket> talk(const std::string& origin, boost::system::error_code& fault,
-                               const std::string& secret = kSecret) {
+                               const std::string& secret = kPageSecret) {
     auto socket = std::make_unique<Socket>(connected());
     socket->set_option(websocket::stream_base::decorator([&](websocket::request_type& request) {
       if (!origin.empty()) request.set(http::field::origin, origin);
@@ -97,7 +97,7 @@ class Served : public ::testing::Test {
 
   Server::Options options() {
     Server::Options options;
-    options.secret = kSecret;
+    options.secret = kPageSecret;
     options.patience = std::chrono::milliseconds(400);
     options.log = [this](const std::string& what) {
       const std::scoped_lock lock(mutex_);
@@ -121,22 +121,22 @@ class Served : public ::testing::Test {
 };
 
 TEST_F(Served, GivesItsPageToWhoKnowsTheSecret) {
-  const auto page = get(fmt::format("/{}/", kSecret), own());
+  const auto page = get(fmt::format("/{}/", kPageSecret), own());
   EXPECT_EQ(page.result(), http::status::ok);
   EXPECT_NE(page.body().find("<title>Gaze</title>"), std::string::npos);
   EXPECT_NE(page["Content-Security-Policy"].find("default-src 'none'"), beast::string_view::npos);
   EXPECT_EQ(page["X-Content-Type-Options"], "nosniff");
-  EXPECT_EQ(get(fmt::format("/{}/main.js", kSecret), own()).result(), http::status::ok);
+  EXPECT_EQ(get(fmt::format("/{}/main.js", kPageSecret), own()).result(), http::status::ok);
   for (const char* file : {"nothing.js", "../propagation_house.toml", "..%2f..%2fetc%2fpasswd",
                            "/etc/passwd", "index.html/", "%00"}) {
-    const auto other = get(fmt::format("/{}/{}", kSecret, file), own());
+    const auto other = get(fmt::format("/{}/{}", kPageSecret, file), own());
     EXPECT_EQ(other.result(), http::status::not_found) << file;
     EXPECT_EQ(other.body(), "there is no such file\n");
   }
 }
 
 TEST_F(Served, TurnsAwayWhoHasNoBusinessThere) {
-  const std::string page = fmt::format("/{}/", kSecret);
+  const std::string page = fmt::format("/{}/", kPageSecret);
   EXPECT_EQ(get("/", own()).result(), http::status::forbidden);
   EXPECT_EQ(get("/00112233445566778899aabbccddeef0/", own()).result(), http::status::forbidden);
   EXPECT_EQ(get(page, "attacker.example").result(), http::status::forbidden);
@@ -273,13 +273,13 @@ TEST_F(Served, AnotherTakesAnotherPort) {
   Session session(GAZE_DEMO, {}, [](const std::filesystem::path&, const std::string&) {});
   const auto port = static_cast<std::uint16_t>(std::stoi(own().substr(own().find(':') + 1)));
   Server::Options options;
-  options.secret = kSecret;
+  options.secret = kPageSecret;
   options.port = port;
   EXPECT_THROW(Server(session, options), std::runtime_error);
   options.port = 0;
   const Server other(session, options);
   EXPECT_NE(other.port(), port);
-  EXPECT_EQ(other.address(), fmt::format("http://127.0.0.1:{}/{}/", other.port(), kSecret));
+  EXPECT_EQ(other.address(), fmt::format("http://127.0.0.1:{}/{}/", other.port(), kPageSecret));
 }
 
 }  // namespace

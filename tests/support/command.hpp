@@ -4,7 +4,7 @@
 #include <string>
 #include <vector>
 
-#include "commands.hpp"
+#include "command_line.hpp"
 
 namespace gaze::testing {
 

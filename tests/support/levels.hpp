@@ -2,6 +2,7 @@
 
 #include <gtest/gtest.h>
 
+#include <algorithm>
 #include <cstdlib>
 #include <string>
 
@@ -18,13 +19,14 @@ inline constexpr bool kIsSanitized = true;
 inline constexpr bool kIsSanitized = false;
 #endif
 
-/// So many rounds of a random test; under sanitizers, where each takes ten times as long, fewer:
-/// there they look for reads and writes out of place, and not for wrong answers. `scripts/thorough`
-/// asks for many times as many.
+/// Rounds of a random test: `count`, times the number in GAZE_ROUNDS if that is set, at least 1.
+/// Under sanitizers a sixth: each round takes ten times as long there, and what they look for are
+/// reads and writes out of bounds, not wrong answers.
 inline std::uint64_t rounds(std::uint64_t count) {
-  const char* times = std::getenv("GAZE_TIMES_AS_MANY");
-  if (times != nullptr) return count * std::strtoull(times, nullptr, 10);
-  return kIsSanitized ? count / 6 + 1 : count;
+  const char* factor = std::getenv("GAZE_ROUNDS");
+  if (factor == nullptr) return kIsSanitized ? count / 6 + 1 : count;
+  const double product = static_cast<double>(count) * std::strtod(factor, nullptr);
+  return static_cast<std::uint64_t>(std::max(1.0, product));
 }
 
 inline const char* const kTeams = R"(
