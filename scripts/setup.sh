@@ -32,10 +32,16 @@ packages() {
   part "packages" "30 s on a fresh machine" install_missing "$1"
 }
 
-# build PRESET TARGET...
+# build PRESET TARGET...: prints what the compiler says only if it fails.
 build() {
-  cmake --preset "$1"
-  cmake --build --preset "$1" --target "${@:2}"
+  local log
+  log=$(mktemp)
+  if ! { cmake --preset "$1" && cmake --build --preset "$1" --target "${@:2}"; } >"$log" 2>&1; then
+    cat "$log" >&2
+    rm "$log"
+    return 1
+  fi
+  rm "$log"
 }
 
 declare -A part_process part_log
@@ -73,10 +79,13 @@ part() {
   end_part "$1"
 }
 
+# Tests of levels as large as any may be, and of whole pages of calls: scripts/check alone runs them.
+long_tests=Limits.*:Soak.*:Pages.TryingALevelOutIsAsItSays:Command.DemoPlaysAndWritesItsPictures
+
 # all_tests FOLDER: the test program in many small parts, on all cores. Starting it for each test, as ctest does, takes
 # longer than most tests. A part that failed is printed whole.
 all_tests() {
-  local shards=24 folder
+  local shards=48 folder
   folder=$(mktemp -d)
   seq 0 $((shards - 1)) | xargs -P "$(nproc)" -I PART env GTEST_TOTAL_SHARDS=$shards GTEST_SHARD_INDEX=PART \
     bash -c "'$1/tests/gaze_tests' --gtest_brief=1 >'$folder/PART' 2>&1 || { cat '$folder/PART'; exit 1; }"

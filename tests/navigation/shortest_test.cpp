@@ -85,8 +85,8 @@ TEST_P(Shortest, EqualsAVisibilityGraphThereAndBack) {
       bent += there.points.size() > 2 ? 1 : 0;
     }
   }
-  EXPECT_GT(whole, testing::kIsSanitized ? 8 : 60);
-  EXPECT_GT(bent, testing::kIsSanitized ? 2 : 20);
+  EXPECT_GT(whole, testing::enough(60));
+  EXPECT_GT(bent, testing::enough(20));
 }
 
 // What was left out for the sake of time is looked up by each search: nothing is longer for it.
@@ -110,7 +110,7 @@ TEST_P(Shortest, AreAsShortWhereNotAllSightsAreKept) {
       bent += path.points.size() > 2 ? 1 : 0;
     }
   }
-  EXPECT_GT(bent, testing::kIsSanitized ? 2 : 20);
+  EXPECT_GT(bent, testing::enough(20));
 }
 
 // Of all that can be reached the mesh is nowhere nearer than where a partial way ends, and the way
@@ -150,7 +150,7 @@ TEST_P(Shortest, PartialWaysEndAtTheNearestPlace) {
       ++partial;
     }
   }
-  EXPECT_GE(partial, testing::kIsSanitized ? 0 : 4);
+  EXPECT_GE(partial, testing::enough(4));
 }
 
 INSTANTIATE_TEST_SUITE_P(Sorts, Shortest,
@@ -210,8 +210,8 @@ TEST(Slabs, AreWalkedOverAlikeThereAndBack) {
       }
     }
   }
-  EXPECT_GT(whole, testing::kIsSanitized ? 100 : 1000);
-  EXPECT_GT(bent, testing::kIsSanitized ? 20 : 300);
+  EXPECT_GT(whole, testing::enough(1000));
+  EXPECT_GT(bent, testing::enough(300));
 }
 
 // The notch where two grown blocks meet: 1.54 m, not 12.93 m round both.

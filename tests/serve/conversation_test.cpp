@@ -169,7 +169,7 @@ TEST(Conversation, EverybodyCanBeAskedAboutEverybody) {
     Session session(std::string(GAZE_SOURCE) + "/demo/" + name + ".toml", {},
                     [](const std::filesystem::path&, const std::string&) {});
     Conversation page(session);
-    for (int part = 0; part < 3; ++part) {
+    for (std::uint64_t part = 0; part < testing::rounds(3); ++part) {
       const auto agents = session.game().agents();
       for (const AgentId agent : agents) {
         const std::string id = session.game().id_of(agent);

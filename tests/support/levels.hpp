@@ -19,14 +19,29 @@ inline constexpr bool kIsSanitized = true;
 inline constexpr bool kIsSanitized = false;
 #endif
 
-/// Rounds of a random test: `count`, times the number in GAZE_ROUNDS if that is set, at least 1.
-/// Under sanitizers a sixth: each round takes ten times as long there, and what they look for are
-/// reads and writes out of bounds, not wrong answers.
+/// Fraction of the rounds of random tests that run: the number in GAZE_ROUNDS if that is set. Else
+/// all; under sanitizers a sixth, for each round takes ten times as long there, and they look for
+/// reads and writes out of bounds, not for wrong answers.
+inline double fraction_of_rounds() {
+  const char* fraction = std::getenv("GAZE_ROUNDS");
+  if (fraction != nullptr) return std::strtod(fraction, nullptr);
+  return kIsSanitized ? 1.0 / 6.0 : 1.0;
+}
+
+/// Rounds that a random test runs of `count`: at least 1.
 inline std::uint64_t rounds(std::uint64_t count) {
-  const char* factor = std::getenv("GAZE_ROUNDS");
-  if (factor == nullptr) return kIsSanitized ? count / 6 + 1 : count;
-  const double product = static_cast<double>(count) * std::strtod(factor, nullptr);
+  const double product = static_cast<double>(count) * fraction_of_rounds();
   return static_cast<std::uint64_t>(std::max(1.0, product));
+}
+
+/// Least number of cases of a sort that a random test must have met, so that it cannot pass by
+/// testing nothing: `count` if all rounds run. With fewer rounds half of its fraction, for few
+/// rounds differ more.
+template <typename Count>
+Count enough(Count count) {
+  const double fraction = fraction_of_rounds();
+  if (fraction >= 1.0) return count;
+  return static_cast<Count>(static_cast<double>(count) * fraction / 2.0);
 }
 
 inline const char* const kTeams = R"(

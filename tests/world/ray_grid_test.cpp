@@ -123,8 +123,8 @@ TEST_P(RayGrids, SayWhatTheTreeSays) {
       (is_clear ? clear : stopped) += 1;
     }
   }
-  EXPECT_GT(stopped, testing::kIsSanitized ? 500 : 5'000);
-  EXPECT_GT(clear, testing::kIsSanitized ? 500 : 5'000);
+  EXPECT_GT(stopped, testing::enough(5'000));
+  EXPECT_GT(clear, testing::enough(5'000));
 }
 
 // Points of one body lie above each other and share a walk through the grid; a verdict asks the
@@ -160,8 +160,8 @@ TEST_P(RayGrids, ShowAsMuchOfABodyAsItsPointsOneByOne) {
       partly += verdict.line.visible > 0.0 && verdict.line.visible < 1.0 ? 1 : 0;
     }
   }
-  EXPECT_GT(seen, testing::kIsSanitized ? 50 : 500);
-  EXPECT_GT(partly, testing::kIsSanitized ? 5 : 50);
+  EXPECT_GT(seen, testing::enough(500));
+  EXPECT_GT(partly, testing::enough(50));
 }
 
 INSTANTIATE_TEST_SUITE_P(Sorts, RayGrids,
