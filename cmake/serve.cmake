@@ -1,6 +1,7 @@
 # The page that `gaze play` serves and `gaze replay` writes, and its server: for the command alone.
 find_package(Boost 1.74 REQUIRED)
 find_package(Threads REQUIRED)
+find_package(nlohmann_json REQUIRED)
 
 # The files of the page become a part of the library.
 file(GLOB GAZE_PAGE CONFIGURE_DEPENDS ${PROJECT_SOURCE_DIR}/page/*.html ${PROJECT_SOURCE_DIR}/page/*.css
