@@ -69,8 +69,8 @@ void store_in_tree_order(World::Index& index) {
 void add_part(World::Index& index, const SolidPart& part, Piece piece) {
   constexpr double kWithoutLimit = std::numeric_limits<double>::infinity();
   const bool endless = index.plane == Plane::upright;
-  piece.heights =
-      endless ? PieceHeights{-kWithoutLimit, kWithoutLimit} : PieceHeights{lowest(part), highest(part)};
+  piece.heights = endless ? PieceHeights{-kWithoutLimit, kWithoutLimit}
+                          : PieceHeights{lowest(part), highest(part)};
   piece.stops &= part.stops;
   piece.carries = part.carries;
   if (!endless && !(part.low.is_level() && part.high.is_level())) {
