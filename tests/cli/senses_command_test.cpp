@@ -15,6 +15,8 @@
 namespace gaze {
 namespace {
 
+namespace fs = std::filesystem;
+
 using nlohmann::json;
 
 using testing::Answer;
