@@ -2,11 +2,12 @@
 # files, study whole runs, and draw. `gaze::gaze` is all of them.
 
 # gaze_component(NAME FOLDERS folder... HEADERS header... [USES component...] [NEEDS library...] [PRIVATE target...]
-#                [TOGETHER set...])
+#                [TOGETHER "folder folder..."...] [QUICKLY folder...])
 # The folders are those of src/. NEEDS are libraries that pkg-config knows, and that programs need which link the
-# component statically; PRIVATE is needed to build it alone; TOGETHER as in unity.cmake. What it uses and needs is kept for the rules to install.
+# component statically; PRIVATE is needed to build it alone. TOGETHER and QUICKLY go to gaze_compile_together. What it
+# uses and needs is kept for the rules to install.
 function(gaze_component name)
-  cmake_parse_arguments(ARG "" "" "FOLDERS;HEADERS;USES;NEEDS;PRIVATE;TOGETHER" ${ARGN})
+  cmake_parse_arguments(ARG "" "" "FOLDERS;HEADERS;USES;NEEDS;PRIVATE;TOGETHER;QUICKLY" ${ARGN})
   list(TRANSFORM ARG_FOLDERS REPLACE "(.+)" "${PROJECT_SOURCE_DIR}/src/\\1/*.cpp" OUTPUT_VARIABLE patterns)
   file(GLOB sources CONFIGURE_DEPENDS ${patterns})
   set(target gaze_${name})
@@ -31,7 +32,7 @@ function(gaze_component name)
   target_sources(${target} PUBLIC FILE_SET HEADERS BASE_DIRS ${PROJECT_SOURCE_DIR}/include FILES ${ARG_HEADERS})
   gaze_read_once(${target} <Eigen/Core> <algorithm> <fmt/format.h> <map> <memory> <optional> <span> <string> <vector>)
   gaze_same_bits_everywhere(${target})
-  gaze_compile_together(${target} ${ARG_TOGETHER})
+  gaze_compile_together(${target} ${ARG_TOGETHER} QUICKLY ${ARG_QUICKLY})
   if(NOT name STREQUAL core)
     gaze_build_quickly(${target})
     gaze_use_inside(${target})

@@ -1,12 +1,12 @@
 # Unity builds: where CMAKE_UNITY_BUILD is on, several files are compiled as one, so that headers are read and templates
 # are made once for all of them. A file on its own compiles too: the preset "plain-gcc" shows that.
 
-# The optimisation of what runs once a call: it takes half as long to compile as for speed.
+# Optimisation of code that runs once a call. It compiles in half the time of -O3.
 set(GAZE_QUICKLY $<$<CONFIG:Release>:-O1>)
 
 # gaze_compile_together(TARGET ["folder folder..."...] [QUICKLY folder...]): the files of each set of folders are one
 # unit, and those of every other folder are one. Sets are compiled in this order, other folders after them: the largest
-# come first, so that no core waits for another at the end. A set is QUICKLY compiled if its first folder is.
+# come first, so that no core waits for another at the end. A unit of QUICKLY folders is compiled with GAZE_QUICKLY.
 function(gaze_compile_together target)
   cmake_parse_arguments(ARG "" "" "QUICKLY" ${ARGN})
   get_target_property(sources ${target} SOURCES)
@@ -61,6 +61,7 @@ function(gaze_make_unit target result)
   set(${result} ${unit} PARENT_SCOPE)
 endfunction()
 
+# The same for a whole target.
 function(gaze_build_quickly target)
   target_compile_options(${target} PRIVATE ${GAZE_QUICKLY})
 endfunction()

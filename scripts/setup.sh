@@ -12,8 +12,8 @@ missing_packages() {
   for package in $(wanted_packages "$1"); do
     dpkg-query -W -f='${db:Status-Status}' "$package" 2>/dev/null | grep -qx installed || echo "$package"
   done
-  # Debian's npm brings hundreds of packages; other builds of Node.js come with their own.
-  [ "$1" != page ] || command -v npm >/dev/null || echo npm
+  # Debian's npm needs hundreds of packages. Other builds of Node.js include npm.
+  case $1 in page | check) command -v npm >/dev/null || echo npm ;; esac
 }
 
 # install_missing PART
@@ -26,7 +26,7 @@ install_missing() {
   "${as_root[@]}" env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends $missing
 }
 
-# packages PART: installs what is missing. Whoever is not root is asked for a password first: a part has no terminal.
+# packages PART: installs missing packages. Asks for the password of sudo first, because a part has no terminal.
 packages() {
   [ "$(id -u)" -eq 0 ] || [ -z "$(missing_packages "$1")" ] || sudo -v
   part "packages" "30 s on a fresh machine" install_missing "$1"
@@ -48,7 +48,7 @@ declare -A part_process part_log
 set -m # each part is a process group, so that all of it ends with the script
 trap 'for process in "${part_process[@]}"; do kill -- "-$process" 2>/dev/null || true; done' EXIT
 
-# begin_part NAME COMMAND...: starts a part beside the others. `end_part NAME` reports it.
+# begin_part NAME COMMAND...: starts a part beside the others. `end_part` waits for it.
 begin_part() {
   local name=$1
   part_log[$name]=$(mktemp)
@@ -56,10 +56,11 @@ begin_part() {
   part_process[$name]=$!
 }
 
-# Adds the seconds to the line of a part, and the last line of the form "result: ..." that it printed; or, if it has
-# failed, all that it printed, and ends the script.
+# end_part NAME EXPECTED: prints one line: the name, the time that the part may take, the time that it took, and its last
+# output of the form "result: ...". If the part has failed, prints all its output and ends the script.
 end_part() {
   local name=$1 status=0 log=${part_log[$1]}
+  printf '%s (%s) ... ' "$1" "$2"
   wait "${part_process[$name]}" || status=$?
   unset "part_process[$name]"
   if [ "$status" -ne 0 ]; then
@@ -72,11 +73,10 @@ end_part() {
   rm "$log"
 }
 
-# part NAME EXPECTED COMMAND...: one line that says what is done and how long it may take, then how long it took.
+# part NAME EXPECTED COMMAND...: runs a part to its end.
 part() {
-  printf '%s (%s) ... ' "$1" "$2"
   begin_part "$1" "${@:3}"
-  end_part "$1"
+  end_part "$1" "$2"
 }
 
 # Tests of levels as large as any may be, and of whole pages of calls: scripts/check alone runs them.

@@ -4,6 +4,8 @@
 #include <cmath>
 #include <nlohmann/json.hpp>
 
+#include "serve/json_text.hpp"
+
 namespace gaze::serve {
 namespace {
 
@@ -63,7 +65,7 @@ std::string History::message() const {
                               {"ticks", ticks_},     {"distance", distance_}, {"angle", angle_},
                               {"visible", visible_}, {"evidence", evidence_}};
   json["limits"] = {{"distance", range_}, {"angle", half_field_}};
-  return json.dump(-1, ' ', false, nlohmann::json::error_handler_t::replace);
+  return json_text(json);
 }
 
 }  // namespace gaze::serve
