@@ -1,7 +1,6 @@
 #!/usr/bin/env bash
 # Checks the types of the page's modules, and tries the page in a browser as a person would.
-#   run.sh COMMAND [FILE.test.js...]
-# With a number below 1 in GAZE_ROUNDS two replays are looked at, not five.
+#   run.sh COMMAND
 set -euo pipefail
 GAZE=$(realpath "$1")
 export GAZE
@@ -10,5 +9,5 @@ PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD=1 npm ci --no-audit --no-fund --loglevel=error
 npm run --silent types
 log=$(mktemp)
 trap 'rm -f "$log"' EXIT
-npm test --silent -- "${@:2}" >"$log" 2>&1 || { cat "$log" >&2; exit 1; }
+npm test --silent >"$log" 2>&1 || { cat "$log" >&2; exit 1; }
 awk '$2 == "pass" { print "result: " $3 " tests" }' "$log"
