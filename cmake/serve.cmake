@@ -11,7 +11,7 @@ add_custom_command(OUTPUT ${GAZE_PAGE_SOURCE}
   COMMAND ${CMAKE_COMMAND} "-DFILES=${GAZE_PAGE}" -DOUTPUT=${GAZE_PAGE_SOURCE} -P ${PROJECT_SOURCE_DIR}/cmake/embed.cmake
   DEPENDS ${GAZE_PAGE} ${PROJECT_SOURCE_DIR}/cmake/embed.cmake VERBATIM)
 
-# Apart from the library: what is generated waits for all that its target links, and all sources of the target for it.
+# A target of its own: a generated source waits for all libraries of its target, and all sources of the target for it.
 add_library(gaze_page_files OBJECT ${GAZE_PAGE_SOURCE})
 target_include_directories(gaze_page_files PRIVATE ${PROJECT_SOURCE_DIR}/src)
 target_compile_features(gaze_page_files PRIVATE cxx_std_20)

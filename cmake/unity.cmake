@@ -1,5 +1,5 @@
-# Unity builds: where CMAKE_UNITY_BUILD is on, several files are compiled as one, so that headers are read and templates
-# are made once for all of them. A file on its own compiles too: the preset "plain-gcc" shows that.
+# Unity builds: if CMAKE_UNITY_BUILD is on, several sources are compiled as one unit. The compiler then reads each header
+# and instantiates each template once per unit. Each source also compiles alone: the preset "plain-gcc" tests that.
 
 # Optimisation of code that runs once a call. It compiles in half the time of -O3.
 set(GAZE_QUICKLY $<$<CONFIG:Release>:-O1>)
@@ -47,7 +47,7 @@ function(gaze_folder_of source result)
   set(${result} ${name} PARENT_SCOPE)
 endfunction()
 
-# gaze_make_unit(TARGET RESULT SOURCE...): a file that includes them all. It is written only where its text changes.
+# gaze_make_unit(TARGET RESULT SOURCE...): writes a file that includes all sources, unless it exists unchanged.
 function(gaze_make_unit target result)
   list(GET ARGN 0 first)
   gaze_folder_of(${first} folder)
@@ -66,7 +66,7 @@ function(gaze_build_quickly target)
   target_compile_options(${target} PRIVATE ${GAZE_QUICKLY})
 endfunction()
 
-# Where files are compiled one by one, what they all include is read once for all of them.
+# Precompiles headers where sources are compiled one by one. In unity builds that takes longer than it saves.
 function(gaze_read_once target)
   if(NOT CMAKE_UNITY_BUILD)
     target_precompile_headers(${target} PRIVATE ${ARGN})

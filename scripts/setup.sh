@@ -13,7 +13,7 @@ missing_packages() {
     dpkg-query -W -f='${db:Status-Status}' "$package" 2>/dev/null | grep -qx installed || echo "$package"
   done
   # Debian's npm needs hundreds of packages. Other builds of Node.js include npm.
-  case $1 in page | check) command -v npm >/dev/null || echo npm ;; esac
+  [ "$1" != page ] || command -v npm >/dev/null || echo npm
 }
 
 # install_missing PART
@@ -79,16 +79,16 @@ part() {
   end_part "$1" "$2"
 }
 
-# Tests of levels as large as any may be, and of whole pages of calls: scripts/check alone runs them.
+# Tests of levels at the size limits, and of all calls of a documentation page. Only scripts/check runs them.
 long_tests=Limits.*:Soak.*:Pages.TryingALevelOutIsAsItSays:Command.DemoPlaysAndWritesItsPictures
 
-# all_tests FOLDER: the test program in many small parts, on all cores. Starting it for each test, as ctest does, takes
-# longer than most tests. A part that failed is printed whole.
+# all_tests FOLDER: runs the test program in shards on all cores. Starting it once per test, as ctest does, takes longer
+# than most tests. Prints the whole output of a shard that fails.
 all_tests() {
   local shards=48 folder
   folder=$(mktemp -d)
-  seq 0 $((shards - 1)) | xargs -P "$(nproc)" -I PART env GTEST_TOTAL_SHARDS=$shards GTEST_SHARD_INDEX=PART \
-    bash -c "'$1/tests/gaze_tests' --gtest_brief=1 >'$folder/PART' 2>&1 || { cat '$folder/PART'; exit 1; }"
+  seq 0 $((shards - 1)) | xargs -P "$(nproc)" -I SHARD env GTEST_TOTAL_SHARDS=$shards GTEST_SHARD_INDEX=SHARD \
+    bash -c "'$1/tests/gaze_tests' --gtest_brief=1 >'$folder/SHARD' 2>&1 || { cat '$folder/SHARD'; exit 1; }"
   cat "$folder"/* | awk '/^\[  PASSED  \]/ { count += $4 } END { print "result: " count " tests" }'
   rm -r "$folder"
 }

@@ -6,7 +6,7 @@
 namespace gaze {
 namespace {
 
-/// One stretch of a scan: a turn at an even rate, and a pause at its end.
+/// One turn of a scan, in degrees. The head turns at a constant rate and pauses at the end.
 struct Swing {
   double from = 0.0;
   double to = 0.0;
@@ -25,7 +25,7 @@ double sweep(const Scan& scan, double seconds) {
   const double half = scan.arc.degrees() / 2.0;
   const double rate = scan.rate.degrees();
   const double pause = scan.pause.seconds();
-  // From straight ahead to the left end is half a stretch; then right, then left, and so on.
+  // From straight ahead to the left end is half a swing; then right, then left, and so on.
   const Swing first{0.0, half};
   const double lead = swing_seconds(first, rate, pause);
   if (seconds < lead) return along(first, rate, seconds);

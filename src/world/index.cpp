@@ -67,10 +67,10 @@ void store_in_tree_order(World::Index& index) {
 }
 
 void add_part(World::Index& index, const SolidPart& part, Piece piece) {
-  constexpr double kWithoutLimit = std::numeric_limits<double>::infinity();
+  constexpr double kUnbounded = std::numeric_limits<double>::infinity();
   const bool endless = index.plane == Plane::upright;
-  piece.heights = endless ? PieceHeights{-kWithoutLimit, kWithoutLimit}
-                          : PieceHeights{lowest(part), highest(part)};
+  piece.heights =
+      endless ? PieceHeights{-kUnbounded, kUnbounded} : PieceHeights{lowest(part), highest(part)};
   piece.stops &= part.stops;
   piece.carries = part.carries;
   if (!endless && !(part.low.is_level() && part.high.is_level())) {
@@ -230,8 +230,8 @@ std::optional<double> first_touch(const World::Index& index, std::uint32_t piece
 }
 
 Box box_of(const Prism& prism) {
-  constexpr double kWithoutLimit = std::numeric_limits<double>::infinity();
-  Box box{{kWithoutLimit, kWithoutLimit, prism.low}, {-kWithoutLimit, -kWithoutLimit, prism.high}};
+  constexpr double kUnbounded = std::numeric_limits<double>::infinity();
+  Box box{{kUnbounded, kUnbounded, prism.low}, {-kUnbounded, -kUnbounded, prism.high}};
   for (const PrismEdge& edge : prism.edges) {
     box.low = {std::min(box.low[0], edge.x), std::min(box.low[1], edge.y), prism.low};
     box.high = {std::max(box.high[0], edge.x), std::max(box.high[1], edge.y), prism.high};

@@ -14,8 +14,8 @@ namespace {
 /// cell to cell loses nothing.
 constexpr double kNear = 1e-3;
 
-/// Heights of what has no end.
-constexpr float kFarAway = 1e30F;
+/// Height of an unbounded piece, metres.
+constexpr float kUnboundedHeight = 1e30F;
 
 PlanBox plan_box_of(const Prism& prism) {
   const Box box = box_of(prism);
@@ -31,7 +31,8 @@ bool is_apart(const Prism& prism, const Vector2d& middle, double half) {
 }
 
 float finite(double height) {
-  return static_cast<float>(std::clamp(height, -double{kFarAway}, double{kFarAway}));
+  return static_cast<float>(
+      std::clamp(height, -double{kUnboundedHeight}, double{kUnboundedHeight}));
 }
 
 // Up to four corners of a piece, the last of them repeated; else the rectangle around it along its
@@ -112,8 +113,8 @@ class Laying {
 // A block that nothing meets: it begins above where it ends.
 RayGrid::Block empty_block() {
   RayGrid::Block block;
-  block.low.fill(kFarAway);
-  block.high.fill(-kFarAway);
+  block.low.fill(kUnboundedHeight);
+  block.high.fill(-kUnboundedHeight);
   return block;
 }
 
@@ -202,7 +203,8 @@ bool put_in(RayGrid& grid, const Prism& prism, std::uint32_t piece) {
     std::size_t lane = RayGrid::kWidth;
     if (cell.count > 0) {
       const RayGrid::Block::Lane& low = grid.blocks[cell.first + cell.count - 1].low;
-      lane = static_cast<std::size_t>(std::find(low.begin(), low.end(), kFarAway) - low.begin());
+      lane = static_cast<std::size_t>(std::find(low.begin(), low.end(), kUnboundedHeight) -
+                                      low.begin());
     }
     if (lane == RayGrid::kWidth) {
       // The blocks of a cell follow each other: they move to the end, where there is room for more.

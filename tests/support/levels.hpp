@@ -34,9 +34,9 @@ inline std::uint64_t rounds(std::uint64_t count) {
   return static_cast<std::uint64_t>(std::max(1.0, product));
 }
 
-/// Least number of cases of a sort that a random test must have met, so that it cannot pass by
-/// testing nothing: `count` if all rounds run. With fewer rounds half of its fraction, for few
-/// rounds differ more.
+/// Minimum number of cases of one sort that a random test must meet, so that it cannot pass without
+/// testing anything. `count` if all rounds run. With fewer rounds half of that fraction of `count`,
+/// because few rounds vary more.
 template <typename Count>
 Count enough(Count count) {
   const double fraction = fraction_of_rounds();
