@@ -25,8 +25,9 @@ int draw_mesh(const DrawOptions& options, const Level& level, const PictureOptio
   const NavigationMesh mesh(level, World(level), body_of(level, kind));
   const MeshPicture drawn{&mesh, nullptr, kind.name, {0.0, 0.0, 0.0}, {0.0, 0.0, 0.0}, "", {}};
   write_file(options.output, gaze::draw(Simulation(level), drawn, picture));
-  streams.err << fmt::format("{} drawn: {} polygons, {} islands\n", options.output,
-                             mesh.polygon_count(), mesh.islands().size());
+  const std::size_t islands = mesh.islands().size();
+  streams.err << fmt::format("{} drawn: {} polygons, {} {}\n", options.output, mesh.polygon_count(),
+                             islands, islands == 1 ? "island" : "islands");
   return done;
 }
 
