@@ -83,12 +83,17 @@ part() {
 long_tests=Limits.*:Soak.*:Pages.TryingALevelOutIsAsItSays:Command.DemoPlaysAndWritesItsPictures
 
 # all_tests FOLDER: runs the test program in shards on all cores. Starting it once per test, as ctest does, takes longer
-# than most tests. Prints the whole output of a shard that fails.
+# than most tests. Prints the whole output of a shard that fails. Fails unless each test ran once.
 all_tests() {
-  local shards=48 folder
+  local program=$1/tests/gaze_tests shards=48 folder expected ran
   folder=$(mktemp -d)
-  seq 0 $((shards - 1)) | xargs -P "$(nproc)" -I SHARD env GTEST_TOTAL_SHARDS=$shards GTEST_SHARD_INDEX=SHARD \
-    bash -c "'$1/tests/gaze_tests' --gtest_brief=1 >'$folder/SHARD' 2>&1 || { cat '$folder/SHARD'; exit 1; }"
-  cat "$folder"/* | awk '/^\[  PASSED  \]/ { count += $4 } END { print "result: " count " tests" }'
+  export program shards folder
+  seq 0 $((shards - 1)) | xargs -P "$(nproc)" -n 1 bash -c '
+    GTEST_TOTAL_SHARDS=$shards GTEST_SHARD_INDEX=$0 "$program" --gtest_brief=1 >"$folder/$0" 2>&1 ||
+      { cat "$folder/$0"; exit 1; }'
+  expected=$("$program" --gtest_list_tests | grep -c '^  ')
+  ran=$(awk '/^\[==========\] [0-9]+ tests? .*ran/ { count += $2 } END { print count + 0 }' "$folder"/*)
   rm -r "$folder"
+  [ "$ran" -eq "$expected" ] || { echo "$ran tests ran, of $expected"; return 1; }
+  echo "result: $ran tests"
 }
