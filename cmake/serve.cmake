@@ -3,18 +3,14 @@ find_package(Boost 1.74 REQUIRED)
 find_package(Threads REQUIRED)
 find_package(nlohmann_json REQUIRED)
 
-# The files of the page become a part of the library.
+# The files of the page become a part of the library. They are written when CMake runs: sources of a target wait for its
+# custom commands, and the largest unit would be compiled last.
 file(GLOB GAZE_PAGE CONFIGURE_DEPENDS ${PROJECT_SOURCE_DIR}/page/*.html ${PROJECT_SOURCE_DIR}/page/*.css
      ${PROJECT_SOURCE_DIR}/page/*.js)
+include(cmake/embed.cmake)
 set(GAZE_PAGE_SOURCE ${PROJECT_BINARY_DIR}/page_files.cpp)
-add_custom_command(OUTPUT ${GAZE_PAGE_SOURCE}
-  COMMAND ${CMAKE_COMMAND} "-DFILES=${GAZE_PAGE}" -DOUTPUT=${GAZE_PAGE_SOURCE} -P ${PROJECT_SOURCE_DIR}/cmake/embed.cmake
-  DEPENDS ${GAZE_PAGE} ${PROJECT_SOURCE_DIR}/cmake/embed.cmake VERBATIM)
-
-# A target of its own: a generated source waits for all libraries of its target, and all sources of the target for it.
-add_library(gaze_page_files OBJECT ${GAZE_PAGE_SOURCE})
-target_include_directories(gaze_page_files PRIVATE ${PROJECT_SOURCE_DIR}/src)
-target_compile_features(gaze_page_files PRIVATE cxx_std_20)
+gaze_embed(${GAZE_PAGE_SOURCE} ${GAZE_PAGE})
+set_property(DIRECTORY APPEND PROPERTY CMAKE_CONFIGURE_DEPENDS ${GAZE_PAGE})
 
 # gaze_serve_target(TARGET)
 function(gaze_serve_target target)
@@ -36,7 +32,7 @@ list(REMOVE_ITEM GAZE_SERVE ${GAZE_SERVER_SOURCES})
 add_library(gaze_page STATIC ${GAZE_SERVE})
 gaze_serve_target(gaze_page)
 target_link_libraries(gaze_page PRIVATE Boost::headers nlohmann_json::nlohmann_json)
-target_sources(gaze_page PRIVATE $<TARGET_OBJECTS:gaze_page_files>)
+target_sources(gaze_page PRIVATE ${GAZE_PAGE_SOURCE})
 
 add_library(gaze_serve STATIC ${GAZE_SERVER_SOURCES})
 gaze_serve_target(gaze_serve)

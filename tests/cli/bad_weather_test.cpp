@@ -15,6 +15,7 @@
 #include <thread>
 
 #include "support/command.hpp"
+#include "support/programs.hpp"
 #include "support/temporary_folder.hpp"
 #include "support/text.hpp"
 
@@ -54,6 +55,7 @@ class BadWeather : public testing::InTemporaryFolder {
   // what it says as an error to `told`.
   pid_t start(std::vector<std::string> call, bool as_nobody = false) const {
     call.insert(call.begin(), "gaze");
+    const std::string command = testing::program("gaze");
     const std::string printed = (folder / "printed").string();
     const std::string told = (folder / "told").string();
     const pid_t child = fork();
@@ -66,7 +68,7 @@ class BadWeather : public testing::InTemporaryFolder {
     std::vector<char*> arguments;
     for (std::string& argument : call) arguments.push_back(argument.data());
     arguments.push_back(nullptr);
-    execv(GAZE_COMMAND, arguments.data());
+    execv(command.c_str(), arguments.data());
     _exit(99);
   }
 
@@ -262,7 +264,7 @@ TEST_F(BadWeather, ALongRunSaysHowFarItIs) {
 
 // Who reads the first line alone has what it wants; more output than a pipe holds follows it.
 TEST_F(BadWeather, AClosedPipeEndsItQuietly) {
-  const std::string line = std::string(GAZE_COMMAND) + " run " + GAZE_DEMO + " --json 2> " +
+  const std::string line = testing::program("gaze") + " run " + GAZE_DEMO + " --json 2> " +
                            (folder / "told").string() + " | head -1 > " + (folder / "out").string();
   EXPECT_EQ(std::system(line.c_str()), 0);
   std::istringstream told(bytes_of(folder / "told"));
@@ -288,8 +290,8 @@ TEST_F(BadWeather, OrdinaryUsersAreToldWhatIsNotTheirs) {
 }
 
 TEST_F(BadWeather, NoHomeAndNothingElseInTheEnvironment) {
-  const std::string line = std::string("env -i LSAN_OPTIONS=\"$LSAN_OPTIONS\" ") + GAZE_COMMAND +
-                           " draw " + GAZE_DEMO + " --at 1 --output " +
+  const std::string line = std::string("env -i LSAN_OPTIONS=\"$LSAN_OPTIONS\" ") +
+                           testing::program("gaze") + " draw " + GAZE_DEMO + " --at 1 --output " +
                            (folder / "a.png").string() + " > /dev/null 2>&1";
   EXPECT_EQ(std::system(line.c_str()), 0);
   EXPECT_TRUE(fs::exists(folder / "a.png"));

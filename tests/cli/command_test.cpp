@@ -12,6 +12,7 @@
 #include "gaze/gaze.hpp"
 #include "gaze/tools/picture.hpp"
 #include "support/command.hpp"
+#include "support/programs.hpp"
 #include "support/temporary_folder.hpp"
 #include "support/text.hpp"
 
@@ -397,7 +398,7 @@ TEST_F(Command, WrongUseIsStatusTwoAndOneLine) {
 }
 
 TEST_F(Command, FromOutsideDoesTheSame) {
-  const std::string program = GAZE_COMMAND;
+  const std::string program = testing::program("gaze");
   EXPECT_EQ(shell(program + " check " + GAZE_DEMO).status, 0);
   EXPECT_EQ(shell(program + " run " + GAZE_DEMO + " > /dev/full").status, 2);
   EXPECT_EQ(shell(program + " run " + GAZE_DEMO + " --json").out,
@@ -407,10 +408,10 @@ TEST_F(Command, FromOutsideDoesTheSame) {
 }
 
 TEST_F(Command, ExamplesRun) {
-  const Answer first = shell(std::string(GAZE_FIRST_LOOK) + " " + GAZE_DEMO);
+  const Answer first = shell(testing::program("examples/first_look") + " " + GAZE_DEMO);
   EXPECT_EQ(first.status, 0);
   EXPECT_NE(first.out.find("pruner-1 noticed collector by sight"), std::string::npos);
-  const Answer own = shell(GAZE_OWN_LOOP);
+  const Answer own = shell(testing::program("examples/own_loop"));
   EXPECT_EQ(own.status, 0);
   // The wall hides the player for part of its round: it is lost and noticed again.
   EXPECT_NE(own.out.find("sprinkler lost player"), std::string::npos) << own.out;

@@ -5,6 +5,7 @@
 
 #include "gaze/tools/level_keys.hpp"
 #include "support/command.hpp"
+#include "support/programs.hpp"
 #include "support/temporary_folder.hpp"
 #include "support/text.hpp"
 
@@ -29,7 +30,7 @@ class Completion : public testing::InTemporaryFolder {
  protected:
   // What bash offers after these words, the last of which is being written.
   std::string offered(const std::string& words) {
-    const std::string path = std::filesystem::path(GAZE_COMMAND).parent_path().string();
+    const std::string path = std::filesystem::path(testing::program("gaze")).parent_path().string();
     const auto script = write("complete.sh", "PATH=" + path +
                                                  ":$PATH\nsource " GAZE_SOURCE
                                                  "/scripts/gaze.bash-completion\nCOMP_WORDS=(" +

@@ -16,7 +16,7 @@ class PageCommand : public testing::InTemporaryFolder {};
 
 TEST_F(PageCommand, ReplayWritesAPageWholeOrNotAtAll) {
   const std::string file = (folder / "play.html").string();
-  const std::string seconds = testing::kIsSanitized ? "0.5" : "2";
+  const std::string seconds = testing::is_sanitized() ? "0.5" : "2";
   const auto answer = gaze_call({"replay", GAZE_DEMO, "--seconds", seconds, "--output", file});
   EXPECT_EQ(answer.status, 0);
   EXPECT_TRUE(answer.out.starts_with(file)) << answer.out;

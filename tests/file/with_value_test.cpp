@@ -115,7 +115,7 @@ TEST_F(WithValueFiles, ChangeThatValueAlone) {
     ++written_over;
     EXPECT_EQ(with(after, path, differing[0].values[0]), before) << path;
   }
-  if (testing::kIsSanitized) return;
+  if (testing::is_sanitized()) return;
   EXPECT_GT(written_over, testing::enough(100));
   EXPECT_GT(put_in, testing::enough(100));
 }

@@ -14,7 +14,7 @@ namespace {
 
 TEST(SweptLevels, KeepWhatIsPromised) {
   std::uint64_t played = 0;
-  const std::uint64_t count = testing::rounds(testing::kIsSanitized ? 50 : 150);
+  const std::uint64_t count = testing::rounds(testing::is_sanitized() ? 50 : 150);
   for (std::uint64_t seed = 1; seed <= count; ++seed) {
     const auto level = fuzz::level_of_seed(seed);
     if (!level) continue;
@@ -38,11 +38,11 @@ TEST(SweptLevels, ThatOnceBrokeAPromise) {
 
 // Each of its corners splits what is seen of all others.
 TEST(SweptLevels, WithAStarThatBreaks) {
-  constexpr int kCorners = testing::kIsSanitized ? 80 : 200;
+  const int corners = testing::is_sanitized() ? 80 : 200;
   std::string outline;
-  for (int i = 0; i < kCorners; ++i) {
+  for (int i = 0; i < corners; ++i) {
     const double away = i % 2 == 0 ? 8.0 : 20.0;
-    const double angle = 2.0 * 3.14159265358979323846 * i / kCorners;
+    const double angle = 2.0 * 3.14159265358979323846 * i / corners;
     outline += "[" + std::to_string(away * std::cos(angle)) + ", " +
                std::to_string(away * std::sin(angle)) + "], ";
   }

@@ -9,8 +9,8 @@ namespace gaze {
 namespace {
 
 /// So many as the reference allows; under sanitizers, which look for other things, a tenth.
-constexpr int most(int count) {
-  return testing::kIsSanitized ? count / 10 : count;
+int most(int count) {
+  return testing::is_sanitized() ? count / 10 : count;
 }
 
 const char* const kPair =
@@ -65,7 +65,7 @@ TEST(Limits, AWallOfTenThousandCorners) {
   const std::vector<Finding> findings = judge(level);
   EXPECT_FALSE(has_fault(findings));
   EXPECT_EQ(is_told(findings, "ways are as short, and take longer to find"),
-            !testing::kIsSanitized);
+            !testing::is_sanitized());
   // Round the near end of it, which is 100 m away.
   const NavigationMesh mesh(level, World(level), body_size(level, level.kinds[0]), 0);
   const Path path = find_path(mesh, {100, 9, 0}, {100, -9, 0});

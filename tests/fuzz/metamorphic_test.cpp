@@ -45,7 +45,7 @@ void expect_alike(std::uint64_t first_seed, const LevelTest& is_left_out, const 
   std::vector<std::string> others;
   std::size_t all = 0;
   std::size_t events = 0;
-  for (std::uint64_t seed = first_seed; all < testing::rounds(testing::kIsSanitized ? 90 : 200);
+  for (std::uint64_t seed = first_seed; all < testing::rounds(testing::is_sanitized() ? 90 : 200);
        ++seed) {
     const auto level = fuzz::level_of_seed(seed);
     if (!level || level->ticks_per_second < 20 || is_left_out(*level)) continue;

@@ -63,7 +63,7 @@ bool are_near(const Level& level, const Places& places, const Places& others, in
 TEST(SweptRates, BringEverybodyToTheSamePlaces) {
   std::vector<std::string> off;
   std::size_t all = 0;
-  for (std::uint64_t seed = 60'000; all < testing::rounds(testing::kIsSanitized ? 50 : 150);
+  for (std::uint64_t seed = 60'000; all < testing::rounds(testing::is_sanitized() ? 50 : 150);
        ++seed) {
     const auto level = fuzz::level_of_seed(seed);
     if (!level) continue;
@@ -72,7 +72,7 @@ TEST(SweptRates, BringEverybodyToTheSamePlaces) {
     ++all;
     const Places fast = places_at(*level, 240);
     for (const int rate : {20, 30, 60, 144}) {
-      if (testing::kIsSanitized && rate != 30) continue;
+      if (testing::is_sanitized() && rate != 30) continue;
       if (are_near(*level, places_at(*level, rate), fast, rate)) continue;
       off.push_back(fmt::format("{} at {}", seed, rate));
     }

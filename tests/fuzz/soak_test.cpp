@@ -217,7 +217,7 @@ std::string agents_of_soak() {
 std::int64_t steps_of_soak() {
   const char* set = std::getenv("GAZE_SOAK_STEPS");
   if (set != nullptr) return std::strtoll(set, nullptr, 10);
-  return testing::kIsSanitized ? 300 : 3000;
+  return testing::is_sanitized() ? 300 : 3000;
 }
 
 class Soak {

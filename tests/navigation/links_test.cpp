@@ -132,7 +132,7 @@ TEST(Drops, LeadDownAndNotUp) {
 TEST(Hops, NeverTouchASolid) {
   int hops = 0;
   int drops = 0;
-  const std::uint64_t levels = testing::kIsSanitized ? 3 : 12;
+  const std::uint64_t levels = testing::is_sanitized() ? 3 : 12;
   for (std::uint64_t seed = 1; seed <= levels; ++seed) {
     Level level = scenes::make_scene(40, 16.0, seed);
     scenes::Random random(50 + seed);

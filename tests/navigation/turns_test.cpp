@@ -98,7 +98,7 @@ INSTANTIATE_TEST_SUITE_P(Sorts, Turns,
 
 TEST(TurnGraph, OfTheHallAndTheCampusEqualsItsReverse) {
   EXPECT_EQ(sights_of(scenes::hall(), 0.3).without_reverse, 0U);
-  if (testing::kIsSanitized) return;
+  if (testing::is_sanitized()) return;
   const Sights campus = sights_of(scenes::campus(), 0.2);
   EXPECT_EQ(campus.without_reverse, 0U);
   EXPECT_GT(campus.all, 100'000U);

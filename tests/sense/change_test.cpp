@@ -201,7 +201,7 @@ TEST_P(RemedyIn, RandomScenesTurnsTheAnswerWhenDoneAsPrinted) {
   }
   EXPECT_GT(single, testing::enough(40));
   EXPECT_GT(listed, testing::enough(10));
-  EXPECT_LT(none, testing::kIsSanitized ? 9 : 50);
+  EXPECT_LT(none, testing::is_sanitized() ? 9 : 50);
 }
 
 // No smaller amount of the same sort, to either side, does it.

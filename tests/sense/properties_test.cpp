@@ -247,7 +247,7 @@ void compare_with_rays(const Level& level, std::uint64_t seed) {
     constexpr double kBand = 1e-4;
     int at_corners = 0;
     double mean2 = 0.0;
-    constexpr int kRays = testing::kIsSanitized ? 10'000 : 100'000;
+    const int kRays = testing::is_sanitized() ? 10'000 : 100'000;
     for (int i = 0; i < kRays; ++i) {
       const double degrees = random.between(0.0, 360.0);
       const double length = ray_length(world, eye, degrees, 30.0);
@@ -265,7 +265,7 @@ void compare_with_rays(const Level& level, std::uint64_t seed) {
     }
     EXPECT_LT(at_corners, kRays / 1000);
     EXPECT_NEAR(area.area() / (mean2 * M_PI), 1.0,
-                testing::kIsSanitized ? 0.06 : 0.02);  // rays in random directions
+                testing::is_sanitized() ? 0.06 : 0.02);  // rays in random directions
   }
 }
 

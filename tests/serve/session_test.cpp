@@ -321,7 +321,7 @@ TEST_F(Sessions, KeepAndUndoLeaveAnyLevelAsItWas) {
     }
     ASSERT_EQ(text_of("level.toml"), text) << seed;
   }
-  if (testing::kIsSanitized) return;
+  if (testing::is_sanitized()) return;
   EXPECT_GT(kept, testing::enough(10));
 }
 

@@ -87,7 +87,7 @@ TEST(KeepApart, TwoHundredGoThroughOneDoor) {
   double worst = 0.0;
   int through = 0;
   // Under sanitizers the first press at the door is enough.
-  const int most_seconds = testing::kIsSanitized ? 15 : 150;
+  const int most_seconds = testing::is_sanitized() ? 15 : 150;
   for (int second = 0; second < most_seconds && through < 200; ++second) {
     testing::play(simulation, 60);
     worst = std::max(worst, deepest(simulation));
@@ -96,7 +96,7 @@ TEST(KeepApart, TwoHundredGoThroughOneDoor) {
       through += simulation.state({i}).position.x() < -0.5 ? 1 : 0;
     }
   }
-  EXPECT_TRUE(through == 200 || testing::kIsSanitized) << through;
+  EXPECT_TRUE(through == 200 || testing::is_sanitized()) << through;
   EXPECT_LT(worst, 1e-6);
 }
 

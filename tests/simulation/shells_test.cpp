@@ -227,7 +227,7 @@ TEST(Shells, AskForNoMemoryInSteadyFlight) {
   Simulation simulation(level);
   fire(simulation);
   // Under sanitizers, where memory is asked for in other ways, only to be played.
-  const int steps = testing::kIsSanitized ? 100 : 1000;
+  const int steps = testing::is_sanitized() ? 100 : 1000;
   for (int step = 0; step < 3 * steps; ++step) simulation.step();
   const std::size_t before = testing::allocations();
   std::size_t events = 0;
@@ -235,7 +235,7 @@ TEST(Shells, AskForNoMemoryInSteadyFlight) {
     simulation.step();
     events += simulation.events().size();
   }
-  EXPECT_EQ(testing::kIsSanitized ? 0U : testing::allocations() - before, 0U);
+  EXPECT_EQ(testing::is_sanitized() ? 0U : testing::allocations() - before, 0U);
   EXPECT_GT(events, static_cast<std::size_t>(10 * steps));
 }
 

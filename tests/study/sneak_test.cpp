@@ -178,7 +178,8 @@ TEST(Sneak, AgreesWithAFineGridInRandomRooms) {
   int found = 0;
   int none = 0;
   int undecided = 0;
-  for (std::uint64_t seed = 1; seed <= testing::rounds(testing::kIsSanitized ? 50 : 200); ++seed) {
+  const std::uint64_t rooms = testing::rounds(testing::is_sanitized() ? 50 : 200);
+  for (std::uint64_t seed = 1; seed <= rooms; ++seed) {
     Level level = testing::garden(room(seed));
     complete(level);
     SneakTask task;
@@ -209,7 +210,7 @@ TEST(Sneak, AgreesWithAFineGridInRandomRooms) {
   RecordProperty("none", none);
   RecordProperty("undecided", undecided);
   fmt::print("{} found, {} none, {} undecided\n", found, none, undecided);
-  if (testing::kIsSanitized) return;
+  if (testing::is_sanitized()) return;
   EXPECT_GT(found, testing::enough(40));
   EXPECT_GT(none, testing::enough(20));
   EXPECT_LT(undecided, found + none);

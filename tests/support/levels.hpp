@@ -9,15 +9,17 @@
 #include "gaze/gaze.hpp"
 #include "gaze/tools/tools.hpp"
 
+/// Defined by the run-time library of the address sanitizer, if the program is linked with it.
+extern "C" __attribute__((weak)) void __asan_init();
+
 /// Small levels for tests, written as a designer would.
 namespace gaze::testing {
 
-/// True if what is tested is built with sanitizers; the tests themselves are not.
-#if defined(GAZE_SANITIZED)
-inline constexpr bool kIsSanitized = true;
-#else
-inline constexpr bool kIsSanitized = false;
-#endif
+/// Returns whether the library under test is built with the address sanitizer. The tests themselves
+/// are not.
+inline bool is_sanitized() {
+  return __asan_init != nullptr;
+}
 
 /// Fraction of the rounds of random tests that run: the number in GAZE_ROUNDS if that is set. Else
 /// all; under sanitizers a sixth, for each round takes ten times as long there, and they look for
@@ -25,7 +27,7 @@ inline constexpr bool kIsSanitized = false;
 inline double fraction_of_rounds() {
   const char* fraction = std::getenv("GAZE_ROUNDS");
   if (fraction != nullptr) return std::strtod(fraction, nullptr);
-  return kIsSanitized ? 1.0 / 6.0 : 1.0;
+  return is_sanitized() ? 1.0 / 6.0 : 1.0;
 }
 
 /// Rounds that a random test runs of `count`: at least 1.

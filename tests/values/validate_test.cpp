@@ -117,7 +117,7 @@ TEST(LevelInCode, IsRefusedOrPlaysWhateverItHolds) {
   scenes::Random random(15);
   int refused = 0;
   int played = 0;
-  const std::uint64_t count = testing::rounds(testing::kIsSanitized ? 120 : 400);
+  const std::uint64_t count = testing::rounds(testing::is_sanitized() ? 120 : 400);
   for (std::uint64_t seed = 1; seed <= count; ++seed) {
     auto level = fuzz::level_of_seed(seed % 120 + 1);
     if (!level || level->agents.size() > 60) continue;
