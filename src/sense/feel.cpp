@@ -54,27 +54,30 @@ void use_feelers(Sensing& state, Index who) {
   }
 }
 
-// The nearest of those an agent looks for. Of equally near ones it is the first in the file.
+// Returns whether a nearness sense with `once` has perceived the target before. Remembers the
+// target if it has not.
+bool was_near_before(Sensing& state, Index who, Index other) {
+  std::vector<MetOnce>& met = state.senses.met_once.get(who);
+  const auto place = std::lower_bound(met.begin(), met.end(), other,
+                                      [](const MetOnce& one, Index id) { return one.other < id; });
+  if (place != met.end() && place->other == other) return true;
+  met.insert(place, {other});
+  return false;
+}
+
+// A target at exactly `range` is perceived.
 void use_nearness(Sensing& state, Index who, const Nearness& nearness) {
-  if (nearness.once && state.senses.was_near[who]) return;
-  double best = nearness.range;
-  std::optional<Index> nearest;
   const std::uint32_t team = state.kind(who).team;
   if (team == kNoTeam) return;
   for (const Index other : state.fixed.foes_of[team]) {
     if (other == who || !state.lives.alive[other] || !state.looks_for(who, other)) continue;
     const double distance =
         distance_along(*nearness.axes, state.bodies.position[who], state.bodies.position[other]);
-    if (distance < best || (distance == best && !nearest)) {
-      best = distance;
-      nearest = other;
-    }
+    if (distance > nearness.range) continue;
+    if (nearness.once && was_near_before(state, who, other)) continue;
+    state.senses.perceived.push_back({who, other, Sense::nearness, state.moments(nearness.remember),
+                                      state.bodies.position[other], std::nullopt});
   }
-  if (!nearest) return;
-  state.senses.was_near[who] = 1;
-  state.senses.perceived.push_back({who, *nearest, Sense::nearness,
-                                    state.moments(nearness.remember),
-                                    state.bodies.position[*nearest], std::nullopt});
 }
 
 void use_touch(Sensing& state, Index who, const TouchSense& touch) {

@@ -98,14 +98,24 @@ class Sighter {
   std::optional<Looker> looker_;
 };
 
+void sort_by_target(Sensing& state) {
+  auto& by_target = state.senses.by_target;
+  by_target.clear();
+  Index place = 0;
+  for (const Perceived& one : state.senses.perceived) by_target.emplace_back(one.other, place++);
+  std::sort(by_target.begin(), by_target.end());
+}
+
 /// Adds what other senses perceive of an agent to the evidence of it. If several do, the first in
 /// their order leads.
 std::optional<Index> add_perceived(const Sensing& state, Index other, Contact& contact,
                                    Evidence& evidence) {
   std::optional<Index> teller;
   contact.is_near = contact.is_touched = false;
-  for (const Perceived& one : state.senses.perceived) {
-    if (one.other != other) continue;
+  const auto& by_target = state.senses.by_target;
+  auto next = std::lower_bound(by_target.begin(), by_target.end(), std::pair{other, Index{0}});
+  for (; next != by_target.end() && next->first == other; ++next) {
+    const Perceived& one = state.senses.perceived[next->second];
     contact.last_place = one.place;
     contact.is_near |= one.sense == Sense::nearness;
     contact.is_touched |= one.sense == Sense::touch;
@@ -248,6 +258,7 @@ void sense_one(Sensing& state, Index who) {
   for (const Perceived& one : state.senses.perceived) state.senses.candidates.push_back(one.other);
   std::sort(state.senses.candidates.begin(), state.senses.candidates.end());
   const auto end = std::unique(state.senses.candidates.begin(), state.senses.candidates.end());
+  sort_by_target(state);
   Sighter sighter(state, who);
   for (auto it = state.senses.candidates.begin(); it != end; ++it)
     consider(state, who, sighter, *it);

@@ -18,7 +18,7 @@ void add_agents(Knowledge& knowledge, const Fixed& fixed) {
 
 void add_agents(Senses& senses, const Fixed& fixed) {
   const std::size_t count = fixed.kind_index.size();
-  senses.was_near.resize(count);
+  senses.met_once.resize(count);
   senses.zones_of.resize(count);
   senses.touches.resize(count);
 }
@@ -48,7 +48,7 @@ void reset(Knowledge& knowledge, Senses& senses, const Fixed& fixed, std::uint32
   forget(knowledge, senses, who);
   knowledge.feelers[who] = 0;
   knowledge.tags[who] = fixed.limits[fixed.kind_index[who]].tags;
-  senses.was_near[who] = 0;
+  if (std::vector<MetOnce>* met = senses.met_once[who]) met->clear();
   if (std::vector<std::uint32_t>* zones = senses.zones_of[who]) zones->clear();
 }
 

@@ -1,6 +1,7 @@
 #pragma once
 
 #include <cstdint>
+#include <utility>
 #include <vector>
 
 #include "agents/crowd.hpp"
@@ -29,9 +30,14 @@ struct Alarm {
   Vector3d place{0.0, 0.0, 0.0};
 };
 
+/// A target that a nearness sense with `once` has perceived.
+struct MetOnce {
+  std::uint32_t other = 0;
+};
+
 /// What only senses know: their memory from step to step, and the memory that they work in.
 struct Senses {
-  std::vector<char> was_near;                ///< Its nearness sense, once only, has fired.
+  Few<std::vector<MetOnce>> met_once;        ///< For each agent, in file order of the targets.
   Few<std::vector<std::uint32_t>> zones_of;  ///< Those it is in, in order.
   std::vector<char> zone_spent;              ///< By zone.
   Touches touches;
@@ -39,6 +45,8 @@ struct Senses {
   Scratch<Crowd> crowd{8.0};
 
   Scratch<std::vector<Perceived>> perceived;  ///< Of one agent.
+  /// Pairs of a target and a place in `perceived`, sorted.
+  Scratch<std::vector<std::pair<std::uint32_t, std::uint32_t>>> by_target;
   Scratch<std::vector<std::uint32_t>> candidates;
   Scratch<std::vector<std::uint32_t>> zones;  ///< That one agent is in.
   Scratch<std::vector<Cylinder>> bodies;

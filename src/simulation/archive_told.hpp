@@ -116,13 +116,19 @@ void members(Archive& to, Touches& touches) {
 }
 
 template <typename Archive>
+void members(Archive& to, MetOnce& met) {
+  auto& [other] = met;
+  to.agent(other);
+}
+
+template <typename Archive>
 void members(Archive& to, Senses& senses) {
-  auto& [was_near, zones_of, zone_spent, touches, alarms, crowd, perceived, candidates, zones,
-         near_bodies, heard, hearing] = senses;
-  archive_items(to, was_near, zone_spent);
-  archive_all(to, zones_of, touches, alarms);
+  auto& [met_once, zones_of, zone_spent, touches, alarms, crowd, perceived, by_target, candidates,
+         zones, near_bodies, heard, hearing] = senses;
+  archive_items(to, zone_spent);
+  archive_all(to, met_once, zones_of, touches, alarms);
   static_cast<void>(
-      std::tie(crowd, perceived, candidates, zones, zones, near_bodies, heard, hearing));
+      std::tie(crowd, perceived, by_target, candidates, zones, near_bodies, heard, hearing));
 }
 
 }  // namespace gaze
