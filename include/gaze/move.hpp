@@ -47,6 +47,12 @@ enum class FleeStyle {
   out_of_sight,  ///< To where that cannot see it, if there is such a place; else to the far side.
 };
 
+/// The centre of the circle that it flees in.
+enum class FleeFrom {
+  post,
+  here,  ///< Its position: it flees on and on.
+};
+
 /// What it does if no way leads to its goal.
 enum class NoPath {
   nearest,  ///< Goes to the nearest place that can be reached.
@@ -79,6 +85,7 @@ struct Move {
   double follow_distance = 2.0;      ///< Metres, centre to centre.
   double flee_distance = 8.0;        ///< Radius of the circle about its post, metres.
   FleeStyle flee_to = FleeStyle::far_side;
+  FleeFrom flee_from = FleeFrom::post;
   /// Of the top of a hop above where it begins, metres; 0: none. Else 0.5 for the gait hop, and 0.
   std::optional<double> hop_height;
   std::optional<double> hop_length;  ///< Of a hop in the plan, at most, metres; else 2 hop_height.

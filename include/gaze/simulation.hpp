@@ -160,6 +160,10 @@ class Simulation {
   /// angle beyond a million degrees.
   void set_pose(AgentId agent, const Vector3d& position, Angle facing);
 
+  /// Throws what `set_pose` would throw, and changes nothing: for a host that sets many poses or
+  /// none.
+  void check_pose(AgentId agent, const Vector3d& position, Angle facing) const;
+
   /// What an agent that the host drives aims at, and whether it fires its attacks, until set anew:
   /// shots and beams at the place or, without one, straight ahead; strikes at the nearest foe that
   /// they reach. Throws UsageError for another driver or a place that no level may have.

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <algorithm>
 #include <cstdint>
 #include <optional>
 #include <string_view>
@@ -85,6 +86,12 @@ class Asking {
   /// How far it is from one place to another for an agent: level, unless it flies freely.
   double apart(std::uint32_t i, const Vector3d& a, const Vector3d& b) const {
     return flies_freely(i) ? plane_distance(plane(), a, b) : level_distance(plane(), a, b);
+  }
+
+  /// How far before another an agent stops, metres: no nearer than their bodies let it come.
+  double nearest_stop(std::uint32_t i, std::uint32_t other, double wanted) const {
+    const double both = kind(i).radius + kind(other).radius;
+    return are_solid(i, other) ? std::max(wanted, both) : wanted;
   }
 
   /// How an agent moves in this step, metres a second.

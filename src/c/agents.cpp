@@ -86,24 +86,18 @@ gaze_status gaze_set_poses(gaze_game* game, const gaze_agent* agents, size_t cou
     if (count == 0) return GAZE_OK;
     need(poses, "the list of poses");
     need_stride(count, stride, sizeof(gaze_pose));
-    const auto set = [&](Simulation& of, size_t i) {
-      const gaze_pose& pose = *at(poses, i, stride);
-      of.set_pose(id_of(agents[i]), vector_of(pose.position), Angle::from_degrees(pose.facing_deg));
+    const auto for_each = [&](auto&& what) {
+      for (size_t i = 0; i < count; ++i) {
+        const gaze_pose& pose = *at(poses, i, stride);
+        what(id_of(agents[i]), vector_of(pose.position), Angle::from_degrees(pose.facing_deg));
+      }
     };
-    size_t done = 0;
-    std::vector<AgentState> before;
-    try {
-      for (; done < count; ++done) {
-        before.push_back(simulation.state(id_of(agents[done])));
-        set(simulation, done);
-      }
-    } catch (...) {
-      while (done-- > 0) {
-        simulation.set_pose(id_of(agents[done]), before[done].position,
-                            angle_of(before[done].facing));
-      }
-      throw;
-    }
+    for_each([&](AgentId agent, const Vector3d& position, Angle facing) {
+      simulation.check_pose(agent, position, facing);
+    });
+    for_each([&](AgentId agent, const Vector3d& position, Angle facing) {
+      simulation.set_pose(agent, position, facing);
+    });
     return GAZE_OK;
   });
 }

@@ -218,6 +218,16 @@ void make_attacks(Fighting& state) {
   }
 }
 
+namespace {
+
+// What has fallen and lies on the ground strikes nobody with its bottom any more.
+bool lies_still(const Fighting& state, Index who) {
+  return state.kind(who).move->gait == Gait::drop &&
+         state.bodies.position[who].z() >= state.bodies.previous[who].z();
+}
+
+}  // namespace
+
 // Attacks by touch are made on the sides that they name, whoever drives the agent.
 void make_touches(Fighting& state) {
   for (const Index who : state.fixed.touchers) {
@@ -227,7 +237,7 @@ void make_touches(Fighting& state) {
     for (const Index other : state.fixed.foes_of[kind.team]) {
       if (!state.lives.alive[other]) continue;
       const auto side = state.fights.touches.note(state, who, other);
-      if (!side) continue;
+      if (!side || (*side == Side::bottom && lies_still(state, who))) continue;
       for (Index attack = 0; attack < kind.attacks.size(); ++attack) {
         const Attack& values = kind.attacks[attack];
         const bool is_meant =

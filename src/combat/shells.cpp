@@ -7,7 +7,7 @@
 #include "gaze/flight.hpp"
 #include "geometry/rolling.hpp"
 #include "world/bounds.hpp"
-#include "world/contact_gap.hpp"
+#include "world/touching.hpp"
 
 /// What has been fired or thrown: how it flies, and what becomes of it.
 namespace gaze {

@@ -60,6 +60,8 @@ std::string no_way_text(const Explaining& state, std::uint32_t who) {
 std::string follows_from(const Explaining& state, std::uint32_t who) {
   const auto leader = followed(state, who);
   if (!leader) return "nobody whom it follows is there";
+  const Route& route = state.ways.route[who];
+  if (route.is_made && route.outcome != Path::Outcome::whole) return no_way_text(state, who);
   const double away =
       plane_distance(state.plane(), state.bodies.position[who], state.bodies.position[*leader]);
   return fmt::format("it is {:.2f} m from {} and follows it at {:.2f} m", away,
@@ -91,7 +93,8 @@ std::string stands_for(const Explaining& state, std::uint32_t who) {
                        at - state.ways.asked.begin() + 1, state.ways.asked.size());
   }
   if (const auto target = state.target_agent(who); target && state.minds.mode[who] == Mode::chase) {
-    const double stop = stop_distance(state.kind(who), state.kind(*target));
+    const double stop =
+        state.nearest_stop(who, *target, stop_distance(state.kind(who), state.kind(*target)));
     const double away =
         level_distance(state.plane(), state.bodies.position[who], state.bodies.position[*target]);
     if (away <= stop + 1e-6) {

@@ -162,7 +162,9 @@ std::string level_schema() {
   Json& agent = definitions[std::string(kAgentKeys.name)];
   const Json& kind = definitions[std::string(kKindKeys.name)];
   for (const auto& [key, value] : kind["properties"].items()) {
-    if (key != "like") agent["properties"][key] = value;
+    if (key == "like") continue;
+    agent["properties"][key] = value;
+    agent["properties"][key].erase("default");  // it is that of its kind
   }
   Json schema = definitions[std::string(kLevelKeys.name)];
   definitions.erase(std::string(kLevelKeys.name));

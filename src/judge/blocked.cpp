@@ -7,6 +7,7 @@
 #include "geometry/plan.hpp"
 #include "judge/judges.hpp"
 #include "level/numbers.hpp"
+#include "world/touching.hpp"
 
 /// Attacks of what stands fixed that can hit nobody, wherever somebody stands.
 namespace gaze {
@@ -47,7 +48,7 @@ bool any_place(Plane plane, const Vector3d& feet, double range, Use&& use) {
 bool can_stand(const Bench& bench, const Fighter& fighter, const Fighter& there) {
   const double apart = plane_distance(bench.level().plane, fighter.feet, there.feet);
   if (apart < fighter.radius + there.radius) return false;
-  return !bench.world().overlaps(Cylinder{there.feet, there.radius, there.height}, Stops::bodies);
+  return !bench.world().overlaps(core_of({there.feet, there.radius, there.height}), Stops::bodies);
 }
 
 bool hits_anybody(const Bench& bench, const Agent& agent, const Attack& attack, const Kind& foe) {

@@ -13,13 +13,10 @@ namespace {
 
 using Severity = Finding::Severity;
 
-// The part of a body that solids can stop, if its feet were there. Numbers that touch in a level
-// file may overlap by a last bit when they are added up. So what overlaps by less than the gap that
-// walkers keep counts as touching.
+// The part of a body that solids can stop, if its feet were there.
 Cylinder solid_part(const Kind& kind, const Vector3d& feet) {
   const double step = *kind.move->step_height;
-  return {feet + Vector3d{0.0, 0.0, step + kContactGap}, kind.radius - kContactGap,
-          kind.height - step - 2 * kContactGap};
+  return core_of({feet + Vector3d{0.0, 0.0, step}, kind.radius, kind.height - step});
 }
 
 // What is said of an agent inside a solid. If its centre is outside, it is merely kept from going

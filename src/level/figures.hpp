@@ -7,6 +7,12 @@
 
 namespace gaze {
 
+/// Returns whether the agent of such an event is the one to whom it happened, and `other` the one
+/// who did it.
+[[nodiscard]] constexpr bool is_suffered(Happening what) {
+  return what == Happening::hurt || what == Happening::defeated;
+}
+
 /// Takes out what is measured of agents that a level no longer has, and what is expected of that.
 void drop_figures_of_nobody(Level& level, std::span<const std::string> gone);
 

@@ -18,12 +18,36 @@ bool counts(Cause cause, const Knowing& knowing) {
   }
 }
 
-std::optional<Mode> reaction(const When& when, const News& news, const Knowing& knowing) {
+bool is_idle(Mode mode) {
+  return mode == Mode::post || mode == Mode::patrol || mode == Mode::wander || mode == Mode::follow;
+}
+
+bool has_fired(const When& when, const News& news, Cause cause) {
+  for (std::size_t i = 0; i < when.rules.size(); ++i) {
+    if (when.rules[i].cause == cause && ((news.fired | news.due) >> i & 1U) != 0) return true;
+  }
+  return false;
+}
+
+// What forgetting leads to. If no rule says so, an agent returns; but one that goes over, or has
+// gone over, to what `loses` says goes about nothing that it could forget: it stays at that.
+std::optional<Mode> after_forgetting(Mode mode, const When& when, const News& news) {
+  const bool is_written = std::any_of(when.rules.begin(), when.rules.end(), [](const Rule& rule) {
+    return rule.cause == Cause::forgets && rule.reaction.mode;
+  });
+  const auto after_losing = when.mode_of(Cause::loses);
+  const bool stays = !is_written && after_losing && is_idle(*after_losing) &&
+                     (mode == *after_losing || has_fired(when, news, Cause::loses));
+  return stays ? std::nullopt : when.mode_of(Cause::forgets);
+}
+
+std::optional<Mode> reaction(Mode mode, const When& when, const News& news,
+                             const Knowing& knowing) {
   std::optional<Mode> best;
   Cause best_cause = Cause::lasts;
   if (news.forgot && counts(Cause::forgets, knowing)) {
-    best = when.mode_of(Cause::forgets);
-    best_cause = Cause::forgets;
+    best = after_forgetting(mode, when, news);
+    if (best) best_cause = Cause::forgets;
   }
   for (std::size_t i = 0; i < when.rules.size(); ++i) {
     const Rule& rule = when.rules[i];
@@ -40,7 +64,7 @@ std::optional<Mode> reaction(const When& when, const News& news, const Knowing& 
 }  // namespace
 
 Mode next_mode(Mode mode, Mode idle, const When& when, const News& news, const Knowing& knowing) {
-  const Mode wanted = reaction(when, news, knowing).value_or(mode);
+  const Mode wanted = reaction(mode, when, news, knowing).value_or(mode);
   return wanted == Mode::return_ && mode == idle ? mode : wanted;
 }
 

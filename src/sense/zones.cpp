@@ -23,9 +23,7 @@ void change_tags(Sensing& state, const ZoneTrigger& trigger, Index who) {
 void trigger(Sensing& state, Index zone_index, Index who) {
   const Zone& zone = state.level().zones[zone_index];
   if (zone.once && state.senses.zone_spent[zone_index]) return;
-  const bool is_trigger =
-      !zone.grants.empty() || !zone.takes.empty() || !zone.tells.empty() || !zone.wakes.empty();
-  if (!is_trigger || !is_triggered_by(state, zone_index, who)) return;
+  if (!is_triggered_by(state, zone_index, who)) return;
   state.senses.zone_spent[zone_index] = 1;
   Event& event = state.tell(Event::What::triggered, who);
   event.zone = zone_index;

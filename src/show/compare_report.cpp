@@ -28,6 +28,19 @@ std::string fork_text(const RunFork& fork, const std::array<std::string, 2>& nam
   return text;
 }
 
+std::string opening_text(const Comparison& comparison, const std::array<std::string, 2>& names) {
+  if (comparison.fork) return fork_text(*comparison.fork, names);
+  if (!comparison.is_compared_by_tick) {
+    return "The runs have different tick rates: only their figures and the number of their events "
+           "are compared\n";
+  }
+  if (comparison.differs_inside) {
+    return "No difference shows. At the end the runs differ in memories, cooldowns or planned "
+           "paths\n";
+  }
+  return "The runs do not part: all that both have is alike to the last bit\n";
+}
+
 std::string value_line(const ValueDifference& one) {
   const auto side = [&](std::size_t i) {
     if (one.values[i].empty()) return std::string("left out");
@@ -65,7 +78,7 @@ std::string figures_side_by_side(const Comparison& comparison,
 
 std::string events_side_by_side(const Comparison& comparison) {
   if (comparison.events.empty()) return "\nEvents: as many of each sort\n";
-  std::string text = "\nEvents that one has more often\n";
+  std::string text = "\nEvents that differ in number or time\n";
   for (const EventDifference& one : comparison.events) {
     const auto side = [&](std::size_t i) {
       return one.count[i] == 0 ? std::string("never")
@@ -88,10 +101,7 @@ Json null_or(const std::optional<double>& value) {
 
 std::string compare_text(const Comparison& comparison, std::span<const ValueDifference> values,
                          const std::array<std::string, 2>& names) {
-  std::string text = comparison.fork ? fork_text(*comparison.fork, names)
-                                     : std::string(
-                                           "The runs do not part: all that both have is "
-                                           "alike to the last bit\n");
+  std::string text = opening_text(comparison, names);
   const auto missing = [&](const std::vector<std::string>& ids, const std::string& name) {
     for (const std::string& id : ids) text += fmt::format("  only in {}: {}\n", name, id);
   };
@@ -114,6 +124,8 @@ std::string compare_json(const Comparison& comparison, std::span<const ValueDiff
         {"time", rounded(fork.seconds)}, {"agent", fork.who},         {"other", fork.of},
         {"states", fork.states},         {"verdicts", fork.verdicts}, {"more_agents", fork.others}};
   }
+  json["compared_by_tick"] = comparison.is_compared_by_tick;
+  json["differs_inside"] = comparison.differs_inside;
   json["only_in_one"] = strings(comparison.only_in_one);
   json["only_in_other"] = strings(comparison.only_in_other);
   json["values"] = Json::array();

@@ -17,6 +17,19 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
+// What the numbers of an expectation are compared with. What is exact to rounding needs no digits
+// that show the rounding.
+std::vector<double> limits_of(const ExpectResult& result) {
+  std::vector<double> limits;
+  const auto add = [&](const std::optional<double>& limit) {
+    if (limit) limits.push_back(*limit);
+  };
+  add(result.expectation.at_least);
+  add(result.expectation.at_most);
+  if (!result.holds) add(result.expectation.exactly);
+  return limits;
+}
+
 // ", 0.233 s too little"
 std::string missed_text(const ExpectResult& result) {
   if (!result.missed_by) return "";
@@ -31,7 +44,8 @@ std::string missed_text(const ExpectResult& result) {
 std::string number_line(const ExpectResult& result) {
   const std::size_t runs = result.values.size();
   const std::string limit = limit_text(result.expectation, result.figure);
-  const std::string number = figure_text(result.figure, result.values[result.told]);
+  const std::string number =
+      figure_text(result.figure, result.values[result.told], limits_of(result));
   if (runs == 1) {
     return fmt::format("{} is {}{}; expected: {}", result.figure.name, number, missed_text(result),
                        limit);

@@ -19,13 +19,14 @@ Json number_or_null(const std::optional<double>& value) {
 }
 
 // "93 points", "83 (77 to 90) points", and in how many runs there was none.
-std::string cell_text(const Figure& figure, const Numbers& values) {
+std::string cell_text(const Figure& figure, const Numbers& values,
+                      std::span<const double> limits = {}) {
   const Spread spread = spread_of(values);
   if (spread.some == 0) return "none";
-  std::string text = figure_text(figure, spread.median);
+  std::string text = figure_text(figure, spread.median, limits);
   if (spread.low < spread.high) {
-    text += fmt::format(" ({} to {})", figure_text(figure, spread.low),
-                        figure_text(figure, spread.high));
+    text += fmt::format(" ({} to {})", figure_text(figure, spread.low, limits),
+                        figure_text(figure, spread.high, limits));
   }
   if (spread.some < spread.runs) {
     text += fmt::format(", none in {}", spread.runs - spread.some);
@@ -128,7 +129,11 @@ std::string wish_text(const Search& search) {
 }
 
 std::string tried_text(const Search& search, const Tried& tried) {
-  std::string text = cell_text(search.figure, tried.numbers);
+  std::vector<double> limits;
+  for (const auto& limit : {search.wish.at_least, search.wish.at_most}) {
+    if (limit) limits.push_back(*limit);
+  }
+  std::string text = cell_text(search.figure, tried.numbers, limits);
   if (tried.numbers.size() > 1) {
     text +=
         fmt::format(", as wished in {:.0f} of {} runs",

@@ -4,7 +4,7 @@
 #include "combat/damage.hpp"
 #include "geometry/polygon.hpp"
 #include "simulation/stages.hpp"
-#include "world/contact_gap.hpp"
+#include "world/touching.hpp"
 
 /// Doors: for whom they open, and when they shut.
 namespace gaze {

@@ -114,10 +114,15 @@ void Simulation::wake(AgentId agent) {
   gaze::wake(deciding, state_->index_of(agent));
 }
 
-void Simulation::set_pose(AgentId agent, const Vector3d& position, Angle facing) {
+void Simulation::check_pose(AgentId agent, const Vector3d& position, Angle facing) const {
   need_host_driven(*state_, agent);
   need_place(position, "the place of " + id_of(agent));
-  const SineCosine direction = need_facing(*state_, agent.index, facing);
+  static_cast<void>(need_facing(*state_, agent.index, facing));
+}
+
+void Simulation::set_pose(AgentId agent, const Vector3d& position, Angle facing) {
+  check_pose(agent, position, facing);
+  const SineCosine direction = sine_cosine(facing);
   state_->bodies.position[agent.index] = position;
   state_->bodies.facing[agent.index] = {direction.cosine, direction.sine};
   state_->bodies.head[agent.index] = state_->bodies.facing[agent.index];

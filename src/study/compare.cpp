@@ -3,8 +3,10 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <array>
 #include <map>
 #include <set>
+#include <span>
 
 #include "gaze/tools/figures.hpp"
 #include "level/numbers.hpp"
@@ -24,7 +26,7 @@ struct ComparedRun {
   Simulation game;
   std::int64_t last = 0;
   Figures figures;
-  std::map<std::string, std::pair<int, double>> events;  ///< How many, and when the first was.
+  std::map<std::string, std::vector<double>> events;  ///< Seconds at which those of a sort came.
 
   ComparedRun(const Level& level, std::span<const Figure> taken)
       : game(level), last(last_tick(game.level())), figures(game, taken) {
@@ -38,9 +40,7 @@ struct ComparedRun {
     figures.add(game);
     for (const Event& event : game.events()) {
       const double seconds = static_cast<double>(event.tick) / game.level().ticks_per_second;
-      const auto [at, is_new] = events.try_emplace(sort_of(game, event), 0, seconds);
-      ++at->second.first;
-      static_cast<void>(is_new);
+      events[sort_of(game, event)].push_back(seconds);
     }
   }
 };
@@ -71,9 +71,10 @@ class Parted {
     std::set<std::string> who;
     std::optional<RunFork> fork = of_knowledge(who);
     if (auto by_state = of_state(who); !fork) fork = std::move(by_state);
-    if (!fork) return std::nullopt;
-    fork->seconds = games_[0]->seconds();
-    fork->others = who.size() - 1;
+    if (fork) fork->others = who.size() - 1;
+    if (!fork) fork = of_projectiles();
+    if (!fork) fork = of_solids();
+    if (fork) fork->seconds = games_[0]->seconds();
     return fork;
   }
 
@@ -108,10 +109,12 @@ class Parted {
     for (const Pair& pair : pairs_) {
       const AgentState one = games_[0]->state(pair[0]);
       const AgentState two = games_[1]->state(pair[1]);
-      const bool is_alike = one.position == two.position && one.facing == two.facing &&
-                            one.head == two.head && one.health == two.health &&
-                            one.mode == two.mode && one.is_alive == two.is_alive &&
-                            target_of(0, one) == target_of(1, two);
+      const bool is_alike =
+          one.position == two.position && one.facing == two.facing && one.head == two.head &&
+          one.health == two.health && one.mode == two.mode && one.is_alive == two.is_alive &&
+          one.is_awake == two.is_awake && one.score == two.score && one.tags == two.tags &&
+          one.pockets == two.pockets && target_of(0, one) == target_of(1, two) &&
+          carrier_of(0, one) == carrier_of(1, two);
       if (is_alike) continue;
       who.insert(games_[0]->id_of(pair[0]));
       if (first) continue;
@@ -126,6 +129,66 @@ class Parted {
     return state.target ? games_[side]->id_of(*state.target) : "";
   }
 
+  std::string carrier_of(std::size_t side, const AgentState& state) const {
+    return state.carrier ? games_[side]->id_of(*state.carrier) : "";
+  }
+
+  std::optional<RunFork> of_projectiles() const {
+    const std::array all{games_[0]->projectiles(), games_[1]->projectiles()};
+    const std::size_t count = std::max(all[0].size(), all[1].size());
+    for (std::size_t i = 0; i < count; ++i) {
+      const auto at = [&](std::size_t side) {
+        return i < all[side].size() ? &all[side][i] : nullptr;
+      };
+      const Projectile* one = at(0);
+      const Projectile* two = at(1);
+      const bool is_alike = one && two && one->position == two->position &&
+                            one->velocity == two->velocity && one->attack == two->attack &&
+                            games_[0]->id_of(one->shooter) == games_[1]->id_of(two->shooter);
+      if (is_alike) continue;
+      RunFork fork;
+      const std::size_t side = one ? 0 : 1;
+      fork.who = fmt::format("a projectile of {}", games_[side]->id_of(at(side)->shooter));
+      for (std::size_t k = 0; k < 2; ++k) {
+        fork.states[k] = at(k) == nullptr ? std::string("is not in flight")
+                                          : projectile_text(games_[k]->level().plane, *at(k));
+      }
+      return fork;
+    }
+    return std::nullopt;
+  }
+
+  static std::string projectile_text(Plane plane, const Projectile& one) {
+    return fmt::format("is at {}, at {:.3f} m/s", place_text(plane, one.position),
+                       one.velocity.norm());
+  }
+
+  // Solids of one name that are gone, or have lost health, in one run and not in the other.
+  std::optional<RunFork> of_solids() const {
+    std::map<std::string, Index> known;
+    const auto& others = games_[1]->level().solids;
+    for (Index i = 0; i < others.size(); ++i) known.emplace(others[i].id, i);
+    const auto& own = games_[0]->level().solids;
+    for (Index i = 0; i < own.size(); ++i) {
+      const auto same = known.find(own[i].id);
+      if (same == known.end()) continue;
+      const std::array states{solid_text(0, i), solid_text(1, same->second)};
+      if (states[0] == states[1]) continue;
+      RunFork fork;
+      fork.who = own[i].id;
+      fork.states = states;
+      return fork;
+    }
+    return std::nullopt;
+  }
+
+  std::string solid_text(std::size_t side, Index solid) const {
+    if (games_[side]->world().is_gone({solid})) return "is open or gone";
+    const std::vector<double>& health = state_of(*games_[side]).fights.solid_health;
+    const bool breaks = solid < health.size() && games_[side]->level().solids[solid].health > 0.0;
+    return breaks ? fmt::format("is there, with {} health", health[solid]) : "is there";
+  }
+
   // What differs of it, and no more.
   std::string state_text(std::size_t side, const AgentState& own, const AgentState& other) const {
     std::string text;
@@ -134,6 +197,13 @@ class Parted {
     if (own.health != other.health) add(fmt::format("{} health", number_text(own.health)));
     if (target_of(side, own) != target_of(1 - side, other)) {
       add("target " + (own.target ? target_of(side, own) : std::string("nobody")));
+    }
+    if (own.is_awake != other.is_awake) add(own.is_awake ? "awake" : "asleep");
+    if (own.score != other.score) add(fmt::format("score {}", own.score));
+    if (own.tags != other.tags) add(fmt::format("tags {}", fmt::join(own.tags, " ")));
+    if (own.pockets != other.pockets) add(fmt::format("{} carried", fmt::join(own.pockets, " ")));
+    if (carrier_of(side, own) != carrier_of(1 - side, other)) {
+      add(own.carrier ? "carried by " + carrier_of(side, own) : std::string("not carried"));
     }
     if (own.position != other.position) {
       const Plane plane = games_[side]->level().plane;
@@ -176,21 +246,41 @@ std::vector<Figure> common_figures(const Level& one, const Level& other) {
   return figures;
 }
 
-std::vector<EventDifference> differing_events(const ComparedRun& one, const ComparedRun& other) {
+using EventTimes = std::map<std::string, std::vector<double>>;
+
+std::span<const double> times_of(const EventTimes& events, const std::string& sort) {
+  const auto at = events.find(sort);
+  return at == events.end() ? std::span<const double>{} : at->second;
+}
+
+// At other tick rates the same events come a fraction of a tick sooner or later: there only their
+// number counts.
+std::optional<EventDifference> difference_of(const std::string& sort, std::span<const double> one,
+                                             std::span<const double> other, bool by_tick) {
+  const auto count = [](std::span<const double> times) { return static_cast<int>(times.size()); };
+  EventDifference difference{sort, {count(one), count(other)}, {0.0, 0.0}};
+  std::size_t at = 0;
+  if (one.size() == other.size()) {
+    if (!by_tick) return std::nullopt;
+    while (at < one.size() && one[at] == other[at]) ++at;
+    if (at == one.size()) return std::nullopt;
+  }
+  if (at < one.size()) difference.first[0] = one[at];
+  if (at < other.size()) difference.first[1] = other[at];
+  return difference;
+}
+
+std::vector<EventDifference> differing_events(const ComparedRun& one, const ComparedRun& other,
+                                              bool by_tick) {
   std::vector<EventDifference> differences;
-  const auto of = [](const ComparedRun& side, const std::string& sort) -> std::pair<int, double> {
-    const auto at = side.events.find(sort);
-    return at == side.events.end() ? std::pair(0, 0.0) : at->second;
-  };
   std::set<std::string> sorts;
   for (const ComparedRun* side : {&one, &other}) {
     for (const auto& [sort, value] : side->events) sorts.insert(sort);
   }
   for (const std::string& sort : sorts) {
-    const auto first = of(one, sort);
-    const auto second = of(other, sort);
-    if (first.first == second.first) continue;
-    differences.push_back({sort, {first.first, second.first}, {first.second, second.second}});
+    const auto difference =
+        difference_of(sort, times_of(one.events, sort), times_of(other.events, sort), by_tick);
+    if (difference) differences.push_back(*difference);
   }
   const auto begin = [](const EventDifference& one_sort) {
     if (one_sort.count[0] == 0) return one_sort.first[1];
@@ -213,6 +303,7 @@ Comparison compare(const Level& one, const Level& other) {
   ComparedRun first(one, result.figures);
   ComparedRun second(other, result.figures);
   const bool is_in_step = one.ticks_per_second == other.ticks_per_second;
+  result.is_compared_by_tick = is_in_step;
   const auto look = [&] {
     if (is_in_step && !result.fork) result.fork = Parted(first.game, second.game).find();
   };
@@ -228,7 +319,10 @@ Comparison compare(const Level& one, const Level& other) {
   for (std::size_t i = 0; i < result.figures.size(); ++i) {
     result.values.push_back({one_values[i].value, other_values[i].value});
   }
-  result.events = differing_events(first, second);
+  result.events = differing_events(first, second, is_in_step);
+  const bool has_same_agents = result.only_in_one.empty() && result.only_in_other.empty();
+  result.differs_inside =
+      is_in_step && !result.fork && has_same_agents && first.game.digest() != second.game.digest();
   return result;
 }
 

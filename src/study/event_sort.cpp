@@ -2,11 +2,13 @@
 
 #include <fmt/format.h>
 
+#include "level/figures.hpp"
+
 namespace gaze {
 
 std::string sort_of(const Simulation& game, const Event& event) {
   std::string text = fmt::format("{} {}", game.id_of(event.agent), name_of(event.what));
-  if (event.other) text += " " + game.id_of(*event.other);
+  if (event.other) text += (is_suffered(event.what) ? " by " : " ") + game.id_of(*event.other);
   if (event.what == Event::What::mode) {
     text += fmt::format(" from {} to {}", name_of(event.from), name_of(event.to));
   }

@@ -203,7 +203,7 @@ std::string limit_text(const Expectation& expectation, const Figure& figure) {
   std::string text;
   const auto add = [&](const char* what, const std::optional<double>& limit) {
     if (!limit) return;
-    text += fmt::format("{}{} {}{}", text.empty() ? "" : ", ", what, number_text(*limit), after);
+    text += fmt::format("{}{} {}{}", text.empty() ? "" : ", ", what, *limit, after);
   };
   add("at least", expectation.at_least);
   add("at most", expectation.at_most);

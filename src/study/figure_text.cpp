@@ -1,21 +1,37 @@
 #include <fmt/format.h>
 
+#include <algorithm>
+#include <cmath>
+
 #include "gaze/tools/figures.hpp"
+#include "level/figures.hpp"
 #include "level/numbers.hpp"
 
 /// Figures in words.
 namespace gaze {
 namespace {
 
-std::string whom_text(const std::string& by, const std::string& of) {
+// Of a hurt or a defeat `by` names who suffers it, and `of` who does it.
+std::string whom_text(std::optional<Happening> event, const std::string& by,
+                      const std::string& of) {
+  const bool is_reversed = event && is_suffered(*event);
+  const std::string& doer = is_reversed ? of : by;
+  const std::string& about = is_reversed ? by : of;
   std::string text;
-  if (!by.empty()) text += " by " + by;
-  if (!of.empty()) text += " of " + of;
+  if (!doer.empty()) text += " by " + doer;
+  if (!about.empty()) text += " of " + about;
   return text;
 }
 
 std::string pick_text(const EventPick& pick) {
-  return fmt::format("{}{}", name_of(pick.event), whom_text(pick.by, pick.of));
+  return fmt::format("{}{}", name_of(pick.event), whom_text(pick.event, pick.by, pick.of));
+}
+
+std::optional<Happening> event_of(const Figure& figure) {
+  for (const auto& event : {figure.first, figure.last, figure.count, figure.event}) {
+    if (event) return event;
+  }
+  return std::nullopt;
 }
 
 // What is counted or waited for.
@@ -61,20 +77,39 @@ std::string all_but_time(const Figure& figure) {
   if (figure.mean) return quantity_text(figure, "mean", *figure.mean);
   if (figure.start) return quantity_text(figure, "first", *figure.start);
   if (figure.end) return quantity_text(figure, "last", *figure.end);
-  return what_text(figure) + whom_text(figure.by, figure.of);
+  return what_text(figure) + whom_text(event_of(figure), figure.by, figure.of);
+}
+
+// Digits behind the point that a figure of its unit is shown with; none: as short as it can be.
+std::optional<int> usual_digits(const Figure& figure, double value) {
+  const std::string_view unit = unit_of(figure);
+  if (unit == "s") return 3;
+  if (!unit.empty()) return std::nullopt;
+  const bool is_whole = value == static_cast<double>(std::llround(value));
+  return figure.count || is_whole ? 0 : 3;
+}
+
+bool compares_alike(const std::string& text, double value, std::span<const double> limits) {
+  const double shown = std::stod(text);
+  return std::all_of(limits.begin(), limits.end(), [&](double limit) {
+    return (shown < limit) == (value < limit) && (shown > limit) == (value > limit);
+  });
 }
 
 }  // namespace
 
-std::string figure_text(const Figure& figure, const std::optional<double>& value) {
+std::string figure_text(const Figure& figure, const std::optional<double>& value,
+                        std::span<const double> limits) {
   if (!value) return "none";
-  const std::string_view unit = unit_of(figure);
-  if (unit == "s") return fmt::format("{:.3f} s", *value);
-  if (unit.empty() && (figure.count || *value == static_cast<double>(std::llround(*value)))) {
-    return fmt::format("{:.0f}", *value);
+  constexpr int kMostDigits = 17;
+  const auto usual = usual_digits(figure, *value);
+  std::string number = usual ? fmt::format("{:.{}f}", *value, *usual) : number_text(*value);
+  int digits = usual.value_or(2);
+  while (!compares_alike(number, *value, limits) && digits < kMostDigits) {
+    number = fmt::format("{:.{}f}", *value, ++digits);
   }
-  if (unit.empty()) return fmt::format("{:.3f}", *value);
-  return fmt::format("{} {}", number_text(*value), unit);
+  const std::string_view unit = unit_of(figure);
+  return unit.empty() ? number : fmt::format("{} {}", number, unit);
 }
 
 std::string describe(const Figure& figure) {

@@ -75,13 +75,18 @@ Moment aim(Travelling& state, std::uint32_t who, const ScriptStep& step, Moment 
     return 0;
   }
   const Moment length = state.moments(step.duration);
-  // Firing begins at a tick, so that as many pulls fit into it at any rate of steps.
+  // Firing begins at a tick, so that as many pulls fit into it at any rate of steps. Without a
+  // duration each attack is made once, at this tick.
   const Moment end = start_waiting(course, state.now(), length);
-  trigger.fires = length > 0;
+  trigger.fires = true;
   trigger.until = end;
   if (end > state.now()) return 0;
   next_step(course, state.agent(who).script.size());
-  return length > 0 ? state.now() - end : budget;
+  if (length > 0) return state.now() - end;
+  const std::vector<ScriptStep>& script = state.agent(who).script;
+  const bool aims_on =
+      course.next < script.size() && script[course.next].what == ScriptStep::What::aim;
+  return aims_on ? 0 : budget;  // the next one would have it aim elsewhere at this tick
 }
 
 void use_thing(Travelling& state, std::uint32_t who, const ScriptStep& step) {

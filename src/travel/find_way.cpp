@@ -38,6 +38,15 @@ Ends ends_of(Travelling& state, std::uint32_t who, const Vector3d& goal) {
   return ends;
 }
 
+// A mesh ends up to `kRoundingSlack` before a solid, and its corners lie on a lattice. A goal that
+// is off the mesh by no more than that is a position where the body stands free: the way ends
+// there.
+Vector3d end_of_way(const Travelling& state, std::uint32_t who, const Vector3d& on_mesh,
+                    const Vector3d& goal) {
+  constexpr double kShort = NavigationMesh::kRoundingSlack + 0.001;  // metres
+  return state.apart(who, on_mesh, goal) <= kShort ? goal : on_mesh;
+}
+
 /// The end of the straight way to a goal, if that is free.
 std::optional<Vector3d> straight_end(Travelling& state, std::uint32_t who, const Vector3d& goal) {
   if (!uses_paths(state, who)) return goal;
@@ -46,8 +55,7 @@ std::optional<Vector3d> straight_end(Travelling& state, std::uint32_t who, const
     return std::nullopt;
   }
   if (stand_in_the_way(state, who, goal)) return std::nullopt;
-  const Vector3d& end = ends.goal->place;
-  return end.x() == goal.x() && end.y() == goal.y() ? goal : end;
+  return end_of_way(state, who, ends.goal->place, goal);
 }
 
 bool is_free(Travelling& state, std::uint32_t who, const Vector3d& goal) {
@@ -94,9 +102,13 @@ std::optional<Vector3d> begin_route(Travelling& state, std::uint32_t who, const 
   return nearest ? std::optional(nearest->place) : std::nullopt;
 }
 
-void follow_path(Route& route, const Path& path) {
+void follow_path(Travelling& state, std::uint32_t who, const Path& path) {
+  Route& route = state.ways.route[who];
   if (route.outcome != Path::Outcome::bad_goal) route.outcome = path.outcome;
   follow_points(route, path);
+  if (path.outcome == Path::Outcome::whole && !route.points.empty()) {
+    route.points.back() = end_of_way(state, who, route.points.back(), route.goal);
+  }
 }
 
 void note_search(Travelling& state) {
@@ -115,7 +127,7 @@ void search(Travelling& state, std::uint32_t who, const Vector3d& goal) {
     path = &state.ways.finder.find(mesh, from, *to, &state.world);
     note_search(state);
   }
-  follow_path(state.ways.route[who], *path);
+  follow_path(state, who, *path);
 }
 
 bool is_about(const Travelling& state, std::uint32_t who) {
@@ -156,7 +168,7 @@ void search_together(Travelling& state, std::size_t first) {
   if (state.ways.together.empty()) return;
   state.ways.finder.find_all(mesh_for(state, leader), state.ways.starts, *common, &state.world,
                              [&state](std::size_t i, const Path& path) {
-                               follow_path(state.ways.route[state.ways.together[i]], path);
+                               follow_path(state, state.ways.together[i], path);
                              });
   note_search(state);
 }
@@ -226,7 +238,8 @@ void keep_route(Travelling& state, std::uint32_t who, const Leg& leg, bool is_ag
     if (!is_free(state, who, route.points[route.next])) return ask(state, who, leg.goal);
   }
   const double left = left_of(state, state.ways, who);
-  if (left < route.progress.best - 0.01) {
+  const bool sets_out = !state.ways.is_on_way[who];
+  if (sets_out || left < route.progress.best - 0.01) {
     route.progress = {left, state.now(), false};
   } else if (state.now() - route.progress.since >= state.moments(move.stuck_time)) {
     if (state.plane() != Plane::upright) avoid(state, who);
@@ -316,6 +329,11 @@ LegResult find_way(Travelling& state, std::uint32_t who, const Leg& leg, Moment 
     ++route.next;
   }
   return {state.bodies.position[who], budget, false};
+}
+
+const Route& route_for(Travelling& state, std::uint32_t who, const Leg& leg) {
+  if (travels(state.kind(who).move->gait)) keep_route(state, who, leg, true);
+  return state.ways.route[who];
 }
 
 double way_left(const Everyone& all, const Ways& ways, std::uint32_t who, const Vector3d& goal) {

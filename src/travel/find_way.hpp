@@ -12,6 +12,8 @@ namespace gaze {
 /// before it.
 LegResult find_way(Travelling& state, std::uint32_t who, const Leg& leg, Moment budget,
                    bool is_agent);
+/// The path by which `find_way` would go, without going. Empty for an agent that goes straight.
+const Route& route_for(Travelling& state, std::uint32_t who, const Leg& leg);
 /// Searches the ways of those who wait for one, up to the budget of a step.
 void search_asked(Travelling& state);
 

@@ -13,8 +13,7 @@ namespace {
 constexpr double kDeepest = 100'000.0;
 
 // The highest ground below the middle of a body that is not higher than its step.
-double support_below(const Travelling& state, std::uint32_t who) {
-  const Vector3d& feet = state.bodies.position[who];
+double support_below(const Travelling& state, std::uint32_t who, const Vector3d& feet) {
   const double step = *state.kind(who).move->step_height;
   const double ground =
       state.level().ground_height.value_or(-std::numeric_limits<double>::infinity());
@@ -30,10 +29,10 @@ double support_below(const Travelling& state, std::uint32_t who) {
 
 // A body may stand on the very rim of something higher, or past the rim by rounding. So what lies a
 // centimetre beside its middle carries it as well, unless it is a slope.
-std::optional<double> rim_above(const Travelling& state, std::uint32_t who, double support) {
+std::optional<double> rim_above(const Travelling& state, std::uint32_t who, const Vector3d& feet,
+                                double support) {
   constexpr double kBeside = 0.01;  // metres
   constexpr double kHigher = 0.02;  // metres
-  const Vector3d& feet = state.bodies.position[who];
   const double step = *state.kind(who).move->step_height;
   const double from = std::max(support, feet.z() - step) + kHigher;
   const double top = feet.z() + step;
@@ -46,19 +45,26 @@ std::optional<double> rim_above(const Travelling& state, std::uint32_t who, doub
   return touch->place.z();
 }
 
+// What carries the middle of a body.
+double support_of(const Travelling& state, std::uint32_t who, const Vector3d& feet) {
+  const double support = support_below(state, who, feet);
+  return rim_above(state, who, feet, support).value_or(support);
+}
+
 // The middle of the body is beyond a ledge, and a part of the body is not.
 bool rests_on_something(const Travelling& state, std::uint32_t who) {
-  return state.world.sweep(state.body(who), {0.0, 0.0, -kContactGap}, Stops::bodies).has_value();
+  const Cylinder body = standing_core(state.body(who));
+  return state.world.sweep(body, {0.0, 0.0, -kContactGap}, Stops::bodies).has_value();
 }
 
 // Looks for ground that is higher than the body steps.
 bool is_in_a_solid(const Travelling& state, std::uint32_t who, double height) {
   const Vector3d& feet = state.bodies.position[who];
   const Kind& kind = state.kind(who);
-  const double step = std::min(*kind.move->step_height, kind.height) + kContactGap;
-  const Cylinder body{
-      {feet.x(), feet.y(), height + step}, kind.radius - kContactGap, kind.height - step};
-  return body.radius > 0.0 && body.height > 0.0 && state.world.overlaps(body, Stops::bodies);
+  const double step = std::min(*kind.move->step_height, kind.height);
+  const Cylinder body =
+      core_of({{feet.x(), feet.y(), height + step}, kind.radius, kind.height - step});
+  return body.height > 0.0 && state.world.overlaps(body, Stops::bodies);
 }
 
 // Beside a slope or stairs it does not step down into their side.
@@ -77,6 +83,14 @@ void note_height(Travelling& state, std::uint32_t who) {
   state.ways.highest_of_fall[who] = state.bodies.position[who].z() + rise;
 }
 
+// The side that leads is the body's own. The others are those of its core, so that what it merely
+// touches, as a ceiling that it falls from, does not hold it.
+std::optional<Touch> meets_above_or_below(const World& world, const Cylinder& body, double rise) {
+  Cylinder moving = standing_core(body);
+  if (rise > 0.0) moving.feet.z() += kContactGap;
+  return world.sweep(moving, {0.0, 0.0, rise}, Stops::bodies);
+}
+
 // One step of a free fall: sideways as far as nothing is in the way, then down onto whatever is
 // met.
 void fly(Travelling& state, std::uint32_t who, bool also_sideways) {
@@ -91,8 +105,7 @@ void fly(Travelling& state, std::uint32_t who, bool also_sideways) {
   if (also_sideways && (sideways.x() != 0.0 || sideways.y() != 0.0)) {
     body.feet = slide(state.world, body, sideways);
   }
-  const Vector3d down{0.0, 0.0, fall};
-  const auto touch = state.world.sweep(body, down, Stops::bodies);
+  const auto touch = meets_above_or_below(state.world, body, fall);
   double height = body.feet.z() + (touch ? fall * touch->share : fall);
   bool has_landed = touch.has_value() && fall < 0.0;
   const auto& ground = state.level().ground_height;
@@ -133,6 +146,11 @@ void tell_landing(Travelling& state, std::uint32_t who, double highest) {
   event.distance = std::max(0.0, highest - event.place.z());
 }
 
+bool carries_the_middle(const Travelling& state, std::uint32_t who, const Vector3d& feet) {
+  if (!state.fixed.has_relief || state.kind(who).move->gait != Gait::walk) return true;
+  return feet.z() - support_of(state, who, feet) <= *state.kind(who).move->step_height;
+}
+
 void settle(Travelling& state, std::uint32_t who) {
   const Gait gait = state.kind(who).move->gait;
   if (gait == Gait::drop) return hang(state, who);
@@ -143,8 +161,7 @@ void settle(Travelling& state, std::uint32_t who) {
   if (is_put && !is_steered(state, who)) return;  // where it is put, it is
   if (state.bodies.is_airborne[who]) return fly(state, who, true);
   const double step = *state.kind(who).move->step_height;
-  double support = support_below(state, who);
-  if (const auto rim = rim_above(state, who, support)) support = *rim;
+  const double support = support_of(state, who, state.bodies.position[who]);
   double& height = state.bodies.position[who].z();
   if (height - support <= step) {
     if (!stays_above(state, who, support)) height = support;

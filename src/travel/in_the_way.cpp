@@ -1,11 +1,30 @@
 #include <algorithm>
 #include <cmath>
 
+#include "travel/body_sweep.hpp"
 #include "travel/neighbours.hpp"
 #include "travel/walk.hpp"
 
 /// Bodies that stop each other, and where they are while a step goes on.
 namespace gaze {
+
+namespace {
+
+// Returns whether one of two bodies has fallen onto the other, so that they overlap. The lower one
+// walks out: neither stops the other until they are apart.
+bool has_fallen_onto(const Travelling& state, std::uint32_t one, std::uint32_t other) {
+  const auto has_fallen = [&](std::uint32_t who) {
+    return state.kind(who).move->gait == Gait::drop && !state.ways.hangs[who];
+  };
+  if (!has_fallen(one) && !has_fallen(other)) return false;
+  const Cylinder a = state.body(one);
+  const Cylinder b = state.body(other);
+  return level_distance(state.plane(), a.feet, b.feet) < a.radius + b.radius - kBodySlack &&
+         a.feet.z() + a.height > b.feet.z() + kBodySlack &&
+         b.feet.z() + b.height > a.feet.z() + kBodySlack;
+}
+
+}  // namespace
 
 std::span<const Cylinder> bodies_in_the_way(Travelling& state, std::uint32_t who, double reach) {
   state.ways.in_the_way.clear();
@@ -15,6 +34,7 @@ std::span<const Cylinder> bodies_in_the_way(Travelling& state, std::uint32_t who
     if (other == who || !state.lives.alive[other] || !state.are_solid(who, other)) return;
     const double most = reach + state.fixed.radius[who] + state.fixed.radius[other];
     if (level_distance(state.plane(), own, state.bodies.position[other]) > most) return;
+    if (has_fallen_onto(state, who, other)) return;
     state.ways.in_the_way.push_back(state.body(other));
   });
   return state.ways.in_the_way;

@@ -10,6 +10,9 @@ namespace gaze {
 [[nodiscard]] FacingWish wander(Travelling& state, std::uint32_t who);
 [[nodiscard]] FacingWish follow(Travelling& state, std::uint32_t who);
 [[nodiscard]] FacingWish flee(Travelling& state, std::uint32_t who);
+/// Looks in the direction in which the agent has moved since it was at `before`.
+[[nodiscard]] FacingWish look_along(const Travelling& state, std::uint32_t who,
+                                    const Vector3d& before);
 [[nodiscard]] FacingWish mirror(Travelling& state, std::uint32_t who);
 
 /// Walks to a goal, and tells once if the goal cannot be reached. @return The result of the leg.

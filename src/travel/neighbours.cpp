@@ -6,6 +6,7 @@
 #include "agents/chance.hpp"
 #include "travel/footing.hpp"
 #include "travel/neighbours.hpp"
+#include "travel/steer.hpp"
 
 namespace gaze {
 namespace {
@@ -190,6 +191,32 @@ Choice choose_velocity(Travelling& state, std::uint32_t who, const Pace& pace, d
   return {wanted, chosen, false};
 }
 
+/// Velocities that replace one after which the body would not stand: turned by these angles, at
+/// these fractions of the speed. The nearest to the original come first.
+constexpr std::array kDetours{20.0, 40.0, 60.0, 90.0, 130.0};  // degrees, to either side
+constexpr std::array kSlower{0.5, 0.25};
+
+// Giving way never leads off a ledge. Where the agent wants to go is its own affair.
+Vector2d velocity_that_stands(const Travelling& state, std::uint32_t who, const Choice& choice,
+                              double seconds) {
+  const Vector3d& feet = state.bodies.position[who];
+  const auto stands = [&](const Vector2d& v) {
+    return carries_the_middle(state, who, feet + Vector3d{v.x(), v.y(), 0.0} * seconds);
+  };
+  if (stands(choice.chosen) || !carries_the_middle(state, who, feet)) return choice.chosen;
+  const double side = cross(choice.chosen, choice.wanted) >= 0.0 ? 1.0 : -1.0;
+  for (const double degrees : kDetours) {
+    for (const double turn : {side * degrees, -side * degrees}) {
+      const Vector2d other = turned(choice.chosen, sine_cosine(Angle::from_degrees(turn)));
+      if (stands(other)) return other;
+    }
+  }
+  for (const double share : kSlower) {
+    if (stands(choice.chosen * share)) return choice.chosen * share;
+  }
+  return {0.0, 0.0};
+}
+
 /// @param full  The leg at full speed.
 /// @param leg   The same at the speed that it has gathered.
 LegResult give_way(Travelling& state, std::uint32_t who, const Leg& full, const Leg& leg,
@@ -205,7 +232,7 @@ LegResult give_way(Travelling& state, std::uint32_t who, const Leg& full, const 
   const Choice choice =
       choose_velocity(state, who, {wanted, state.ways.pace[who], full.speed}, leg.speed);
   if (choice.is_as_wanted()) return walk_leg(state, who, leg, budget);
-  const Vector2d& chosen = choice.chosen;
+  const Vector2d chosen = velocity_that_stands(state, who, choice, seconds);
   state.ways.gathered[who] = length_of(chosen);
   const Vector3d there = feet + Vector3d{chosen.x(), chosen.y(), 0.0} * seconds;
   const LegResult result = walk_leg(state, who, {there, 0.0, state.ways.gathered[who]}, budget);
@@ -219,6 +246,17 @@ LegResult give_way(Travelling& state, std::uint32_t who, const Leg& full, const 
   }
   state.ways.route[who].was_pushed = true;
   return {state.bodies.position[who], budget, false};
+}
+
+// Sliding along another body never leads off a ledge. Where an agent goes alone is its own affair.
+bool is_turned_off_a_ledge(const Travelling& state, std::uint32_t who, const WalkingBody& body,
+                           const Leg& leg, Moment budget, const LegResult& result) {
+  if (!state.fixed.has_relief || is_steered(state, who) ||
+      carries_the_middle(state, who, result.feet) || !carries_the_middle(state, who, body.feet)) {
+    return false;
+  }
+  const int rate = state.level().ticks_per_second;
+  return walk(state.world, body, leg, budget, rate).feet != result.feet;
 }
 
 }  // namespace
@@ -237,6 +275,9 @@ LegResult walk_leg(Travelling& state, std::uint32_t who, const Leg& leg, Moment 
                        state.level().ticks_per_second;
   LegResult result = walk(state.world, body, possible, left, state.level().ticks_per_second,
                           bodies_in_the_way(state, who, reach));
+  if (is_turned_off_a_ledge(state, who, body, possible, left, result)) {
+    result = {body.feet, left, false};
+  }
   state.bodies.position[who] = result.feet;
   result.used += budget - left;
   return result;

@@ -1,6 +1,5 @@
 #include <algorithm>
 #include <cmath>
-#include <limits>
 
 #include "geometry/plan_grid.hpp"
 #include "geometry/polygon.hpp"
@@ -16,12 +15,6 @@ constexpr double kWanderRadius = 5.0;
 
 /// Share of the distance to keep by which a friend may get ahead before it is followed.
 constexpr double kFollowSlack = 0.25;
-
-FacingWish along(const Travelling& state, std::uint32_t who, const Vector3d& before) {
-  const Vector2d way = plan_part(state.plane(), state.bodies.position[who] - before);
-  if (dot(way, way) == 0.0) return {std::nullopt, state.bodies.facing[who]};
-  return {std::nullopt, way};
-}
 
 // A place in its area where the agent can be. If none is found in some tries, it is the place where
 // the agent is.
@@ -74,7 +67,7 @@ FacingWish wander_free(Travelling& state, std::uint32_t who) {
     course.is_new = true;
     start_pause(state, who);
   }
-  return along(state, who, before);
+  return look_along(state, who, before);
 }
 
 // Goes straight ahead. Where the next steps would meet a wall or leave a ledge it waits, and turns
@@ -99,55 +92,13 @@ FacingWish wander_to_and_fro(Travelling& state, std::uint32_t who) {
   return {std::nullopt, Vector2d(-facing)};
 }
 
-Vector3d far_side(const Travelling& state, std::uint32_t who, const Focus& focus) {
-  const Vector3d& post = state.bodies.post[who];
-  Vector2d away{post.x() - focus.place.x(),
-                state.plane() == Plane::upright ? 0.0 : post.y() - focus.place.y()};
-  const double length = length_of(away);
-  away = length > 0.0 ? Vector2d(away / length) : Vector2d{1.0, 0.0};
-  return post + Vector3d{away.x(), away.y(), 0.0} * state.kind(who).move->flee_distance;
-}
-
-bool is_hidden(const Travelling& state, std::uint32_t who, const Focus& from,
-               const Vector3d& feet) {
-  const Vector3d eye = from.place + Vector3d{0.0, 0.0, kEyeShare * from.height};
-  const Kind& own = state.kind(who);
-  return std::none_of(own.body_points.begin(), own.body_points.end(), [&](double share) {
-    const Segment line{eye, feet + Vector3d{0.0, 0.0, share * own.height}};
-    return state.world.is_clear(line, Stops::sight);
-  });
-}
-
-// Of the places in its circle that cannot be seen, the one that the agent reaches soonest. It keeps
-// to a place as long as that serves, and looks for another one at most every half second.
-Vector3d hiding_place(Travelling& state, std::uint32_t who, const Focus& focus,
-                      const Vector3d& otherwise) {
-  constexpr int kDirections = 24;
-  Course& course = state.ways.course[who];
-  const bool keeps = !course.is_new && is_hidden(state, who, focus, state.ways.wander_goal[who]);
-  if (keeps || course.wait_until > state.now()) return state.ways.wander_goal[who];
-  const Moment half_second = kMomentsPerTick * state.level().ticks_per_second / 2;
-  course.is_new = false;
-  course.wait_until = state.now() + half_second;
-  state.ways.wander_goal[who] = otherwise;
-  double best = std::numeric_limits<double>::infinity();
-  for (int i = 0; i < 2 * kDirections; ++i) {
-    const double radius = state.kind(who).move->flee_distance * (i < kDirections ? 1.0 : 0.5);
-    const SineCosine way = sine_cosine(Angle::from_degrees(i % kDirections * 360.0 / kDirections));
-    const double y = state.plane() == Plane::upright ? 0.0 : way.sine * radius;
-    const Vector3d there = state.bodies.post[who] + Vector3d{way.cosine * radius, y, 0.0};
-    const auto feet = standing_place(state, who, there);
-    if (!feet || !is_hidden(state, who, focus, *feet)) continue;
-    const double lead =
-        state.apart(who, state.bodies.position[who], *feet) - state.apart(who, focus.place, *feet);
-    if (lead >= best) continue;
-    best = lead;
-    state.ways.wander_goal[who] = *feet;
-  }
-  return state.ways.wander_goal[who];
-}
-
 }  // namespace
+
+FacingWish look_along(const Travelling& state, std::uint32_t who, const Vector3d& before) {
+  const Vector2d way = plan_part(state.plane(), state.bodies.position[who] - before);
+  if (dot(way, way) == 0.0) return {std::nullopt, state.bodies.facing[who]};
+  return {std::nullopt, way};
+}
 
 FacingWish wander(Travelling& state, std::uint32_t who) {
   const auto& wander = state.kind(who).wander;
@@ -186,23 +137,13 @@ FacingWish follow(Travelling& state, std::uint32_t who) {
                                      state.bodies.seen_position[*leader]);
   course.backwards = std::max(away, left) > from;  // it is on its way
   if (course.backwards) {
-    const Leg leg{state.bodies.seen_position[*leader], move.follow_distance, move.speed};
+    const double stop = state.nearest_stop(who, *leader, move.follow_distance);
+    const Leg leg{state.bodies.seen_position[*leader], stop, move.speed};
     course.backwards = !find_way(state, who, leg, kMomentsPerTick, true).arrived;
   }
-  if (state.bodies.position[who] != before) return along(state, who, before);
+  if (state.bodies.position[who] != before) return look_along(state, who, before);
   const Vector3d middle{0.0, 0.0, state.kind(*leader).height / 2.0};
   return {Vector3d(state.bodies.seen_position[*leader] + middle), std::nullopt};
-}
-
-FacingWish flee(Travelling& state, std::uint32_t who) {
-  const auto focus = focus_of(state, who);
-  if (!focus) return {std::nullopt, state.bodies.facing[who]};
-  const Move& move = *state.kind(who).move;
-  Vector3d goal = far_side(state, who, *focus);
-  if (move.flee_to == FleeStyle::out_of_sight) goal = hiding_place(state, who, *focus, goal);
-  const Vector3d before = state.bodies.position[who];
-  find_way(state, who, {goal, 0.0, move.speed}, kMomentsPerTick, true);
-  return along(state, who, before);
 }
 
 }  // namespace gaze

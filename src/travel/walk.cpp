@@ -44,14 +44,16 @@ struct WayContact {
   Vector3d normal{0.0, 0.0, 0.0};
 };
 
+// A body goes by its core, so that what it merely touches does not stop it. The core lies
+// `kContactGap` inside the body, which comes to rest as far from the solid again.
 std::optional<WayContact> first_contact(const World& world, const Cylinder& body,
                                         const Vector3d& way, bool flies,
                                         std::span<const Cylinder> others) {
   std::optional<WayContact> first;
-  if (const auto solid = world.sweep(body, way, Stops::bodies)) {
+  if (const auto solid = world.sweep(core_of(body), way, Stops::bodies)) {
     const Vector3d normal = level_normal(world.plane(), solid->normal, flies);
     const double approach = -dot3(way, normal);
-    const double gap = approach > 0.0 ? kContactGap / approach : 0.0;
+    const double gap = approach > 0.0 ? 2.0 * kContactGap / approach : 0.0;
     first = {std::max(0.0, solid->share - gap), normal};
   }
   const auto other = first_body_met(world.plane(), body, way, flies, others);
@@ -62,6 +64,19 @@ std::optional<WayContact> first_contact(const World& world, const Cylinder& body
 Moment time_for(double metres, double speed, int ticks_per_second) {
   const double moments = metres / speed * 1e9 * ticks_per_second;
   return moments < 1e18 ? static_cast<Moment>(std::llround(moments)) : Moment{1} << 60;
+}
+
+}  // namespace
+
+namespace {
+
+// A goal at which the body touches a solid lies up to `kContactGap` beyond where it comes to rest.
+bool is_as_good_as_there(const World& world, const Cylinder& rest, const Vector3d& there,
+                         bool flies, std::span<const Cylinder> others) {
+  const Vector3d left = there - rest.feet;
+  if (left.cwiseAbs().maxCoeff() > 2.0 * kContactGap) return false;
+  return !first_body_met(world.plane(), rest, left, flies, others) &&
+         !world.overlaps(core_of({there, rest.radius, rest.height}), Stops::bodies);
 }
 
 }  // namespace
@@ -103,8 +118,12 @@ LegResult walk(const World& world, const WalkingBody& body, const Leg& leg, Mome
   const Cylinder solid_part{body.feet + lift, body.radius, body.height - body.step_height};
   const Vector3d lifted = slide(world, solid_part, wish, body.flies, others);
   Vector3d feet{lifted.x(), lifted.y(), body.flies ? lifted.z() : body.feet.z()};
-  const bool is_free = lifted == Vector3d(solid_part.feet + wish);
+  const Vector3d there = solid_part.feet + wish;
+  const bool is_free =
+      lifted == there || is_as_good_as_there(world, {lifted, solid_part.radius, solid_part.height},
+                                             there, body.flies, others);
   if (!in_time || !is_free) return {feet, budget, false};
+  feet = {there.x(), there.y(), body.flies ? there.z() : body.feet.z()};
   if (reach == distance) {
     feet = {leg.goal.x(), leg.goal.y(), body.flies ? leg.goal.z() : body.feet.z()};
   }

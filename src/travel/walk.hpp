@@ -4,7 +4,7 @@
 
 #include "gaze/time.hpp"
 #include "gaze/world.hpp"
-#include "world/contact_gap.hpp"
+#include "world/touching.hpp"
 
 namespace gaze {
 

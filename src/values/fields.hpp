@@ -137,6 +137,7 @@ void fields(Visit& visit, Of& move) {
   visit("follow_distance", move.follow_distance);
   visit("flee_distance", move.flee_distance);
   visit("flee_to", move.flee_to);
+  visit("flee_from", move.flee_from);
   visit("hop_height", move.hop_height);
   visit("hop_length", move.hop_length);
   visit("hop_rest", move.hop_rest);

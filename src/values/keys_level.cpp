@@ -153,7 +153,7 @@ constinit const KeyTable kBoundsKeys{
     "Where the level ends; at least one of `outline`, `low` and `high`. "
     "Shots that get out are gone "
     "quietly (`spent`): they hit nothing and burst nowhere. Bodies whose "
-    "feet are outside after a step leave.",
+    "feet are outside after a step leave. No path leads out.",
     R"([bounds]
 outline = [[-2.0, -2.0], [22.0, -2.0], [22.0, 14.0], [-2.0, 14.0]]
 leaving = "back"

@@ -10,6 +10,7 @@
 #include "gaze/gaze.h"
 #include "scenes.hpp"
 #include "support/levels.hpp"
+#include "support/temporary_folder.hpp"
 
 namespace gaze {
 namespace {
@@ -172,6 +173,31 @@ TEST(FromC, RefusesWithAReasonAndChangesNothing) {
   EXPECT_EQ(gaze_set_poses(game.get(), agents.data(), 2, poses, sizeof(gaze_pose)), GAZE_USAGE);
   ASSERT_EQ(gaze_digest(game.get(), &after), GAZE_OK);
   EXPECT_EQ(before, after);
+}
+
+class FromCInFolder : public testing::InTemporaryFolder {};
+
+TEST_F(FromCInFolder, PosesThatAreRefusedLeaveTheGameAsItIs) {
+  // Facings that no angle in degrees gives back to the last bit.
+  const std::string text =
+      "[kind.guest]\nteam = \"visitors\"\n" +
+      testing::placed("one", "guest", "[0, 0]", "facing = 33.3\ndriver = \"host\"") +
+      testing::placed("two", "guest", "[3, 0]", "facing = 101.7\ndriver = \"host\"");
+  const Handle<gaze_game> game = begun(write("two.toml", text + testing::kTeams).string());
+  const std::vector<gaze_agent> agents = agents_of(game.get());
+  std::uint64_t before = 0;
+  std::uint64_t after = 0;
+  ASSERT_EQ(gaze_digest(game.get(), &before), GAZE_OK);
+  for (const gaze_pose& bad : {gaze_pose{{1e9, 0, 0}, 0}, gaze_pose{{0, 0, 0}, 1e9}}) {
+    const gaze_pose poses[2] = {{{1, 1, 0}, 77.7}, bad};
+    EXPECT_EQ(gaze_set_poses(game.get(), agents.data(), 2, poses, sizeof(gaze_pose)), GAZE_USAGE);
+    ASSERT_EQ(gaze_digest(game.get(), &after), GAZE_OK);
+    EXPECT_EQ(before, after);
+  }
+  const gaze_pose poses[2] = {{{1, 1, 0}, 77.7}, {{2, 1, 0}, 0}};
+  EXPECT_EQ(gaze_set_poses(game.get(), agents.data(), 2, poses, sizeof(gaze_pose)), GAZE_OK);
+  ASSERT_EQ(gaze_digest(game.get(), &after), GAZE_OK);
+  EXPECT_NE(before, after);
 }
 
 TEST(FromC, TellsHowMuchRoomThereHasToBe) {

@@ -194,6 +194,7 @@ class LevelWriter {
     maybe_word("face", {"target", "travel", "always target", "keep"});
     maybe_word("no_path", {"nearest", "wait", "give up"});
     maybe_word("flee_to", {"far side", "out of sight"});
+    maybe_word("flee_from", {"post", "here"});
     if (choices_.one_in(5)) line("follows = [\"k{}\"]", choices_.below(kinds_));
     if (choices_.one_in(4)) {
       line("[kind.k{}.wander]", i);

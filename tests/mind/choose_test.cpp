@@ -124,6 +124,10 @@ TEST_F(NextMode, SeeingBeatsHearing) {
 TEST_F(NextMode, LosesAndForgetsOnlyTheLastOne) {
   EXPECT_EQ(next(Mode::chase, fired(0b0010), notices), Mode::chase);
   EXPECT_EQ(next(Mode::chase, fired(0, true), remembers), Mode::chase);
+  // Lost and forgotten at one time: what is written for losing holds.
+  EXPECT_EQ(next(Mode::chase, fired(0b0010, true), nothing), Mode::post);
+  EXPECT_EQ(next(Mode::post, fired(0, true), nothing), Mode::post);
+  when.rules.push_back(rule(Cause::forgets, Mode::return_));
   EXPECT_EQ(next(Mode::chase, fired(0b0010, true), nothing), Mode::return_);
 }
 

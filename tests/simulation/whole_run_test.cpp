@@ -11,9 +11,12 @@ namespace gaze {
 namespace {
 
 /// What of a body solids may not reach into.
+// The part of a body that solids stop. What overlaps by no more than a micrometre touches.
 Cylinder solid_part(const Kind& kind, const Vector3d& feet) {
-  const double lift = kind.move->gait == Gait::hover ? 0.0 : *kind.move->step_height;
-  return {feet + Vector3d{0.0, 0.0, lift}, kind.radius, kind.height - lift};
+  constexpr double kMicrometre = 1e-6;
+  const double lift = (kind.move->gait == Gait::hover ? 0.0 : *kind.move->step_height) + kMicrometre;
+  return {feet + Vector3d{0.0, 0.0, lift}, kind.radius - kMicrometre,
+          kind.height - lift - kMicrometre};
 }
 
 /// True if it wants to be elsewhere, by its mode and by where things are.

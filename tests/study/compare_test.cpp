@@ -4,6 +4,9 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+#include <set>
+
 #include "gaze/tools/report.hpp"
 #include "support/command.hpp"
 #include "support/levels.hpp"
@@ -129,4 +132,122 @@ TEST_F(CompareCommand, ShowsBothAndTheirValues) {
 }
 
 }  // namespace
+constexpr const char* kYard = R"(
+seconds = 8.0
+[material.glass]
+stops = ["bodies", "shots"]
+[kind.sprinkler]
+team = "caretakers"
+attack.jet = { how = "shot", range = 50.0, speed = 10.0, damage = 5.0, cooldown = 1.0, aim = "ahead", lifetime = 3.0 }
+[[agent]]
+id = "sprinkler"
+kind = "sprinkler"
+at = [0.0, 0.0]
+script = [{ aim = [10.0, 0.0], fire = 2.5 }]
+[[block]]
+id = "pane"
+material = "glass"
+outline = [[5.0, -1.0], [5.5, -1.0], [5.5, 1.0], [5.0, 1.0]]
+health = 40.0
+[kind.lamp]
+team = "caretakers"
+sight = { range = 9.0, field_of_view = 360.0, remember = 5.0 }
+attack.glow = { how = "strike", range = 5.0, damage = 50.0, cooldown = 1.0 }
+[kind.guest]
+team = "visitors"
+defeat.score = 10.0
+[[agent]]
+id = "lamp"
+kind = "lamp"
+at = [0.0, 20.0]
+[[agent]]
+id = "guest"
+kind = "guest"
+at = [2.0, 20.0]
+driver = "host"
+[kind.cart]
+move.speed = 3.0
+[[agent]]
+id = "cart"
+kind = "cart"
+at = [-6.0, -20.0]
+script = [{ go = [6.0, -20.0] }]
+[[door]]
+id = "hatch"
+material = "brick"
+path = [[0.0, -21.0], [0.0, -19.0]]
+)";
+
+struct OneChange {
+  const char* path;
+  const char* value;
+  const char* who;  ///< What the runs differ in first.
+};
+
+TEST(Compare, SeesWhatNoPoseShows) {
+  const Level yard = testing::garden(kYard);
+  EXPECT_FALSE(compare(yard, yard).fork);
+  for (const OneChange& change :
+       {OneChange{"kind.sprinkler.attack.jet.speed", "10.5", "a projectile of sprinkler"},
+        OneChange{"block.pane.health", "45", "pane"},
+        OneChange{"kind.guest.defeat.score", "11", "lamp"},
+        OneChange{"door.hatch.opens_within", "3", "hatch"}}) {
+    const Comparison found = compare(yard, testing::garden(kYard, {{change.path, change.value}}));
+    ASSERT_TRUE(found.fork) << change.path;
+    EXPECT_EQ(found.fork->who, change.who) << change.path;
+    EXPECT_NE(found.fork->states[0], found.fork->states[1]);
+  }
+}
+
+TEST(Compare, SaysWhatItCannotCompare) {
+  const Level yard = testing::garden(kYard);
+  const Level slow = testing::garden(kYard, {{"ticks_per_second", "240"}});
+  const Comparison rates = compare(yard, slow);
+  EXPECT_FALSE(rates.is_compared_by_tick);
+  EXPECT_NE(compare_text(rates, {}, {"one", "two"}).find("different tick rates"),
+            std::string::npos);
+  EXPECT_EQ(compare_text(rates, {}, {"one", "two"}).find("to the last bit"), std::string::npos);
+}
+
+TEST(Compare, ReportsMemoriesThatDiffer) {
+  // The target is lost behind a wall and remembered until after the end of the run.
+  const std::string text = std::string(kComing) +
+                           "[[wall]]\nid = \"hedge\"\nmaterial = \"brick\"\n"
+                           "path = [[4.0, -1.0], [4.0, 1.0]]\n";
+  const auto level = [&](const char* remember) {
+    return testing::garden(text, {{"kind.lamp.sight.remember", remember},
+                                  {"agent.guest.at", "[5.5, 2.0]"},
+                                  {"agent.guest.script", "[{ go = [5.5, 0.0] }]"}});
+  };
+  const Comparison found = compare(level("60"), level("70"));
+  EXPECT_FALSE(found.fork);
+  EXPECT_TRUE(found.differs_inside);
+  EXPECT_FALSE(compare(level("60"), level("60")).differs_inside);
+}
+
+TEST(Compare, ReportsEventsAtOtherTimes) {
+  const Comparison found =
+      compare(coming(), coming({{"agent.guest.script", "[{ wait = 0.5 }, { go = [1.0, 0.0] }]"}}));
+  const auto noticed = std::find_if(found.events.begin(), found.events.end(), [](const auto& one) {
+    return one.what == "lamp-1 noticed guest";
+  });
+  ASSERT_NE(noticed, found.events.end());
+  EXPECT_EQ(noticed->count, (std::array{1, 1}));
+  EXPECT_NEAR(noticed->first[1] - noticed->first[0], 0.5, 1e-9);
+}
+
+TEST(SortOf, NamesWhoSuffersFirstAndWhoDidIt) {
+  Simulation game(testing::garden(kYard));
+  std::set<std::string> sorts;
+  for (const Event& event : testing::play(game, 60)) sorts.insert(sort_of(game, event));
+  EXPECT_TRUE(sorts.contains("guest hurt by lamp with glow"));
+  EXPECT_TRUE(sorts.contains("lamp noticed guest"));
+  Figure figure;
+  figure.count = Event::What::hurt;
+  figure.by = "guest";
+  EXPECT_EQ(describe(figure), "count of hurt of guest");
+  figure.of = "lamp";
+  EXPECT_EQ(describe(figure), "count of hurt by lamp of guest");
+}
+
 }  // namespace gaze

@@ -6,6 +6,7 @@
 
 #include <cmath>
 
+#include "fuzz/choices.hpp"
 #include "fuzz/level_writer.hpp"
 #include "support/levels.hpp"
 
@@ -189,6 +190,29 @@ TEST(Figure, IsRefusedWhereItIsNone) {
   Figure nothing;
   EXPECT_THROW(Figures(game, {&nothing, 1}), UsageError);
   EXPECT_THROW(static_cast<void>(figure_called(game.level(), "guest.helth")), UsageError);
+}
+
+TEST(FigureText, ComparesWithItsLimitsAsTheValueDoes) {
+  Figure points;
+  points.sum = Carried::damage;
+  points.event = Event::What::hurt;
+  Figure seconds;
+  seconds.first = Event::What::noticed;
+  fuzz::Choices choices(3);
+  for (int i = 0; i < 20'000; ++i) {
+    const double limit = choices.between(-30.0, 30.0);
+    const double off = std::pow(10.0, -static_cast<double>(choices.below(11)));
+    const double value = limit + (choices.one_in(2) ? off : -off);
+    for (const Figure& figure : {points, seconds}) {
+      const std::string text = figure_text(figure, value, std::vector{limit, limit + 5.0});
+      const double shown = std::stod(text);
+      ASSERT_EQ(shown < limit, value < limit) << text << " beside " << limit;
+      ASSERT_EQ(shown > limit, value > limit) << text << " beside " << limit;
+    }
+  }
+  EXPECT_EQ(figure_text(seconds, 24.9996, std::vector{25.0}), "24.9996 s");
+  EXPECT_EQ(figure_text(seconds, 24.9996), "25.000 s");
+  EXPECT_EQ(figure_text(seconds, 25.0, std::vector{25.0}), "25.000 s");
 }
 
 }  // namespace

@@ -15,18 +15,20 @@ namespace GAZE_FACE gaze {
 /// The first moment at which two runs are not alike.
 struct RunFork {
   double seconds = 0.0;
-  std::string who;  ///< The id of who is not as in the other run.
+  std::string who;  ///< The id of an agent or a solid, or a few words: "a projectile of barrel-1".
   std::string of;   ///< What it then knows or does differently is about this agent; may be empty.
   std::array<std::string, 2> states;    ///< Of who: how that is in each of the runs.
   std::array<std::string, 2> verdicts;  ///< What it can tell of the other by sight; may be empty.
   std::size_t others = 0;               ///< So many more agents part at the same tick.
 };
 
-/// Events of one sort, by somebody and about somebody, that one run has more often than the other.
+/// Events of one sort, by somebody and about somebody, that one run has more often than the other,
+/// or at other times.
 struct EventDifference {
   std::string what;  ///< "pruner-1 hurt collector"
   std::array<int, 2> count{};
-  std::array<double, 2> first{};  ///< Seconds; where there is one.
+  /// Seconds, where there is one. If both runs have as many, the first times that differ.
+  std::array<double, 2> first{};
 };
 
 /// What an event is, without its numbers: "pruner-1 hurt collector". Events of one sort are
@@ -34,7 +36,12 @@ struct EventDifference {
 [[nodiscard]] std::string sort_of(const Simulation& game, const Event& event);
 
 struct Comparison {
+  /// Both runs have as many ticks a second. If not, only events and figures are compared.
+  bool is_compared_by_tick = true;
   std::optional<RunFork> fork;  ///< Nothing: all that is common to both is alike to the last bit.
+  /// There is no fork, and at the end the games still differ in what nobody can see: memories,
+  /// cooldowns, planned paths.
+  bool differs_inside = false;
   std::vector<std::string> only_in_one;    ///< Agents that the other level does not have.
   std::vector<std::string> only_in_other;  ///< The same of the other.
   std::vector<Figure> figures;             ///< Those that both levels have.

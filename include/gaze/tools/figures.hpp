@@ -49,8 +49,10 @@ class Figures {
 /// name, if there is none.
 [[nodiscard]] Figure figure_called(const Level& level, const std::string& name);
 
-/// "4.28 s", "none", "0.31".
-[[nodiscard]] std::string figure_text(const Figure& figure, const std::optional<double>& value);
+/// "4.28 s", "none", "0.31". With `limits`, the number has as many digits as it takes to compare
+/// with each of them as the value itself does: 24.9996 beside the limit 25 is not printed as "25".
+[[nodiscard]] std::string figure_text(const Figure& figure, const std::optional<double>& value,
+                                      std::span<const double> limits = {});
 
 /// What a figure is, in a few words: "when pruner first notices collector".
 [[nodiscard]] std::string describe(const Figure& figure);
