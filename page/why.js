@@ -122,6 +122,7 @@ export class Why {
   reasons(message) {
     const why = message.why;
     const rows = [["because", why.reason]];
+    for (const test of why.tests) if (test.text !== undefined) rows.push([test.test, test.text]);
     if (why.it_would_take) rows.push(["it would take", why.it_would_take.text]);
     if (why.would_end_it) rows.push(["would end it", why.would_end_it.text]);
     if (why.evidence) rows.push(["evidence", `${Math.round(why.evidence.gathered * 100)} %${why.sees ? `, gathers at ${Math.round(why.evidence.rate * 100)} % of its full rate` : ""}`]);

@@ -28,7 +28,8 @@ struct HearingVerdict {
   double distance =
       0.0;  ///< Metres from the noise to the feet: x and y; upright: x and z; space: all.
   double range = 0.0;               ///< Of the listener.
-  double reach = 0.0;               ///< Of the noise, times the acuity, less what walls take.
+  double open_reach = 0.0;          ///< Of the noise, times the acuity.
+  double reach = 0.0;               ///< The same, less what walls take.
   double let_through = 1.0;         ///< Share that the walls in between leave of it.
   std::vector<SolidId> muffled_by;  ///< Those walls, each once.
   /// The shortest way through the open, if that is asked for, the straight way is not heard and

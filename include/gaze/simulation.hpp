@@ -156,8 +156,8 @@ class Simulation {
   void wake(AgentId agent);
 
   /// Moves an agent that the host drives: until the next step it counts as having come there in a
-  /// straight line. Throws UsageError for another driver, a place that no level may have, or an
-  /// angle beyond a million degrees.
+  /// straight line. Its turn limits are about the new facing. Throws UsageError for another driver,
+  /// a place that no level may have, or an angle beyond a million degrees.
   void set_pose(AgentId agent, const Vector3d& position, Angle facing);
 
   /// Throws what `set_pose` would throw, and changes nothing: for a host that sets many poses or
@@ -215,7 +215,8 @@ class Simulation {
   [[nodiscard]] double value(std::string_view path) const;  ///< As it is now.
 
   /// Puts an agent elsewhere, whoever drives it, as if it had always stood there; it goes on with
-  /// what it was about. @return False if it is not in play. Throws UsageError as `set_pose` does.
+  /// what it was about. Its post, where it returns to, and its turn limits move along. @return
+  /// False if it is not in play. Throws UsageError as `set_pose` does.
   bool teleport(AgentId agent, const Vector3d& place, Angle facing);
 
   /// Takes points of health, whatever it resists and however lately it was hurt; at 0 it is

@@ -9,6 +9,7 @@ Event& Teller::tell(Event::What what, std::uint32_t who) const {
   event.what = what;
   event.tick = clock.tick;
   event.agent = id_of(who);
+  event.place = bodies.position[who];
   return event;
 }
 

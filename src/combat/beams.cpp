@@ -57,7 +57,7 @@ void settle_beam(Fighting& state, Beam& beam, const Vector3d& from) {
   beam.owed = 0;
   if (!(share > 0.0)) return;
   const double left = share * damage_share(attack, beam.length);
-  if (beam.solid) wear_down(state, *beam.solid, attack.damage * left, beam.who);
+  if (beam.solid) wear_down(state, *beam.solid, attack.damage * left, beam.who, beam.end);
   if (!beam.body || !can_hurt(state, beam.who, attack, *beam.body)) return;
   // Several beams of one step, from pulls that follow each other quickly, fall at moments of their
   // own.
@@ -84,6 +84,7 @@ void shine(Fighting& state, Beam& beam) {
     if (meeting.is_something()) tell_hit(state, ray, meeting, place);
   }
   beam.length = attack.range * meeting.share;
+  beam.end = place;
   beam.owed += std::max(
       Moment{0}, std::min(beam.until, state.now()) - std::max(beam.from, state.step_start()));
   const Moment portion = state.moments(Duration::from_seconds(kPortion));

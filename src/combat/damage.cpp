@@ -91,7 +91,8 @@ void blast(Fighting& state, Index by, Index maker, const AttackId& id, const Vec
     const Solid& values = state.level().solids[solid];
     if (!(values.health > 0.0)) continue;
     const double share = blast_share(attack, radius, distance_to(state.plane(), values, place));
-    if (share > 0.0) wear_down(state, solid, attack.damage * share, by);
+    if (!(share > 0.0)) continue;
+    wear_down(state, solid, attack.damage * share, by, nearest_point(state.plane(), values, place));
   }
 }
 
@@ -153,13 +154,16 @@ void look_ahead_again(Fights& fights) {
   for (Shell& shell : fights.shells) shell.clear_steps = 0;
 }
 
-void wear_down(Fighting& state, std::uint32_t solid, double damage, std::uint32_t by) {
+void wear_down(Fighting& state, std::uint32_t solid, double damage, std::uint32_t by,
+               const Vector3d& place) {
   const bool may_break = solid < state.fights.solid_health.size();  // what is the host's does not
   if (!may_break || !(state.level().solids[solid].health > 0.0)) return;
   if (state.world.is_gone({solid})) return;
   state.fights.solid_health[solid] = std::max(0.0, state.fights.solid_health[solid] - damage);
   if (state.fights.solid_health[solid] > 0.0) return;
-  state.tell(Event::What::broke, by).solid = SolidId{solid};
+  Event& event = state.tell(Event::What::broke, by);
+  event.solid = SolidId{solid};
+  event.place = place;
   state.world.set_gone({solid}, true);
   state.told.changed_solids.push_back(solid);
   look_ahead_again(state.fights);

@@ -74,6 +74,7 @@ struct Beam {
   std::optional<std::uint32_t> body;   ///< That it falls on.
   std::optional<std::uint32_t> solid;  ///< That it falls on, if on no body.
   double length = 0.0;                 ///< To there, metres.
+  Vector3d end{0.0, 0.0, 0.0};         ///< There.
   Moment owed = 0;                     ///< For so long it has fallen there and not hurt yet.
 };
 

@@ -29,7 +29,7 @@ void hit(Fighting& state, Shell& shell, const Meeting& meeting, const Vector3d& 
   const double distance = length_of(way);
   const double share = damage_share(attack, distance);
   if (meeting.solid) {
-    wear_down(state, meeting.solid->index, attack.damage * share, shell.shooter);
+    wear_down(state, meeting.solid->index, attack.damage * share, shell.shooter, place);
   }
   if (!meeting.body || !can_hurt(state, shell.shooter, attack, *meeting.body)) return;
   state.fights.blows.push_back({shell.shooter, *meeting.body, shell.attack, share,

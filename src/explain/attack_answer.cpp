@@ -9,6 +9,7 @@
 #include "combat/pulls.hpp"
 #include "explain/explaining.hpp"
 #include "geometry/signed_turn.hpp"
+#include "level/numbers.hpp"
 #include "mind/deciding.hpp"
 #include "travel/travelling.hpp"
 
@@ -46,14 +47,16 @@ std::string not_its_target(const State& state, Index who, Index other) {
 }
 
 AttackAnswer out_of_reach(double distance, double range) {
-  return no(fmt::format("out of reach by {:.2f} m ({:.2f} m away, at most {:.2f})",
-                        distance - range, distance, range),
+  const auto [away, most] = told_apart(distance, range, 2);
+  return no(fmt::format("out of reach by {} m ({} m away, at most {})",
+                        excess_text(distance - range, 2), away, most),
             distance - range);
 }
 
 AttackAnswer too_near(double distance, double least) {
-  return no(fmt::format("too near by {:.2f} m ({:.2f} m away, at least {:.2f})", least - distance,
-                        distance, least),
+  const auto [needed, away] = told_apart(least, distance, 2);
+  return no(fmt::format("too near by {} m ({} m away, at least {})",
+                        excess_text(least - distance, 2), away, needed),
             least - distance);
 }
 
@@ -80,8 +83,9 @@ std::optional<AttackAnswer> beyond_limits(const State& state, Index who, Index t
 
 AttackAnswer turned_away(const State& state, Index who, Index target, const Shortfall& turn) {
   if (auto limits = beyond_limits(state, who, target, turn.limit)) return *limits;
-  return no(fmt::format("turned away by {:.1f} degrees ({:.1f} off, at most {:.1f})",
-                        turn.found - turn.limit, turn.found, turn.limit),
+  const auto [off, most] = told_apart(turn.found, turn.limit, 1);
+  return no(fmt::format("turned away by {} degrees ({} off, at most {})",
+                        excess_text(turn.found - turn.limit, 1), off, most),
             turn.found - turn.limit);
 }
 

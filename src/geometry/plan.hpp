@@ -75,13 +75,17 @@ inline double level_length(const Vector3d& v) {
   return std::sqrt(v.x() * v.x() + v.y() * v.y());
 }
 
-/// From a point to a segment, which may have no length.
-inline double distance_to_segment(const Vector2d& a, const Vector2d& b, const Vector2d& p) {
+/// The point of a segment nearest to a point. The segment may have no length.
+inline Vector2d nearest_on_segment(const Vector2d& a, const Vector2d& b, const Vector2d& p) {
   const Vector2d along = b - a;
   const double length2 = dot(along, along);
   const double share = length2 > 0.0 ? std::clamp(dot(p - a, along) / length2, 0.0, 1.0) : 0.0;
-  const Vector2d off = p - (a + along * share);
-  return length_of(off);
+  return a + along * share;
+}
+
+/// From a point to a segment, which may have no length.
+inline double distance_to_segment(const Vector2d& a, const Vector2d& b, const Vector2d& p) {
+  return length_of(Vector2d(p - nearest_on_segment(a, b, p)));
 }
 
 /// Turned anticlockwise.

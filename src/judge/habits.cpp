@@ -188,7 +188,8 @@ void judge_agents(Bench& bench) {
                                                        : "the program",
                        kind.name));
     }
-    if (agent.driver == Driver::mind && agent.patrol.size() == 1) {
+    const bool is_sent_there = leads_to(kind, Mode::patrol);
+    if (agent.driver == Driver::mind && agent.patrol.size() == 1 && !is_sent_there) {
       bench.say(Severity::warning, "patrol-of-one-point",
                 level.origin(agent, "patrol").value_or(agent.place),
                 worded("the patrol of {} has one point: it takes two to go to and fro, so it "

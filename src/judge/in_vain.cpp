@@ -58,7 +58,8 @@ class InVain {
     const std::array<Conditional, 13> keys{{
         {"move.speed", goes || move.speed == 0.0, "it goes nowhere: its gait does not travel"},
         {"move.hover_height", move.gait == Gait::hover, "its gait is not \"hover\""},
-        {"move.hop_rest", move.gait == Gait::hop, "its gait is not \"hop\""},
+        {"move.hop_rest", move.gait == Gait::hop || *move.hop_height > 0.0,
+         "it does not hop: its gait is not \"hop\", and it has no hop_height"},
         {"move.flee_distance", leads_to(kind_, Mode::flee), "nothing makes it flee"},
         {"move.flee_to", leads_to(kind_, Mode::flee), "nothing makes it flee"},
         {"move.flee_from", leads_to(kind_, Mode::flee), "nothing makes it flee"},

@@ -5,6 +5,7 @@
 
 #include "judge/judges.hpp"
 #include "level/numbers.hpp"
+#include "level/whom.hpp"
 #include "travel/walk.hpp"
 #include "world/bounds.hpp"
 
@@ -41,6 +42,24 @@ void judge_in_solid(Bench& bench, const Agent& agent) {
              level.solids[solid->index].id, place_text(level.plane, agent.position), what_happens));
 }
 
+// Walkers and hoppers that no ground and no solid will ever stop.
+void judge_fall(Bench& bench, const Agent& agent) {
+  constexpr double kDeepest = 100'000.0;  // metres
+  const Level& level = bench.level();
+  const Kind& kind = level.kind_of(agent);
+  const Gait gait = kind.move->gait;
+  const bool falls = (gait == Gait::walk || gait == Gait::hop) && level.gravity > 0.0 &&
+                     level.plane != Plane::ground && !kind.thing;
+  const bool is_put = agent.driver == Driver::host || agent.driver == Driver::track;
+  if (!falls || is_put || level.ground_height) return;
+  const Cylinder body{agent.position, kind.radius, kind.height};
+  if (bench.world().sweep(body, {0.0, 0.0, -kDeepest}, Stops::bodies)) return;
+  bench.say(Severity::error, "nothing-below", level.origin(agent, "at").value_or(agent.place),
+            worded("{} is placed at {} and has nothing below it: it falls for ever; a [[floor]] or "
+                   "`ground_height` would carry it",
+                   agent.id, place_text(level.plane, agent.position)));
+}
+
 void judge_patrol(Bench& bench, const Agent& agent) {
   const Level& level = bench.level();
   const Kind& kind = level.kind_of(agent);
@@ -75,13 +94,29 @@ double overlap_depth(const Level& level, const Agent& one, const Agent& other) {
   return std::min(level_depth, top - bottom);
 }
 
+// By agent: a [[start]] replaces its position before the first step.
+std::vector<char> starts_elsewhere(const Level& level) {
+  std::vector<char> elsewhere(level.agents.size(), 0);
+  const std::vector<std::string> tags = tag_names(level);
+  for (const Start& start : level.starts) {
+    const Whom whom(level, {&start.kind, 1}, tags);
+    for (std::uint32_t i = 0; i < level.agents.size(); ++i) {
+      const std::uint32_t kind = level.agents[i].kind;
+      elsewhere[i] |= whom.means({i, kind, tag_bits(tags, level.kinds[kind].tags)});
+    }
+  }
+  return elsewhere;
+}
+
 // Agents by the left end of their bodies, so that each is compared with its neighbours only.
 void judge_overlaps(Bench& bench) {
   const Level& level = bench.level();
   std::vector<const Agent*> agents;
   // Things are carried, thrown and stepped over: they may lie anywhere.
-  for (const Agent& agent : level.agents) {
-    if (!level.kind_of(agent).thing) agents.push_back(&agent);
+  const std::vector<char> elsewhere = starts_elsewhere(level);
+  for (std::size_t i = 0; i < level.agents.size(); ++i) {
+    const Agent& agent = level.agents[i];
+    if (!level.kind_of(agent).thing && !elsewhere[i]) agents.push_back(&agent);
   }
   const auto left = [&](const Agent* a) { return a->position.x() - level.kind_of(*a).radius; };
   std::stable_sort(agents.begin(), agents.end(),
@@ -133,6 +168,7 @@ void judge_bounds(Bench& bench, const Agent& agent) {
 void judge_placement(Bench& bench) {
   for (const Agent& agent : bench.level().agents) {
     judge_in_solid(bench, agent);
+    judge_fall(bench, agent);
     judge_patrol(bench, agent);
     if (bench.level().bounds) judge_bounds(bench, agent);
   }

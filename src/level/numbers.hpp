@@ -15,17 +15,18 @@
 /// computed from what was set, stands as short as it can be to a hundredth. Areas are in m².
 namespace gaze {
 
-/// "9.000 m, at most 9.000": a measured number and its limit, with so many digits behind the point,
-/// and with more where the number is beyond the limit and would not look it.
-inline std::string beside_limit(double value, double limit, const char* unit, int digits) {
+/// A measured number and its limit as texts, with so many digits behind the point, and with more
+/// where the number is beyond the limit and would not look it.
+inline std::pair<std::string, std::string> told_apart(double value, double limit, int digits) {
   constexpr int kMostDigits = 12;
-  std::string measured = fmt::format("{:.{}f}", value, digits);
-  std::string most = fmt::format("{:.{}f}", limit, digits);
-  while (value > limit && measured == most && digits < kMostDigits) {
-    ++digits;
-    measured = fmt::format("{:.{}f}", value, digits);
-    most = fmt::format("{:.{}f}", limit, digits);
-  }
+  const auto text = [&](double number) { return fmt::format("{:.{}f}", number, digits); };
+  while (value > limit && text(value) == text(limit) && digits < kMostDigits) ++digits;
+  return {text(value), text(limit)};
+}
+
+/// "9.000 m, at most 9.000".
+inline std::string beside_limit(double value, double limit, const char* unit, int digits) {
+  const auto [measured, most] = told_apart(value, limit, digits);
   return fmt::format("{}{}, at most {}", measured, unit, most);
 }
 

@@ -54,7 +54,8 @@ bool is_in_reach(Plane plane, const Listener& listener, const Noise& noise,
   const Hearing& hearing = listener.hearing;
   verdict.distance = plane_distance(plane, noise.place, listener.feet);
   verdict.range = hearing.range;
-  verdict.reach = noise.reach * hearing.acuity;
+  verdict.open_reach = noise.reach * hearing.acuity;
+  verdict.reach = verdict.open_reach;
   verdict.let_through = 1.0;
   verdict.muffled_by.clear();
   verdict.around.reset();
@@ -109,6 +110,20 @@ void listen(const World& world, const Level& level, std::span<const Listener> li
   }
 }
 
+namespace {
+
+// The limit that counts: the lower one.
+std::string limit_text(const HearingVerdict& verdict) {
+  if (verdict.range <= verdict.reach) return fmt::format("its range is {:.2f} m", verdict.range);
+  if (verdict.muffled_by.empty()) {
+    return fmt::format("the reach of the noise is {:.2f} m", verdict.reach);
+  }
+  return fmt::format("the reach of the noise is {:.2f} m in the open and {:.2f} m here",
+                     verdict.open_reach, verdict.reach);
+}
+
+}  // namespace
+
 std::string explain(const HearingVerdict& verdict, const Level& level) {
   std::string walls;
   for (const SolidId wall : verdict.muffled_by) {
@@ -121,14 +136,8 @@ std::string explain(const HearingVerdict& verdict, const Level& level) {
   if (verdict.around) {
     return fmt::format("heard round corners: {:.2f} m through the open{}", *verdict.around, walls);
   }
-  const double limit = std::min(verdict.range, verdict.reach);
-  const char* which = verdict.range <= verdict.reach ? "its range" : "the reach of the noise";
-  if (verdict.hears) {
-    return fmt::format("heard: {:.2f} m away, {} is {:.2f} m{}", verdict.distance, which, limit,
-                       walls);
-  }
-  return fmt::format("not heard: {:.2f} m away, {} is {:.2f} m{}", verdict.distance, which, limit,
-                     walls);
+  return fmt::format("{}: {:.2f} m away, {}{}", verdict.hears ? "heard" : "not heard",
+                     verdict.distance, limit_text(verdict), walls);
 }
 
 }  // namespace gaze

@@ -43,18 +43,16 @@ void add_names(Json& json, const Simulation& simulation, const Event& event) {
 
 void add_numbers(Json& json, const Event& event) {
   if (event.projectile >= 0) json["projectile"] = event.projectile;
+  json["place"] = point(event.place);
   switch (event.what) {
     case Event::What::landed:
-      json["place"] = point(event.place);
       json["fall"] = rounded(event.distance);
       break;
     case Event::What::spent:
     case Event::What::left:
-      json["place"] = point(event.place);
       json["outside"] = event.is_outside;
       break;
     case Event::What::heard:
-      json["place"] = point(event.place);
       json["distance"] = rounded(event.distance);
       break;
     case Event::What::attacked:
@@ -65,7 +63,6 @@ void add_numbers(Json& json, const Event& event) {
       json["damage"] = rounded(event.damage);
       json["health"] = rounded(event.health);
       json["side"] = kSideNames[static_cast<std::size_t>(event.side)];
-      json["place"] = point(event.place);
       break;
     case Event::What::noticed:
       json["by"] = name_of(event.by);
@@ -79,12 +76,8 @@ void add_numbers(Json& json, const Event& event) {
     case Event::What::defeated:
       if (event.score != 0.0) json["score"] = rounded(event.score);
       break;
-    case Event::What::took:
-    case Event::What::ended:
-    case Event::What::forgot:
-      break;
     default:
-      json["place"] = point(event.place);
+      break;
   }
 }
 
@@ -180,6 +173,7 @@ void add_other_senses(Json& tests, const Simulation& simulation, const Acquainta
     } else if (feeler.felt.distance) {
       json["finds"] = "ground";
     }
+    json["text"] = explain(feeler, simulation);
     tests.push_back(std::move(json));
   }
   if (knows.nearness) {
@@ -196,6 +190,13 @@ void add_other_senses(Json& tests, const Simulation& simulation, const Acquainta
     Json json = number_json("hearing", verdict.around.value_or(verdict.distance),
                             std::min(verdict.range, verdict.reach), verdict.hears);
     json["noise"] = knows.noise->name;
+    json["open_reach"] = rounded(verdict.open_reach);
+    json["let_through"] = rounded(verdict.let_through);
+    json["muffled_by"] = Json::array();
+    for (const SolidId wall : verdict.muffled_by) {
+      json["muffled_by"].push_back(solid_name(simulation.level(), wall.index));
+    }
+    json["text"] = explain(verdict, simulation.level());
     tests.push_back(std::move(json));
   }
 }

@@ -85,6 +85,7 @@ void paint_numbers(Canvas& canvas, const SpotPicture& spots, const Scene& scene,
       }
       if (!is_even) continue;
       const std::size_t spot = grid.index(column, row);
+      if (spots.seen_by[spot] == 0) continue;  // its colour says so
       std::string text = fmt::format("{}", spots.seen_by[spot]);
       if (!spots.seen_time.empty()) {
         text += fmt::format(" · {:.0f} %", spots.seen_time[spot] * 100.0);

@@ -30,7 +30,7 @@ std::vector<Tally> tally(const Simulation& simulation, std::span<const Event> ev
     own.hits += event.what == Event::What::hit && event.other.has_value();
     if (event.what == Event::What::hurt) {
       own.suffered += event.damage;
-      tallies[event.other->index].dealt += event.damage;
+      if (event.other) tallies[event.other->index].dealt += event.damage;
     }
   }
   return tallies;
@@ -151,8 +151,7 @@ std::string why_line(const Simulation& simulation, const Verdict& verdict, Agent
     add(fmt::format("feeler {}: {}", feeler.name, explain(feeler, simulation)));
   }
   if (knows.nearness) {
-    add(fmt::format("nearness: {:.2f} m, at most {:.2f}", knows.nearness->value,
-                    knows.nearness->limit));
+    add("nearness: " + beside_limit(knows.nearness->value, knows.nearness->limit, " m", 2));
   }
   if (knows.has_touch) add(knows.touched ? "touching" : "not touching");
   return text.empty() ? explain(verdict) : text;

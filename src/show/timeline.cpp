@@ -20,25 +20,25 @@ double seconds_of(const Simulation& simulation, const Event& event) {
 /// What makes blows alike: who deals them, with what, and to whom. A solid, the ground and nobody
 /// count as nobody. Without an attack it is a landing.
 struct Blows {
-  std::uint32_t by = 0;
-  std::optional<std::uint32_t> whom;
+  AgentId by;
+  std::optional<AgentId> whom;
   std::string_view attack;
   auto operator<=>(const Blows&) const = default;
 };
 
 std::optional<Blows> blows_of(const Event& event) {
-  const auto other = event.other ? std::optional(event.other->index) : std::nullopt;
   switch (event.what) {
     case Event::What::attacked:
     case Event::What::fired:
     case Event::What::hit:
     case Event::What::blast:
     case Event::What::spent:
-      return Blows{event.agent.index, other, event.attack};
+      return Blows{event.agent, event.other, event.attack};
     case Event::What::landed:
-      return Blows{event.agent.index, std::nullopt, ""};
+      return Blows{event.agent, std::nullopt, ""};
     case Event::What::hurt:
-      return Blows{event.other->index, event.agent.index, event.attack};
+      if (!event.other) return std::nullopt;  // a host hurt it
+      return Blows{*event.other, event.agent, event.attack};
     default:
       return std::nullopt;
   }
@@ -46,9 +46,7 @@ std::optional<Blows> blows_of(const Event& event) {
 
 // What changes between two agents: blows after it are no mere repetition of those before.
 bool ends(const Event& event, const Blows& blows) {
-  const auto is_one = [&](AgentId agent) {
-    return agent.index == blows.by || agent.index == blows.whom;
-  };
+  const auto is_one = [&](AgentId agent) { return agent == blows.by || agent == blows.whom; };
   switch (event.what) {
     case Event::What::defeated:
     case Event::What::caught:
@@ -94,7 +92,7 @@ std::string repeated_line(const Simulation& simulation, const Repeated& repeated
   const double from = seconds_of(simulation, *repeated.events.front());
   const double until = seconds_of(simulation, *repeated.events.back());
   const std::string span = until > from ? fmt::format(" until {:.3f} s", until) : "";
-  const std::string& by = simulation.id_of({repeated.blows.by});
+  const std::string& by = simulation.id_of(repeated.blows.by);
   if (repeated.blows.attack.empty()) {
     return fmt::format("{:8.3f} s  {:<9} {} landed {} more times{}\n", from, "again", by,
                        repeated.events.size(), span);
@@ -113,7 +111,7 @@ std::string repeated_line(const Simulation& simulation, const Repeated& repeated
   if (repeated.count(Event::What::hurt) > 0) parts.push_back(health_text(repeated));
   return fmt::format("{:8.3f} s  {:<9} {} went on with {}{}{}: {}\n", from, "again", by,
                      repeated.blows.attack,
-                     repeated.blows.whom ? " at " + simulation.id_of({*repeated.blows.whom}) : "",
+                     repeated.blows.whom ? " at " + simulation.id_of(*repeated.blows.whom) : "",
                      span, fmt::join(parts, ", "));
 }
 
@@ -168,7 +166,7 @@ class Timeline {
       of_agent_.clear();
       return;
     }
-    const auto its = of_agent_.find(event.agent.index);
+    const auto its = of_agent_.find(event.agent);
     if (its == of_agent_.end()) return;
     std::erase_if(its->second, [&](const Blows& blows) {
       const bool has_ended = ends(event, blows);
@@ -179,7 +177,7 @@ class Timeline {
 
   const Simulation& simulation_;
   std::map<Blows, Open> open_;
-  std::map<std::uint32_t, std::vector<Blows>> of_agent_;  ///< Open ones, and some that have ended.
+  std::map<AgentId, std::vector<Blows>> of_agent_;  ///< Open ones, and some that have ended.
   std::vector<Repeated> repeated_;
   std::vector<std::string> lines_;
 };

@@ -40,11 +40,11 @@ void members(Archive& to, Shell& shell) {
 
 template <typename Archive>
 void members(Archive& to, Beam& beam) {
-  auto& [who, attack, at, from, until, body, solid, length, owed] = beam;
+  auto& [who, attack, at, from, until, body, solid, length, end, owed] = beam;
   to.agent(who);
   archive_all(to, attack, at, from, until);
   archive_agent(to, body);
-  archive_all(to, solid, length, owed);
+  archive_all(to, solid, length, end, owed);
 }
 
 template <typename Archive>

@@ -126,6 +126,7 @@ void Simulation::set_pose(AgentId agent, const Vector3d& position, Angle facing)
   state_->bodies.position[agent.index] = position;
   state_->bodies.facing[agent.index] = {direction.cosine, direction.sine};
   state_->bodies.head[agent.index] = state_->bodies.facing[agent.index];
+  state_->bodies.placed_facing[agent.index] = state_->bodies.facing[agent.index];
 }
 
 void Simulation::set_trigger(AgentId agent, const std::optional<Vector3d>& aim, bool fires) {
@@ -194,7 +195,7 @@ bool Simulation::teleport(AgentId agent, const Vector3d& place, Angle facing) {
   need_place(place, "the place of " + id_of(agent));
   const SineCosine way = need_facing(*state_, who, facing);
   if (!state_->lives.alive[who]) return false;
-  move_body(state_->bodies, state_->ways, who, place, {way.cosine, way.sine});
+  start_at(state_->bodies, state_->ways, who, place, {way.cosine, way.sine});
   return true;
 }
 

@@ -9,7 +9,7 @@
 namespace gaze {
 namespace {
 
-using Pairs = std::map<std::pair<std::uint32_t, std::uint32_t>, Duel>;
+using Pairs = std::map<std::pair<AgentId, AgentId>, Duel>;
 
 void set_first(std::optional<double>& time, double seconds) {
   if (!time) time = seconds;
@@ -40,7 +40,7 @@ bool bursts(const Attack* attack) {
 
 // In these events the agent is who was hurt, and the other is who did it.
 void count_harm(Pairs& pairs, const Level& level, const Event& event, double seconds) {
-  Duel& duel = pairs[{event.other->index, event.agent.index}];
+  Duel& duel = pairs[{*event.other, event.agent}];
   if (event.what == Event::What::defeated) {
     set_first(duel.defeated, seconds);
     return;
@@ -59,22 +59,22 @@ void count(Pairs& pairs, const Level& level, const Event& event, double seconds)
     case Event::What::defeated:
       return count_harm(pairs, level, event, seconds);
     case Event::What::noticed:
-      return set_first(pairs[{event.agent.index, event.other->index}].noticed, seconds);
+      return set_first(pairs[{event.agent, *event.other}].noticed, seconds);
     case Event::What::attacked: {
-      Duel& duel = pairs[{event.agent.index, event.other->index}];
+      Duel& duel = pairs[{event.agent, *event.other}];
       ++duel.pulls;
       if (!fires(attack_of(level, event.agent, event.attack))) ++duel.blows;
       return set_first(duel.first_attacked, seconds);
     }
     case Event::What::fired:
-      ++pairs[{event.agent.index, event.other->index}].blows;
+      ++pairs[{event.agent, *event.other}].blows;
       return;
     case Event::What::caught:
-      ++pairs[{event.agent.index, event.other->index}].hits;
+      ++pairs[{event.agent, *event.other}].hits;
       return;
     case Event::What::hit:
       if (bursts(attack_of(level, event.agent, event.attack))) return;
-      ++pairs[{event.agent.index, event.other->index}].hits;
+      ++pairs[{event.agent, *event.other}].hits;
       return;
     default:
       return;
@@ -106,12 +106,12 @@ std::optional<double> Duel::time_to_defeat() const {
 std::vector<HarmPlace> harm_places(const Simulation& simulation, std::span<const Event> events) {
   const Level& level = simulation.level();
   const auto outside = static_cast<std::uint32_t>(level.zones.size());
-  std::map<std::pair<std::uint32_t, std::uint32_t>, HarmPlace> places;
+  std::map<std::pair<AgentId, std::uint32_t>, HarmPlace> places;
   for (const Event& event : events) {
     if (event.what != Event::What::hurt) continue;
     std::uint32_t zone = 0;
     while (zone < outside && !is_in(level.plane, level.zones[zone], event.place)) ++zone;
-    HarmPlace& place = places[{event.agent.index, zone}];
+    HarmPlace& place = places[{event.agent, zone}];
     place.victim = event.agent;
     if (zone < outside) place.zone = zone;
     ++place.blows;
@@ -132,8 +132,8 @@ std::vector<Duel> duels(const Simulation& simulation, std::span<const Event> eve
   std::vector<Duel> result;
   for (auto& [who, duel] : pairs) {
     if (duel.pulls == 0 && duel.dealt == 0.0) continue;
-    duel.by = {who.first};
-    duel.victim = {who.second};
+    duel.by = who.first;
+    duel.victim = who.second;
     result.push_back(duel);
   }
   return result;

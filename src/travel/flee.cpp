@@ -35,11 +35,7 @@ double distance_to_way(const Travelling& state, const Vector3d& from, const Vect
   const auto level = [&](const Vector3d& v) {
     return Vector2d{v.x(), state.plane() == Plane::upright ? 0.0 : v.y()};
   };
-  const Vector2d way = level(to - from);
-  const Vector2d off = level(place - from);
-  const double length2 = dot(way, way);
-  const double share = length2 > 0.0 ? std::clamp(dot(off, way) / length2, 0.0, 1.0) : 0.0;
-  return length_of(Vector2d(off - way * share));
+  return distance_to_segment(level(from), level(to), level(place));
 }
 
 // Returns whether a straight way from where the agent is comes nearer to the pursuer than half of

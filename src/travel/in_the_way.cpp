@@ -62,6 +62,9 @@ bool is_taken_by_one_beside(const Travelling& state, std::uint32_t who, const Ve
     if (other == who || !state.lives.alive[other] || !state.are_solid(who, other)) return;
     const Vector3d& its = state.bodies.position[other];
     const double gap = state.fixed.radius[who] + state.fixed.radius[other];
+    const double rise = its.z() - own.z();
+    const bool is_on_this_floor = rise < state.kind(who).height && -rise < state.kind(other).height;
+    if (!is_on_this_floor) return;
     is_taken |= level_distance(state.plane(), own, its) <= gap + kTouching &&
                 level_distance(state.plane(), place, its) < gap;
   });

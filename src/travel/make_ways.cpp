@@ -221,11 +221,16 @@ void move_body(Bodies& bodies, Ways& ways, std::uint32_t who, const Vector3d& fe
   ways.course[who].is_new = true;
 }
 
-void reset_body(Bodies& bodies, Ways& ways, const Fixed& fixed, std::uint32_t who,
-                const Vector3d& feet, const Vector2d& facing) {
+void start_at(Bodies& bodies, Ways& ways, std::uint32_t who, const Vector3d& feet,
+              const Vector2d& facing) {
   move_body(bodies, ways, who, feet, facing);
   bodies.post[who] = ways.home[who] = feet;
   bodies.placed_facing[who] = bodies.rest_facing[who] = facing;
+}
+
+void reset_body(Bodies& bodies, Ways& ways, const Fixed& fixed, std::uint32_t who,
+                const Vector3d& feet, const Vector2d& facing) {
+  start_at(bodies, ways, who, feet, facing);
   bodies.leader[who].reset();
   ways.stride_left[who] = fixed.level->kinds[fixed.kind_index[who]].move->stride;
   ways.quiet[who] = 0;

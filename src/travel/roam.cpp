@@ -6,6 +6,7 @@
 #include "travel/find_way.hpp"
 #include "travel/modes.hpp"
 #include "travel/neighbours.hpp"
+#include "world/touching.hpp"
 
 namespace gaze {
 namespace {
@@ -15,6 +16,16 @@ constexpr double kWanderRadius = 5.0;
 
 /// Share of the distance to keep by which a friend may get ahead before it is followed.
 constexpr double kFollowSlack = 0.25;
+
+// Returns whether a body stands free there, a millimetre from all solids. A mesh leads through
+// doors and through what breaks.
+bool is_free_now(const Travelling& state, std::uint32_t who, const Vector3d& feet) {
+  const Kind& kind = state.kind(who);
+  const double step = kind.move->gait == Gait::hover ? 0.0 : *kind.move->step_height;
+  constexpr double kBeside = 0.001;  // metres: a path ends a little before a solid
+  const Cylinder body{feet + Vector3d{0.0, 0.0, step}, kind.radius + kBeside, kind.height - step};
+  return !state.world.overlaps(body, Stops::bodies);
+}
 
 // A place in its area where the agent can be. If none is found in some tries, it is the place where
 // the agent is.
@@ -36,8 +47,9 @@ Vector3d somewhere(Travelling& state, std::uint32_t who) {
     const bool is_inside = area == nullptr ? (p - plan_part(state.plane(), post)).squaredNorm() <=
                                                  kWanderRadius * kWanderRadius
                                            : contains(area->outline, p);
-    if ((is_inside || (is_upright && area == nullptr)) && standing_place(state, who, place))
-      return place;
+    if (!is_inside && !(is_upright && area == nullptr)) continue;
+    const auto feet = standing_place(state, who, place);
+    if (feet && is_free_now(state, who, *feet)) return place;
   }
   return state.bodies.position[who];
 }

@@ -17,16 +17,24 @@ double distance_to(const Cylinder& body, const Vector3d& p) {
   return std::sqrt(out * out + off * off);
 }
 
-double distance_to(Plane plane, const Solid& block, const Vector3d& p) {
+Vector3d nearest_point(Plane plane, const Solid& block, const Vector3d& p) {
   const Vector2d plan = plan_part(plane, p);
-  double out = contains(block.points, plan) ? 0.0 : std::numeric_limits<double>::infinity();
-  for (std::size_t i = 0; i < block.points.size() && out > 0.0; ++i) {
+  Vector2d nearest = plan;
+  double best = contains(block.points, plan) ? 0.0 : std::numeric_limits<double>::infinity();
+  for (std::size_t i = 0; i < block.points.size() && best > 0.0; ++i) {
     const Vector2d& next = block.points[(i + 1) % block.points.size()];
-    out = std::min(out, distance_to_segment(block.points[i], next, plan));
+    const Vector2d on_edge = nearest_on_segment(block.points[i], next, plan);
+    const double distance = length_of(Vector2d(plan - on_edge));
+    if (!(distance < best)) continue;
+    best = distance;
+    nearest = on_edge;
   }
-  const double above = p.z() - *block.base;
-  const double off = plane == Plane::upright ? 0.0 : std::max({0.0, -above, above - block.height});
-  return std::sqrt(out * out + off * off);
+  if (plane == Plane::upright) return {nearest.x(), p.y(), nearest.y()};
+  return {nearest.x(), nearest.y(), std::clamp(p.z(), *block.base, *block.base + block.height)};
+}
+
+double distance_to(Plane plane, const Solid& block, const Vector3d& p) {
+  return length_of(Vector3d(p - nearest_point(plane, block, p)));
 }
 
 }  // namespace gaze

@@ -57,7 +57,7 @@ void expect_alike(std::uint64_t first_seed, const LevelTest& is_left_out, const 
     if (one != events_of(changed)) others.push_back(std::to_string(seed));
   }
   EXPECT_LE(others.size(), all / one_in + 1) << fmt::format("{}", fmt::join(others, ", "));
-  EXPECT_GT(events, 2 * all);
+  EXPECT_GT(events, all);  // something happens in them
 }
 
 bool any_kind(const Level& level, const std::function<bool(const Kind&)>& test) {

@@ -53,12 +53,17 @@ TEST(Listen, EachWallTakesItsShareOfTheReach) {
   EXPECT_EQ(verdict.muffled_by.size(), 2U);
   EXPECT_FALSE(hear_in(level, listener_at({3, 0, 0}), {{0, 0, 1}, 11.9}).hears);
   EXPECT_EQ(explain(verdict, level),
-            "heard: 3.00 m away, the reach of the noise is 3.00 m; box, box let 25 % through");
+            "heard: 3.00 m away, the reach of the noise is 12.00 m in the open and 3.00 m here; "
+            "box, box let 25 % through");
 }
 
 TEST(Listen, WithoutMufflesAWallStopsItWhole) {
   const Level level = level_of({box({1, -5}, {1.1, 5})});
-  EXPECT_FALSE(hear_in(level, listener_at({3, 0, 0}), {{0, 0, 1}, 1000.0}).hears);
+  const HearingVerdict stopped = hear_in(level, listener_at({3, 0, 0}), {{0, 0, 1}, 1000.0});
+  EXPECT_FALSE(stopped.hears);
+  EXPECT_EQ(explain(stopped, level),
+            "not heard: 3.00 m away, the reach of the noise is 1000.00 m in the open and 0.00 m "
+            "here; box lets 0 % through");
   Level glass = level;
   glass.materials[0].stops.reset(static_cast<std::size_t>(Stops::sound));
   EXPECT_TRUE(hear_in(glass, listener_at({3, 0, 0}), {{0, 0, 1}, 3.0}).hears);
