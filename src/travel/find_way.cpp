@@ -221,13 +221,7 @@ void keep_route(Travelling& state, std::uint32_t who, const Leg& leg, bool is_ag
     const bool is_last = route.next + 1 >= route.points.size();
     const auto end = is_last ? straight_end(state, who, leg.goal) : std::nullopt;
     if (end) {
-      route.points.assign({*end});
-      route.links.clear();
-      route.next = 0;
-      route.next_link = 0;
-      route.goal = leg.goal;
-      route.outcome = Path::Outcome::whole;
-      route.was_pushed = false;  // that way has just been found free
+      lead_straight(route, *end, leg.goal);
     } else if (plane_distance(Plane::space, route.goal, leg.goal) > move.repath_distance) {
       return ask(state, who, leg.goal, true);
     }
@@ -329,6 +323,17 @@ LegResult find_way(Travelling& state, std::uint32_t who, const Leg& leg, Moment 
     ++route.next;
   }
   return {state.bodies.position[who], budget, false};
+}
+
+void lead_straight(Route& route, const Vector3d& end, const Vector3d& goal) {
+  route.points.assign({end});
+  route.links.clear();
+  route.next = 0;
+  route.next_link = 0;
+  route.goal = goal;
+  route.is_made = true;
+  route.outcome = Path::Outcome::whole;
+  route.was_pushed = false;  // that way has just been found free
 }
 
 const Route& route_for(Travelling& state, std::uint32_t who, const Leg& leg) {

@@ -12,6 +12,8 @@ namespace gaze {
 /// before it.
 LegResult find_way(Travelling& state, std::uint32_t who, const Leg& leg, Moment budget,
                    bool is_agent);
+/// Makes a route that leads straight to its end, which is known to be free.
+void lead_straight(Route& route, const Vector3d& end, const Vector3d& goal);
 /// The path by which `find_way` would go, without going. Empty for an agent that goes straight.
 const Route& route_for(Travelling& state, std::uint32_t who, const Leg& leg);
 /// Searches the ways of those who wait for one, up to the budget of a step.

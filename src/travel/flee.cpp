@@ -136,6 +136,7 @@ FacingWish flee(Travelling& state, std::uint32_t who) {
   if (!path_leads_past(state, who, leg, focus->place)) {
     find_way(state, who, leg, kMomentsPerTick, true);
   } else if (const auto away = away_from(state, who, focus->place)) {
+    lead_straight(state.ways.route[who], *away, *away);
     walk_apart(state, who, {*away, 0.0, move.speed}, kMomentsPerTick, true);
   }
   return look_along(state, who, before);
