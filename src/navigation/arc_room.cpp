@@ -14,8 +14,8 @@ constexpr double kOffFloor = 0.001;  // metres
 bool sweeps(const World& world, const BodySize& body, const Vector3d& from, const Vector3d& to,
             double step = 0.0) {
   const double lift = std::max(step, kOffFloor);
-  const Cylinder cylinder = standing_core({from + Vector3d{0.0, 0.0, lift}, body.radius,
-                                           body.height + kSagitta - lift});
+  const Cylinder cylinder =
+      standing_core({from + Vector3d{0.0, 0.0, lift}, body.radius, body.height + kSagitta - lift});
   return !world.sweep(cylinder, to - from, Stops::bodies);
 }
 

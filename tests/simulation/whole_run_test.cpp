@@ -14,7 +14,8 @@ namespace {
 // The part of a body that solids stop. What overlaps by no more than a micrometre touches.
 Cylinder solid_part(const Kind& kind, const Vector3d& feet) {
   constexpr double kMicrometre = 1e-6;
-  const double lift = (kind.move->gait == Gait::hover ? 0.0 : *kind.move->step_height) + kMicrometre;
+  const double lift =
+      (kind.move->gait == Gait::hover ? 0.0 : *kind.move->step_height) + kMicrometre;
   return {feet + Vector3d{0.0, 0.0, lift}, kind.radius - kMicrometre,
           kind.height - lift - kMicrometre};
 }
