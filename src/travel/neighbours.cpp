@@ -273,9 +273,10 @@ LegResult walk_leg(Travelling& state, std::uint32_t who, const Leg& leg, Moment 
   if (!travels(kind.move->gait) || state.bodies.is_airborne[who]) possible.speed = 0.0;
   const double reach = possible.speed * static_cast<double>(left) / double(kMomentsPerTick) /
                        state.level().ticks_per_second;
-  LegResult result = walk(state.world, body, possible, left, state.level().ticks_per_second,
-                          bodies_in_the_way(state, who, reach));
-  if (is_turned_off_a_ledge(state, who, body, possible, left, result)) {
+  const std::span<const Cylinder> others = bodies_in_the_way(state, who, reach);
+  LegResult result =
+      walk(state.world, body, possible, left, state.level().ticks_per_second, others);
+  if (!others.empty() && is_turned_off_a_ledge(state, who, body, possible, left, result)) {
     result = {body.feet, left, false};
   }
   state.bodies.position[who] = result.feet;
