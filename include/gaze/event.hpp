@@ -55,7 +55,7 @@ struct Event {
   std::uint32_t team = kNoTeam;  ///< All of which are out, so that the round ended.
   std::uint64_t host_id = 0;  ///< Of what was hit in a host's own world, where `solid` is kOfHost.
   bool is_outside = false;    ///< What is spent got out of the level; who left stays out.
-  Vector3d place{0.0, 0.0, 0.0};  ///< Where it happened; of most events: the feet of `agent`.
+  Vector3d place{0.0, 0.0, 0.0};  ///< Of most events: the feet of `agent`.
   Mode from = Mode::post;
   Mode to = Mode::post;
 };

@@ -88,10 +88,20 @@ class Asking {
     return flies_freely(i) ? plane_distance(plane(), a, b) : level_distance(plane(), a, b);
   }
 
-  /// How far before another an agent stops, metres: no nearer than their bodies let it come.
-  double nearest_stop(std::uint32_t i, std::uint32_t other, double wanted) const {
-    const double both = kind(i).radius + kind(other).radius;
-    return are_solid(i, other) ? std::max(wanted, both) : wanted;
+  /// Returns whether two bodies overlap in height if the feet of the other are `rise` higher.
+  bool share_a_height(std::uint32_t i, std::uint32_t other, double rise) const {
+    return rise < kind(i).height && -rise < kind(other).height;
+  }
+
+  /// Distance at which an agent stops before another, metres: `wanted`, or where the bodies touch
+  /// if they stop each other.
+  double stop_before(std::uint32_t i, std::uint32_t other, double wanted) const {
+    const double touching = kind(i).radius + kind(other).radius;
+    return are_solid(i, other) ? std::max(wanted, touching) : wanted;
+  }
+  /// The same for an agent that chases.
+  double chase_stop(std::uint32_t i, std::uint32_t target) const {
+    return stop_before(i, target, stop_distance(kind(i), kind(target)));
   }
 
   /// How an agent moves in this step, metres a second.

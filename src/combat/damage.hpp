@@ -14,7 +14,7 @@ void blast(Fighting& state, std::uint32_t by, std::uint32_t maker, const AttackI
 void deal_blows(Fighting& state);
 /// Gives back what heals by itself in this step.
 void heal(Fighting& state);
-/// Takes from the health of a solid that breaks. It is hit at `place`.
+/// Lowers the health of a solid that breaks. `place` is the position of the hit.
 void wear_down(Fighting& state, std::uint32_t solid, double damage, std::uint32_t by,
                const Vector3d& place);
 /// Takes points of health from somebody, by nobody's attack, and deals what that brings.

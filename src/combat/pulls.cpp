@@ -218,15 +218,12 @@ void make_attacks(Fighting& state) {
   }
 }
 
-namespace {
-
-// What has fallen and lies on the ground strikes nobody with its bottom any more.
-bool lies_still(const Fighting& state, Index who) {
-  return state.kind(who).move->gait == Gait::drop &&
-         state.bodies.position[who].z() >= state.bodies.previous[who].z();
+bool strikes_with(const Everyone& state, Index who, const Attack& attack, Side side) {
+  const bool lies = state.kind(who).move->gait == Gait::drop &&
+                    state.bodies.position[who].z() >= state.bodies.previous[who].z();
+  return attack.how == How::touch && attack.sides.test(static_cast<std::size_t>(side)) &&
+         !(lies && side == Side::bottom);
 }
-
-}  // namespace
 
 // Attacks by touch are made on the sides that they name, whoever drives the agent.
 void make_touches(Fighting& state) {
@@ -237,12 +234,10 @@ void make_touches(Fighting& state) {
     for (const Index other : state.fixed.foes_of[kind.team]) {
       if (!state.lives.alive[other]) continue;
       const auto side = state.fights.touches.note(state, who, other);
-      if (!side || (*side == Side::bottom && lies_still(state, who))) continue;
+      if (!side) continue;
       for (Index attack = 0; attack < kind.attacks.size(); ++attack) {
         const Attack& values = kind.attacks[attack];
-        const bool is_meant =
-            values.how == How::touch && values.sides.test(static_cast<std::size_t>(*side));
-        if (is_meant && is_fit(state, who, values)) {
+        if (strikes_with(state, who, values, *side) && is_fit(state, who, values)) {
           pull_all_due(state, who, attack, {other, std::nullopt, false});
         }
       }

@@ -13,6 +13,10 @@ void make_touches(Fighting& state);
 /// Carries out each blow or shot that is due.
 void let_go_of_what_is_due(Fighting& state);
 
+/// Returns whether a touch on that side of its body is an attack: one by touch that names the side.
+/// A body that has fallen and lies on the ground strikes nothing with its bottom.
+[[nodiscard]] bool strikes_with(const Everyone& all, std::uint32_t who, const Attack& attack,
+                                Side side);
 /// True if an agent is as healthy as the attack asks.
 [[nodiscard]] bool is_fit(const Everyone& all, std::uint32_t who, const Attack& attack);
 /// An attack of one agent at another, as both stand now.

@@ -47,14 +47,14 @@ std::string not_its_target(const State& state, Index who, Index other) {
 }
 
 AttackAnswer out_of_reach(double distance, double range) {
-  const auto [away, most] = told_apart(distance, range, 2);
+  const auto [away, most] = distinct_texts(distance, range, 2);
   return no(fmt::format("out of reach by {} m ({} m away, at most {})",
                         excess_text(distance - range, 2), away, most),
             distance - range);
 }
 
 AttackAnswer too_near(double distance, double least) {
-  const auto [needed, away] = told_apart(least, distance, 2);
+  const auto [needed, away] = distinct_texts(least, distance, 2);
   return no(fmt::format("too near by {} m ({} m away, at least {})",
                         excess_text(least - distance, 2), away, needed),
             least - distance);
@@ -83,7 +83,7 @@ std::optional<AttackAnswer> beyond_limits(const State& state, Index who, Index t
 
 AttackAnswer turned_away(const State& state, Index who, Index target, const Shortfall& turn) {
   if (auto limits = beyond_limits(state, who, target, turn.limit)) return *limits;
-  const auto [off, most] = told_apart(turn.found, turn.limit, 1);
+  const auto [off, most] = distinct_texts(turn.found, turn.limit, 1);
   return no(fmt::format("turned away by {} degrees ({} off, at most {})",
                         excess_text(turn.found - turn.limit, 1), off, most),
             turn.found - turn.limit);
@@ -108,19 +108,23 @@ std::string shielded(const State& state, const std::optional<Touch>& touch) {
                : "something shields it from the blast";
 }
 
-// Says that nobody touches it, or that it is touched where that does not hurt.
-AttackAnswer not_touched(const State& state, Index who, Index target) {
+// The target does not touch it, or touches it on a side that does not strike.
+AttackAnswer not_touched(const State& state, Index who, const Attack& attack, Index target) {
   const auto side = state.fights.touches.side(state, who, target);
   if (!side) return no("it does not touch it");
+  if (attack.sides.test(static_cast<std::size_t>(*side))) {
+    return no("it lies on the ground: its bottom strikes only while it falls");
+  }
   return no(fmt::format("touched on its {}, where this does not hurt",
                         kSideNames[static_cast<std::size_t>(*side)]));
 }
 
-AttackAnswer in_words(const State& state, Index who, Index target, const Shortfall& shortfall) {
+AttackAnswer in_words(const State& state, Index who, const Attack& attack, Index target,
+                      const Shortfall& shortfall) {
   using What = Shortfall::What;
   switch (shortfall.what) {
     case What::apart:
-      return not_touched(state, who, target);
+      return not_touched(state, who, attack, target);
     case What::far:
       return out_of_reach(shortfall.found, shortfall.limit);
     case What::near:
@@ -157,7 +161,7 @@ std::optional<AttackAnswer> not_chosen(const State& state, Index who, const Atta
 // A touch stays on the side on which it began, however far a body has sunk in since.
 bool is_touched(const State& state, Index who, const Attack& attack, Index target) {
   const auto side = state.fights.touches.side(state, who, target);
-  return side && attack.sides.test(static_cast<std::size_t>(*side));
+  return side && strikes_with(state, who, attack, *side);
 }
 
 std::optional<AttackAnswer> fails(const State& state, Index who, const Attack& attack,
@@ -165,10 +169,10 @@ std::optional<AttackAnswer> fails(const State& state, Index who, const Attack& a
   if (auto healthy = not_chosen(state, who, attack)) return healthy;
   if (attack.how == Attack::How::touch) {
     if (is_touched(state, who, attack, target)) return std::nullopt;
-    return not_touched(state, who, target);
+    return not_touched(state, who, attack, target);
   }
   const Attempt attempt = attempt_of(state, who, attack, target);
-  if (const auto kept = shortfall(attempt)) return in_words(state, who, target, *kept);
+  if (const auto kept = shortfall(attempt)) return in_words(state, who, attack, target, *kept);
   const auto other = friend_in_the_way(state, who, attempt);
   if (!other) return std::nullopt;
   return no(fmt::format("{}, a friend, is in the way", state.agent(*other).id));

@@ -93,8 +93,7 @@ std::string stands_for(const Explaining& state, std::uint32_t who) {
                        at - state.ways.asked.begin() + 1, state.ways.asked.size());
   }
   if (const auto target = state.target_agent(who); target && state.minds.mode[who] == Mode::chase) {
-    const double stop =
-        state.nearest_stop(who, *target, stop_distance(state.kind(who), state.kind(*target)));
+    const double stop = state.chase_stop(who, *target);
     const double away =
         level_distance(state.plane(), state.bodies.position[who], state.bodies.position[*target]);
     if (away <= stop + 1e-6) {

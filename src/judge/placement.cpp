@@ -42,7 +42,7 @@ void judge_in_solid(Bench& bench, const Agent& agent) {
              level.solids[solid->index].id, place_text(level.plane, agent.position), what_happens));
 }
 
-// Walkers and hoppers that no ground and no solid will ever stop.
+// Reports a walker or hopper with neither ground nor a solid below it.
 void judge_fall(Bench& bench, const Agent& agent) {
   constexpr double kDeepest = 100'000.0;  // metres
   const Level& level = bench.level();
@@ -55,8 +55,8 @@ void judge_fall(Bench& bench, const Agent& agent) {
   const Cylinder body{agent.position, kind.radius, kind.height};
   if (bench.world().sweep(body, {0.0, 0.0, -kDeepest}, Stops::bodies)) return;
   bench.say(Severity::error, "nothing-below", level.origin(agent, "at").value_or(agent.place),
-            worded("{} is placed at {} and has nothing below it: it falls for ever; a [[floor]] or "
-                   "`ground_height` would carry it",
+            worded("{} is placed at {} and has nothing below it: it falls for ever. Add a "
+                   "[[floor]] or set `ground_height`",
                    agent.id, place_text(level.plane, agent.position)));
 }
 
@@ -94,7 +94,7 @@ double overlap_depth(const Level& level, const Agent& one, const Agent& other) {
   return std::min(level_depth, top - bottom);
 }
 
-// By agent: a [[start]] replaces its position before the first step.
+// For each agent, whether a [[start]] replaces its position before the first tick.
 std::vector<char> starts_elsewhere(const Level& level) {
   std::vector<char> elsewhere(level.agents.size(), 0);
   const std::vector<std::string> tags = tag_names(level);

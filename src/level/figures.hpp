@@ -7,8 +7,7 @@
 
 namespace gaze {
 
-/// Returns whether the agent of such an event is the one to whom it happened, and `other` the one
-/// who did it.
+/// Returns whether the agent of such an event suffers it, and `other` is the cause.
 [[nodiscard]] constexpr bool is_suffered(Happening what) {
   return what == Happening::hurt || what == Happening::defeated;
 }

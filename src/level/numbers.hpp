@@ -15,9 +15,9 @@
 /// computed from what was set, stands as short as it can be to a hundredth. Areas are in m².
 namespace gaze {
 
-/// A measured number and its limit as texts, with so many digits behind the point, and with more
-/// where the number is beyond the limit and would not look it.
-inline std::pair<std::string, std::string> told_apart(double value, double limit, int digits) {
+/// Texts of a number and its limit with `digits` decimals. A number above its limit gets as many
+/// more decimals as it takes to look different.
+inline std::pair<std::string, std::string> distinct_texts(double value, double limit, int digits) {
   constexpr int kMostDigits = 12;
   const auto text = [&](double number) { return fmt::format("{:.{}f}", number, digits); };
   while (value > limit && text(value) == text(limit) && digits < kMostDigits) ++digits;
@@ -26,7 +26,7 @@ inline std::pair<std::string, std::string> told_apart(double value, double limit
 
 /// "9.000 m, at most 9.000".
 inline std::string beside_limit(double value, double limit, const char* unit, int digits) {
-  const auto [measured, most] = told_apart(value, limit, digits);
+  const auto [measured, most] = distinct_texts(value, limit, digits);
   return fmt::format("{}{}, at most {}", measured, unit, most);
 }
 

@@ -22,22 +22,26 @@ bool is_idle(Mode mode) {
   return mode == Mode::post || mode == Mode::patrol || mode == Mode::wander || mode == Mode::follow;
 }
 
-bool has_fired(const When& when, const News& news, Cause cause) {
+bool came_up(const News& news, std::size_t rule) {
+  return ((news.fired | news.due) >> rule & 1U) != 0;
+}
+
+bool came_up(const When& when, const News& news, Cause cause) {
   for (std::size_t i = 0; i < when.rules.size(); ++i) {
-    if (when.rules[i].cause == cause && ((news.fired | news.due) >> i & 1U) != 0) return true;
+    if (when.rules[i].cause == cause && came_up(news, i)) return true;
   }
   return false;
 }
 
-// What forgetting leads to. If no rule says so, an agent returns; but one that goes over, or has
-// gone over, to what `loses` says goes about nothing that it could forget: it stays at that.
+// Mode after forgetting. Without a rule for `forgets` an agent returns. An agent whose mode comes
+// from `loses` stays in it: nothing in that mode can be forgotten.
 std::optional<Mode> after_forgetting(Mode mode, const When& when, const News& news) {
   const bool is_written = std::any_of(when.rules.begin(), when.rules.end(), [](const Rule& rule) {
     return rule.cause == Cause::forgets && rule.reaction.mode;
   });
   const auto after_losing = when.mode_of(Cause::loses);
   const bool stays = !is_written && after_losing && is_idle(*after_losing) &&
-                     (mode == *after_losing || has_fired(when, news, Cause::loses));
+                     (mode == *after_losing || came_up(when, news, Cause::loses));
   return stays ? std::nullopt : when.mode_of(Cause::forgets);
 }
 
@@ -51,9 +55,9 @@ std::optional<Mode> reaction(Mode mode, const When& when, const News& news,
   }
   for (std::size_t i = 0; i < when.rules.size(); ++i) {
     const Rule& rule = when.rules[i];
-    const bool came_up = ((news.fired | news.due) >> i & 1U) != 0;
     const bool is_now = rule.reaction.after.nanoseconds == 0 || (news.due >> i & 1U) != 0;
-    if (!came_up || !is_now || !rule.reaction.mode || !counts(rule.cause, knowing)) continue;
+    if (!came_up(news, i) || !is_now || !rule.reaction.mode || !counts(rule.cause, knowing))
+      continue;
     if (best && rule.cause >= best_cause) continue;
     best = rule.reaction.mode;
     best_cause = rule.cause;

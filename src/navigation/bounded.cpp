@@ -6,7 +6,7 @@
 namespace gaze {
 namespace {
 
-/// The part of a plan where start + along . p is not negative.
+/// The positions p of a plan with start + along . p >= 0.
 struct HalfPlane {
   double start = 0.0;
   Vector2d along{0.0, 0.0};
@@ -24,7 +24,7 @@ bool is_edge_of(const std::vector<Vector2d>& outline, const Vector2d& a, const V
   return false;
 }
 
-// Neighbouring pieces share their edges: only those of the outline itself are moved inwards.
+// Moves the edges of the outline inwards, and not those that two pieces share.
 BoundsPiece piece_of(const Polygon& corners, const std::vector<Vector2d>& outline) {
   BoundsPiece piece;
   for (std::size_t i = 0; i < corners.size(); ++i) {
@@ -47,7 +47,7 @@ std::vector<BoundsPiece> pieces_of(const Bounds& bounds) {
   return pieces;
 }
 
-/// Cuts the parts of one surface.
+/// Cuts one surface at the bounds.
 class Cutter {
  public:
   Cutter(const Level& level, bool hovers, const HeightPlane& height)
@@ -79,7 +79,7 @@ class Cutter {
             {side.along.x() + side.along.y() * height_.along_x, 0.0}};
   }
 
-  // Where sign * height + start is not negative.
+  // The positions with start + sign * height >= 0.
   HalfPlane limit(double start, double sign) const {
     if (is_side_air_) return {start, {0.0, sign}};
     return {start + sign * height_.base, {sign * height_.along_x, sign * height_.along_y}};

@@ -7,7 +7,7 @@
 
 namespace gaze {
 
-/// Cuts off what of the surfaces lies outside of the bounds of a level. So no path leaves them. A
+/// Cuts surfaces at the bounds of a level, so that no path leaves them. A
 /// surface ends `kSkin` before the bounds: corners of a mesh are rounded to its lattice.
 ///
 /// @param hovers  The surfaces are air, not ground: in side view their plan is x and z.

@@ -54,15 +54,15 @@ void use_feelers(Sensing& state, Index who) {
   }
 }
 
-// Returns whether a nearness sense with `once` has perceived the target before. Remembers the
-// target if it has not.
-bool was_near_before(Sensing& state, Index who, Index other) {
+// Notes that a nearness sense with `once` perceives the target. Returns whether that is the first
+// time.
+bool note_met(Sensing& state, Index who, Index other) {
   std::vector<MetOnce>& met = state.senses.met_once.get(who);
   const auto place = std::lower_bound(met.begin(), met.end(), other,
                                       [](const MetOnce& one, Index id) { return one.other < id; });
-  if (place != met.end() && place->other == other) return true;
+  if (place != met.end() && place->other == other) return false;
   met.insert(place, {other});
-  return false;
+  return true;
 }
 
 // A target at exactly `range` is perceived.
@@ -74,7 +74,7 @@ void use_nearness(Sensing& state, Index who, const Nearness& nearness) {
     const double distance =
         distance_along(*nearness.axes, state.bodies.position[who], state.bodies.position[other]);
     if (distance > nearness.range) continue;
-    if (nearness.once && was_near_before(state, who, other)) continue;
+    if (nearness.once && !note_met(state, who, other)) continue;
     state.senses.perceived.push_back({who, other, Sense::nearness, state.moments(nearness.remember),
                                       state.bodies.position[other], std::nullopt});
   }

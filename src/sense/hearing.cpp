@@ -112,7 +112,7 @@ void listen(const World& world, const Level& level, std::span<const Listener> li
 
 namespace {
 
-// The limit that counts: the lower one.
+// Text of the lower limit.
 std::string limit_text(const HearingVerdict& verdict) {
   if (verdict.range <= verdict.reach) return fmt::format("its range is {:.2f} m", verdict.range);
   if (verdict.muffled_by.empty()) {

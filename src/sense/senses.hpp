@@ -45,7 +45,7 @@ struct Senses {
   Scratch<Crowd> crowd{8.0};
 
   Scratch<std::vector<Perceived>> perceived;  ///< Of one agent.
-  /// Pairs of a target and a place in `perceived`, sorted.
+  /// Sorted pairs of a target and an index in `perceived`.
   Scratch<std::vector<std::pair<std::uint32_t, std::uint32_t>>> by_target;
   Scratch<std::vector<std::uint32_t>> candidates;
   Scratch<std::vector<std::uint32_t>> zones;  ///< That one agent is in.

@@ -17,8 +17,8 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-// What the numbers of an expectation are compared with. What is exact to rounding needs no digits
-// that show the rounding.
+// Limits of an expectation. An `exactly` that holds is left out: its number may be off by rounding,
+// and that needs no digits.
 std::vector<double> limits_of(const ExpectResult& result) {
   std::vector<double> limits;
   const auto add = [&](const std::optional<double>& limit) {

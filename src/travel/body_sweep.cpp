@@ -92,6 +92,11 @@ std::optional<BodyTouch> meet_box(const Cylinder& body, const Vector3d& wish, bo
 
 }  // namespace
 
+bool bodies_overlap(Plane plane, const Cylinder& body, const Cylinder& other) {
+  return are_level(body, other) &&
+         level_distance(plane, body.feet, other.feet) < body.radius + other.radius - kBodySlack;
+}
+
 std::optional<BodyTouch> first_body_met(Plane plane, const Cylinder& body, const Vector3d& wish,
                                         bool flies, std::span<const Cylinder> others) {
   std::optional<BodyTouch> first;

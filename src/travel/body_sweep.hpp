@@ -12,6 +12,9 @@ namespace gaze {
 /// stopped on its way.
 constexpr double kBodySlack = 1e-9;
 
+/// Returns whether two bodies overlap by more than that.
+[[nodiscard]] bool bodies_overlap(Plane plane, const Cylinder& body, const Cylinder& other);
+
 /// Where a moving body first meets another one.
 struct BodyTouch {
   double share = 0.0;              ///< Of the way, in [0, 1).

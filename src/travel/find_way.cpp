@@ -38,9 +38,8 @@ Ends ends_of(Travelling& state, std::uint32_t who, const Vector3d& goal) {
   return ends;
 }
 
-// A mesh ends up to `kRoundingSlack` before a solid, and its corners lie on a lattice. A goal that
-// is off the mesh by no more than that is a position where the body stands free: the way ends
-// there.
+// A mesh ends up to `kRoundingSlack` before a solid, and its corners lie on a lattice. At a goal
+// that is off the mesh by no more than that, the body stands free. So the path ends at the goal.
 Vector3d end_of_way(const Travelling& state, std::uint32_t who, const Vector3d& on_mesh,
                     const Vector3d& goal) {
   constexpr double kShort = NavigationMesh::kRoundingSlack + 0.001;  // metres
@@ -209,6 +208,8 @@ void skip_points(Travelling& state, std::uint32_t who) {
   }
 }
 
+}  // namespace
+
 // A new search is needed if the goal is another one or has moved too far, or if nothing has been
 // gained for long.
 void keep_route(Travelling& state, std::uint32_t who, const Leg& leg, bool is_agent) {
@@ -240,6 +241,8 @@ void keep_route(Travelling& state, std::uint32_t who, const Leg& leg, bool is_ag
     ask(state, who, leg.goal);
   }
 }
+
+namespace {
 
 bool has_no_way(const Travelling& state, std::uint32_t who) {
   const Path::Outcome outcome = state.ways.route[who].outcome;
@@ -296,6 +299,12 @@ LegResult find_way(Travelling& state, std::uint32_t who, const Leg& leg, Moment 
   }
   if (state.left_after_rest(who, budget) == 0) return stands;
   keep_route(state, who, leg, is_agent);
+  return walk_route(state, who, leg, budget, is_agent);
+}
+
+LegResult walk_route(Travelling& state, std::uint32_t who, const Leg& leg, Moment budget,
+                     bool is_agent) {
+  const LegResult stands{state.bodies.position[who], budget, false};
   Route& route = state.ways.route[who];
   if (!route.is_made) return walk_apart(state, who, leg, budget, is_agent);
   const NoPath no_path = state.kind(who).move->no_path;
@@ -334,11 +343,6 @@ void lead_straight(Route& route, const Vector3d& end, const Vector3d& goal) {
   route.is_made = true;
   route.outcome = Path::Outcome::whole;
   route.was_pushed = false;  // that way has just been found free
-}
-
-const Route& route_for(Travelling& state, std::uint32_t who, const Leg& leg) {
-  if (travels(state.kind(who).move->gait)) keep_route(state, who, leg, true);
-  return state.ways.route[who];
 }
 
 double way_left(const Everyone& all, const Ways& ways, std::uint32_t who, const Vector3d& goal) {

@@ -12,10 +12,13 @@ namespace gaze {
 /// before it.
 LegResult find_way(Travelling& state, std::uint32_t who, const Leg& leg, Moment budget,
                    bool is_agent);
-/// Makes a route that leads straight to its end, which is known to be free.
+/// Makes a straight route. Nothing blocks it.
 void lead_straight(Route& route, const Vector3d& end, const Vector3d& goal);
-/// The path by which `find_way` would go, without going. Empty for an agent that goes straight.
-const Route& route_for(Travelling& state, std::uint32_t who, const Leg& leg);
+/// The two halves of `find_way`, for an agent that looks at its route before it goes: the first
+/// brings the route up to date, the second walks along it.
+void keep_route(Travelling& state, std::uint32_t who, const Leg& leg, bool is_agent);
+LegResult walk_route(Travelling& state, std::uint32_t who, const Leg& leg, Moment budget,
+                     bool is_agent);
 /// Searches the ways of those who wait for one, up to the budget of a step.
 void search_asked(Travelling& state);
 

@@ -7,7 +7,7 @@
 #include "travel/modes.hpp"
 #include "travel/neighbours.hpp"
 
-/// Fleeing: where to, and never through the pursuer.
+/// Fleeing, and never through the pursuer.
 namespace gaze {
 namespace {
 
@@ -29,22 +29,22 @@ Vector3d far_side(const Travelling& state, std::uint32_t who, const Focus& focus
   return middle + level_direction(state, focus.place, middle) * state.kind(who).move->flee_distance;
 }
 
-// Least level distance between a position and a straight way.
-double distance_to_way(const Travelling& state, const Vector3d& from, const Vector3d& to,
-                       const Vector3d& place) {
+// Horizontal distance between a position and a straight line.
+double distance_to_line(const Travelling& state, const Vector3d& from, const Vector3d& to,
+                        const Vector3d& place) {
   const auto level = [&](const Vector3d& v) {
     return Vector2d{v.x(), state.plane() == Plane::upright ? 0.0 : v.y()};
   };
   return distance_to_segment(level(from), level(to), level(place));
 }
 
-// Returns whether a straight way from where the agent is comes nearer to the pursuer than half of
-// the distance that there is now.
+// Returns whether the straight line from the agent to a position comes nearer to the pursuer than
+// half of their present distance.
 bool leads_past(const Travelling& state, std::uint32_t who, const Vector3d& to,
                 const Vector3d& pursuer) {
   const Vector3d& own = state.bodies.position[who];
   const double near = level_distance(state.plane(), own, pursuer) / 2.0;
-  return distance_to_way(state, own, to, pursuer) < near;
+  return distance_to_line(state, own, to, pursuer) < near;
 }
 
 bool is_hidden(const Travelling& state, std::uint32_t who, const Focus& from,
@@ -57,8 +57,8 @@ bool is_hidden(const Travelling& state, std::uint32_t who, const Focus& from,
   });
 }
 
-// Of the places in its circle that cannot be seen, the one that the agent reaches soonest. It keeps
-// to a place as long as that serves, and looks for another one at most every half second.
+// The position on the circle, or half as far out, that the pursuer cannot see and the agent reaches
+// soonest. The agent keeps it while it is hidden, and searches at most twice a second.
 Vector3d hiding_place(Travelling& state, std::uint32_t who, const Focus& focus,
                       const Vector3d& otherwise) {
   constexpr int kDirections = 24;
@@ -87,8 +87,8 @@ Vector3d hiding_place(Travelling& state, std::uint32_t who, const Focus& focus,
   return state.ways.wander_goal[who];
 }
 
-// Straight away from the pursuer, or as nearly so as there is a free way; nothing if the agent is
-// cornered. The side that it faces already comes first.
+// A free position straight away from the pursuer, or as nearly so as possible. Nothing if the agent
+// is cornered. The side that it faces comes first.
 std::optional<Vector3d> away_from(Travelling& state, std::uint32_t who, const Vector3d& pursuer) {
   constexpr std::array kTurns{0.0, 20.0, 40.0, 60.0, 85.0};  // degrees, to either side
   const Vector3d& feet = state.bodies.position[who];
@@ -109,15 +109,13 @@ std::optional<Vector3d> away_from(Travelling& state, std::uint32_t who, const Ve
   return std::nullopt;
 }
 
-// The way round a solid may lead past the pursuer although the straight way does not.
-bool path_leads_past(Travelling& state, std::uint32_t who, const Leg& leg,
-                     const Vector3d& pursuer) {
-  if (leads_past(state, who, leg.goal, pursuer)) return true;
-  const Route& route = route_for(state, who, leg);
+// A route round a solid may lead past the pursuer although the straight line does not.
+bool route_leads_past(const Travelling& state, std::uint32_t who, const Vector3d& pursuer) {
+  const Route& route = state.ways.route[who];
   const double near = level_distance(state.plane(), state.bodies.position[who], pursuer) / 2.0;
   Vector3d at = state.bodies.position[who];
   for (std::size_t i = route.next; route.is_made && i < route.points.size(); ++i) {
-    if (distance_to_way(state, at, route.points[i], pursuer) < near) return true;
+    if (distance_to_line(state, at, route.points[i], pursuer) < near) return true;
     at = route.points[i];
   }
   return false;
@@ -127,18 +125,26 @@ bool path_leads_past(Travelling& state, std::uint32_t who, const Leg& leg,
 
 FacingWish flee(Travelling& state, std::uint32_t who) {
   const auto focus = focus_of(state, who);
-  if (!focus) return {std::nullopt, state.bodies.facing[who]};
-  const Move& move = *state.kind(who).move;
-  Vector3d goal = far_side(state, who, *focus);
-  if (move.flee_to == FleeStyle::out_of_sight) goal = hiding_place(state, who, *focus, goal);
-  const Vector3d before = state.bodies.position[who];
-  const Leg leg{goal, 0.0, move.speed};
-  if (!path_leads_past(state, who, leg, focus->place)) {
-    find_way(state, who, leg, kMomentsPerTick, true);
-  } else if (const auto away = away_from(state, who, focus->place)) {
-    lead_straight(state.ways.route[who], *away, *away);
-    walk_apart(state, who, {*away, 0.0, move.speed}, kMomentsPerTick, true);
+  if (!focus || !travels(state.kind(who).move->gait)) {
+    return {std::nullopt, state.bodies.facing[who]};
   }
+  const Move& move = *state.kind(who).move;
+  const Vector3d before = state.bodies.position[who];
+  Leg leg{far_side(state, who, *focus), 0.0, move.speed};
+  if (move.flee_to == FleeStyle::out_of_sight)
+    leg.goal = hiding_place(state, who, *focus, leg.goal);
+  bool is_past = leads_past(state, who, leg.goal, focus->place);
+  if (!is_past) {
+    keep_route(state, who, leg, true);
+    is_past = route_leads_past(state, who, focus->place);
+  }
+  if (is_past) {
+    const auto away = away_from(state, who, focus->place);
+    if (!away) return {std::nullopt, state.bodies.facing[who]};
+    leg.goal = *away;
+    lead_straight(state.ways.route[who], *away, *away);
+  }
+  walk_route(state, who, leg, kMomentsPerTick, true);
   return look_along(state, who, before);
 }
 

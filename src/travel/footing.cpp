@@ -45,7 +45,7 @@ std::optional<double> rim_above(const Travelling& state, std::uint32_t who, cons
   return touch->place.z();
 }
 
-// What carries the middle of a body.
+// Height of the ground that carries the centre of a body.
 double support_of(const Travelling& state, std::uint32_t who, const Vector3d& feet) {
   const double support = support_below(state, who, feet);
   return rim_above(state, who, feet, support).value_or(support);
@@ -83,8 +83,8 @@ void note_height(Travelling& state, std::uint32_t who) {
   state.ways.highest_of_fall[who] = state.bodies.position[who].z() + rise;
 }
 
-// The side that leads is the body's own. The others are those of its core, so that what it merely
-// touches, as a ceiling that it falls from, does not hold it.
+// First solid above or below. Only the leading end of the body is its own: the sides and the other
+// end are those of its core, so that a ceiling which it falls from does not hold it.
 std::optional<Touch> meets_above_or_below(const World& world, const Cylinder& body, double rise) {
   Cylinder moving = standing_core(body);
   if (rise > 0.0) moving.feet.z() += kContactGap;
@@ -146,7 +146,7 @@ void tell_landing(Travelling& state, std::uint32_t who, double highest) {
   event.distance = std::max(0.0, highest - event.place.z());
 }
 
-bool carries_the_middle(const Travelling& state, std::uint32_t who, const Vector3d& feet) {
+bool has_footing(const Travelling& state, std::uint32_t who, const Vector3d& feet) {
   if (!state.fixed.has_relief || state.kind(who).move->gait != Gait::walk) return true;
   return feet.z() - support_of(state, who, feet) <= *state.kind(who).move->step_height;
 }

@@ -8,10 +8,9 @@ namespace gaze {
 
 /// Keeps a walker on what is below its feet: up and down steps and slopes, or falling.
 void settle(Travelling& state, std::uint32_t who);
-/// Returns whether a walker with these feet has ground below its middle, no deeper than its step.
-/// True for all others, and in levels without heights.
-[[nodiscard]] bool carries_the_middle(const Travelling& state, std::uint32_t who,
-                                      const Vector3d& feet);
+/// Returns whether the ground below the centre of a walker with these feet is no deeper than its
+/// step. True for all other gaits, and in levels without heights.
+[[nodiscard]] bool has_footing(const Travelling& state, std::uint32_t who, const Vector3d& feet);
 /// Agents that have just been placed come to stand, or begin to fall. That is done before anybody
 /// goes anywhere.
 void find_footing(Travelling& state);

@@ -10,18 +10,14 @@ namespace gaze {
 
 namespace {
 
-// Returns whether one of two bodies has fallen onto the other, so that they overlap. The lower one
-// walks out: neither stops the other until they are apart.
+// Returns whether one of two bodies has fallen onto the other and they overlap. Neither stops the
+// other until they are apart, so that the lower one can walk out.
 bool has_fallen_onto(const Travelling& state, std::uint32_t one, std::uint32_t other) {
   const auto has_fallen = [&](std::uint32_t who) {
     return state.kind(who).move->gait == Gait::drop && !state.ways.hangs[who];
   };
-  if (!has_fallen(one) && !has_fallen(other)) return false;
-  const Cylinder a = state.body(one);
-  const Cylinder b = state.body(other);
-  return level_distance(state.plane(), a.feet, b.feet) < a.radius + b.radius - kBodySlack &&
-         a.feet.z() + a.height > b.feet.z() + kBodySlack &&
-         b.feet.z() + b.height > a.feet.z() + kBodySlack;
+  return (has_fallen(one) || has_fallen(other)) &&
+         bodies_overlap(state.plane(), state.body(one), state.body(other));
 }
 
 }  // namespace
@@ -62,9 +58,7 @@ bool is_taken_by_one_beside(const Travelling& state, std::uint32_t who, const Ve
     if (other == who || !state.lives.alive[other] || !state.are_solid(who, other)) return;
     const Vector3d& its = state.bodies.position[other];
     const double gap = state.fixed.radius[who] + state.fixed.radius[other];
-    const double rise = its.z() - own.z();
-    const bool is_on_this_floor = rise < state.kind(who).height && -rise < state.kind(other).height;
-    if (!is_on_this_floor) return;
+    if (!state.share_a_height(who, other, its.z() - own.z())) return;
     is_taken |= level_distance(state.plane(), own, its) <= gap + kTouching &&
                 level_distance(state.plane(), place, its) < gap;
   });

@@ -25,8 +25,7 @@ void add_meshes(Meshes& meshes, const Fixed& fixed, const World& world, std::uin
 /// Puts a body somewhere else, which goes on with what it was about.
 void move_body(Bodies& bodies, Ways& ways, std::uint32_t who, const Vector3d& feet,
                const Vector2d& facing);
-/// The same, and what depends on where it started goes by the new position: its post, where it
-/// returns to, and its turn limits.
+/// Moves a body and all that depends on its start: its post, its home and its turn limits.
 void start_at(Bodies& bodies, Ways& ways, std::uint32_t who, const Vector3d& feet,
               const Vector2d& facing);
 /// Puts a body somewhere, as if it had always stood there: it begins there.

@@ -25,7 +25,7 @@ constexpr double kInFront = 0.1;
 bool gives_way_to(const Travelling& state, std::uint32_t who, std::uint32_t other) {
   if (other == who || !state.are_solid(who, other)) return false;
   const double rise = state.bodies.seen_position[other].z() - state.bodies.seen_position[who].z();
-  if (!(rise < state.kind(who).height && -rise < state.kind(other).height)) return false;
+  if (!state.share_a_height(who, other, rise)) return false;
   if (!state.are_foes(who, other)) return true;
   const auto target = state.target_agent(who);
   return target && *target != other;
@@ -191,19 +191,18 @@ Choice choose_velocity(Travelling& state, std::uint32_t who, const Pace& pace, d
   return {wanted, chosen, false};
 }
 
-/// Velocities that replace one after which the body would not stand: turned by these angles, at
-/// these fractions of the speed. The nearest to the original come first.
+/// Replacements for a velocity that leads off a ledge, in the order in which they are tried.
 constexpr std::array kDetours{20.0, 40.0, 60.0, 90.0, 130.0};  // degrees, to either side
-constexpr std::array kSlower{0.5, 0.25};
+constexpr std::array kSlower{0.5, 0.25};                       // fractions of the speed
 
-// Giving way never leads off a ledge. Where the agent wants to go is its own affair.
+// Giving way never leads off a ledge. The velocity that the agent wants may.
 Vector2d velocity_that_stands(const Travelling& state, std::uint32_t who, const Choice& choice,
                               double seconds) {
   const Vector3d& feet = state.bodies.position[who];
   const auto stands = [&](const Vector2d& v) {
-    return carries_the_middle(state, who, feet + Vector3d{v.x(), v.y(), 0.0} * seconds);
+    return has_footing(state, who, feet + Vector3d{v.x(), v.y(), 0.0} * seconds);
   };
-  if (stands(choice.chosen) || !carries_the_middle(state, who, feet)) return choice.chosen;
+  if (stands(choice.chosen) || !has_footing(state, who, feet)) return choice.chosen;
   const double side = cross(choice.chosen, choice.wanted) >= 0.0 ? 1.0 : -1.0;
   for (const double degrees : kDetours) {
     for (const double turn : {side * degrees, -side * degrees}) {
@@ -248,11 +247,11 @@ LegResult give_way(Travelling& state, std::uint32_t who, const Leg& full, const 
   return {state.bodies.position[who], budget, false};
 }
 
-// Sliding along another body never leads off a ledge. Where an agent goes alone is its own affair.
+// Sliding along another body never leads off a ledge. The path that an agent takes alone may.
 bool is_turned_off_a_ledge(const Travelling& state, std::uint32_t who, const WalkingBody& body,
                            const Leg& leg, Moment budget, const LegResult& result) {
-  if (!state.fixed.has_relief || is_steered(state, who) ||
-      carries_the_middle(state, who, result.feet) || !carries_the_middle(state, who, body.feet)) {
+  if (!state.fixed.has_relief || is_steered(state, who) || has_footing(state, who, result.feet) ||
+      !has_footing(state, who, body.feet)) {
     return false;
   }
   const int rate = state.level().ticks_per_second;

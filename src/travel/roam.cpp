@@ -17,8 +17,8 @@ constexpr double kWanderRadius = 5.0;
 /// Share of the distance to keep by which a friend may get ahead before it is followed.
 constexpr double kFollowSlack = 0.25;
 
-// Returns whether a body stands free there, a millimetre from all solids. A mesh leads through
-// doors and through what breaks.
+// Returns whether a body stands a millimetre or more from all solids. A mesh alone does not tell:
+// it leads through doors and through solids that break.
 bool is_free_now(const Travelling& state, std::uint32_t who, const Vector3d& feet) {
   const Kind& kind = state.kind(who);
   const double step = kind.move->gait == Gait::hover ? 0.0 : *kind.move->step_height;
@@ -149,7 +149,7 @@ FacingWish follow(Travelling& state, std::uint32_t who) {
                                      state.bodies.seen_position[*leader]);
   course.backwards = std::max(away, left) > from;  // it is on its way
   if (course.backwards) {
-    const double stop = state.nearest_stop(who, *leader, move.follow_distance);
+    const double stop = state.stop_before(who, *leader, move.follow_distance);
     const Leg leg{state.bodies.seen_position[*leader], stop, move.speed};
     course.backwards = !find_way(state, who, leg, kMomentsPerTick, true).arrived;
   }

@@ -62,7 +62,7 @@ Wish hold_distance(Travelling& state, std::uint32_t who, const Focus& focus) {
   const Vector3d& feet = state.bodies.position[who];
   const double distance = level_distance(state.plane(), feet, focus.place);
   if (distance >= move.keep_away * (1.0 - kSlack) || distance == 0.0) {
-    const double stop = state.nearest_stop(who, *focus.agent, move.keep_away);
+    const double stop = state.stop_before(who, *focus.agent, move.keep_away);
     find_way(state, who, {goal_at(state, who, focus.place), stop, move.speed}, kMomentsPerTick,
              true);
     return look_at(focus);
@@ -80,8 +80,7 @@ Leg chase_leg(Travelling& state, std::uint32_t who, const Focus& focus) {
   const Move& move = *state.kind(who).move;
   Leg leg{goal_at(state, who, focus.place), 0.0, move.speed};
   if (!focus.agent) return leg;
-  leg.stop = state.nearest_stop(who, *focus.agent,
-                                stop_distance(state.kind(who), state.kind(*focus.agent)));
+  leg.stop = state.chase_stop(who, *focus.agent);
   const Vector3d way = focus.place - state.bodies.position[who];
   const bool is_there =
       level_distance(state.plane(), state.bodies.position[who], focus.place) <= leg.stop;

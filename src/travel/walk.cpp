@@ -44,8 +44,8 @@ struct WayContact {
   Vector3d normal{0.0, 0.0, 0.0};
 };
 
-// A body goes by its core, so that what it merely touches does not stop it. The core lies
-// `kContactGap` inside the body, which comes to rest as far from the solid again.
+// Sweeps the core of a body, so that solids which it only touches do not stop it. The core lies
+// `kContactGap` inside the body, and the body comes to rest `kContactGap` before a solid.
 std::optional<WayContact> first_contact(const World& world, const Cylinder& body,
                                         const Vector3d& way, bool flies,
                                         std::span<const Cylinder> others) {
@@ -66,11 +66,7 @@ Moment time_for(double metres, double speed, int ticks_per_second) {
   return moments < 1e18 ? static_cast<Moment>(std::llround(moments)) : Moment{1} << 60;
 }
 
-}  // namespace
-
-namespace {
-
-// A goal at which the body touches a solid lies up to `kContactGap` beyond where it comes to rest.
+// A goal at which the body touches a solid lies up to `kContactGap` beyond its rest position.
 bool is_as_good_as_there(const World& world, const Cylinder& rest, const Vector3d& there,
                          bool flies, std::span<const Cylinder> others) {
   const Vector3d left = there - rest.feet;
@@ -117,13 +113,14 @@ LegResult walk(const World& world, const WalkingBody& body, const Leg& leg, Mome
   const Vector3d lift{0.0, 0.0, body.step_height};
   const Cylinder solid_part{body.feet + lift, body.radius, body.height - body.step_height};
   const Vector3d lifted = slide(world, solid_part, wish, body.flies, others);
-  Vector3d feet{lifted.x(), lifted.y(), body.flies ? lifted.z() : body.feet.z()};
   const Vector3d there = solid_part.feet + wish;
-  const bool is_free =
-      lifted == there || is_as_good_as_there(world, {lifted, solid_part.radius, solid_part.height},
-                                             there, body.flies, others);
-  if (!in_time || !is_free) return {feet, budget, false};
-  feet = {there.x(), there.y(), body.flies ? there.z() : body.feet.z()};
+  const bool is_there =
+      in_time &&
+      (lifted == there || is_as_good_as_there(world, {lifted, solid_part.radius, solid_part.height},
+                                              there, body.flies, others));
+  const Vector3d& end = is_there ? there : lifted;
+  Vector3d feet{end.x(), end.y(), body.flies ? end.z() : body.feet.z()};
+  if (!is_there) return {feet, budget, false};
   if (reach == distance) {
     feet = {leg.goal.x(), leg.goal.y(), body.flies ? leg.goal.z() : body.feet.z()};
   }

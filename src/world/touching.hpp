@@ -11,11 +11,11 @@
 namespace gaze {
 
 /// Metres. Also the distance from a solid at which a moving body comes to rest. Far above the
-/// rounding of a sweep (1e-12), far below what anybody sees.
+/// rounding of a sweep (1e-12), far below what is visible.
 constexpr double kContactGap = 1e-6;
 
-/// A body without its outermost `kContactGap` at the sides and at the top: what falls, or stands on
-/// something. A body with a radius below twice the gap keeps half of its radius.
+/// A body without its outermost `kContactGap` at the sides and at the top: for bodies that fall or
+/// stand. A body with a radius below twice the gap keeps half of its radius.
 [[nodiscard]] inline Cylinder standing_core(const Cylinder& body) {
   return {body.feet, std::max(body.radius / 2.0, body.radius - kContactGap),
           body.height - kContactGap};

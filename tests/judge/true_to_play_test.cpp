@@ -1,4 +1,4 @@
-// What findings say is what happens in play: levels of which nothing may be said.
+// Findings agree with play. These levels must not be reported.
 
 #include <gtest/gtest.h>
 

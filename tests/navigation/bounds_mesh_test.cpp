@@ -32,7 +32,7 @@ std::vector<Vector2d> random_outline(Choices& choices) {
   return outline;
 }
 
-// By the turns of the corners about the point: another method than the library's.
+// Winding number of the outline about the point: a different method from the library's.
 bool is_inside(const std::vector<Vector2d>& outline, const Vector2d& p) {
   double turns = 0.0;
   for (std::size_t i = 0; i < outline.size(); ++i) {

@@ -22,7 +22,7 @@ TEST(Zones, ReportWhoStepsInWhateverElseTheyDo) {
     text.insert(text.find("outline"), more);
     Simulation simulation(garden(text));
     const auto triggered = only(play(simulation, 6 * 60), Event::What::triggered);
-    // In at x = 2 on the way there and at x = 4 on the way back, at 2 m/s.
+    // The guest enters at x = 2, and at x = 4 when it returns, at 2 m/s.
     ASSERT_EQ(triggered.size(), 2U) << more;
     EXPECT_NEAR(testing::seconds_of(triggered[0], simulation), 1.0, 1.01 / 60) << more;
     EXPECT_NEAR(testing::seconds_of(triggered[1], simulation), 4.0, 1.01 / 60) << more;

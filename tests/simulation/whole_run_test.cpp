@@ -11,7 +11,7 @@ namespace gaze {
 namespace {
 
 /// What of a body solids may not reach into.
-// The part of a body that solids stop. What overlaps by no more than a micrometre touches.
+// The part of a body that solids stop. An overlap of a micrometre or less counts as touching.
 Cylinder solid_part(const Kind& kind, const Vector3d& feet) {
   constexpr double kMicrometre = 1e-6;
   const double lift =

@@ -181,7 +181,7 @@ path = [[0.0, -21.0], [0.0, -19.0]]
 struct OneChange {
   const char* path;
   const char* value;
-  const char* who;  ///< What the runs differ in first.
+  const char* who;  ///< Agent, solid or projectile that differs first.
 };
 
 TEST(Compare, SeesWhatNoPoseShows) {

@@ -4,6 +4,7 @@
 
 #include <fmt/format.h>
 
+#include "gaze/attack_answer.hpp"
 #include "support/levels.hpp"
 
 namespace gaze {
@@ -81,6 +82,20 @@ TEST(FallenUpon, StrikesOnceAndLetsTheBodyOut) {
   // 14 m at 1.2 m/s.
   EXPECT_NEAR(testing::seconds_of(only(events, Event::What::arrived)[0], simulation), 14.0 / 1.2,
               0.2);
+}
+
+TEST(FallenUpon, WhyAgreesThatWhatLiesDoesNotStrike) {
+  // The courier stands below the basket and stays there.
+  Simulation simulation(garden(kIcicles + placed("one", "basket", "[0, 0]") +
+                               placed("courier", "courier", "[0.1, 0]", "driver = \"host\"")));
+  const AgentId basket = simulation.agent("one");
+  const AgentId courier = simulation.agent("courier");
+  EXPECT_EQ(only(play(simulation, 3 * 60), Event::What::hurt).size(), 1U);
+  const auto answers = attacks_at(simulation, basket, courier);
+  ASSERT_EQ(answers.size(), 1U);
+  EXPECT_FALSE(answers[0].can);
+  EXPECT_EQ(answers[0].reason, "it lies on the ground: its bottom strikes only while it falls");
+  EXPECT_EQ(only(play(simulation, 3 * 60), Event::What::hurt).size(), 0U);
 }
 
 }  // namespace

@@ -32,7 +32,7 @@ TEST(Flee, NeverLeadsThroughThePursuer) {
   int times_near = 0;
   for (std::uint64_t seed = 1; seed <= testing::rounds(100); ++seed) {
     Choices choices(seed);
-    // The child crosses the circle about the post, by the middle or beside it, there and back.
+    // The child crosses the circle about the post twice, through its centre or beside it.
     const double y = choices.between(-3.0, 3.0);
     const double end = choices.between(-3.0, 3.0);
     const std::string from = choices.one_in(2) ? "here" : "post";

@@ -35,8 +35,8 @@ std::string at(double x, double y) {
   return fmt::format("[{:.2f}, {:.2f}, 0.0]", x, y);
 }
 
-// Nobody is ever below the bridge.
-void expect_nobody_falls(Simulation& simulation, int ticks, const std::string& what) {
+// Expects that no agent is ever below the bridge.
+void expect_no_falls(Simulation& simulation, int ticks, const std::string& what) {
   for (int tick = 0; tick < ticks; ++tick) {
     simulation.step();
     for (const AgentId agent : simulation.agents()) {
@@ -64,7 +64,7 @@ TEST(Ledges, ChasersOnABridgeStayOnIt) {
     text += placed("guest", "guest", at(39, width / 2), "driver = \"host\"");
     const int rate = choices.of<int>({20, 30, 60, 120});
     Simulation simulation(garden(text, {{"ticks_per_second", std::to_string(rate)}}));
-    expect_nobody_falls(simulation, 25 * rate, fmt::format("seed {}", seed));
+    expect_no_falls(simulation, 25 * rate, fmt::format("seed {}", seed));
     if (HasFatalFailure()) return;
   }
 }
@@ -86,7 +86,7 @@ TEST(Ledges, PatrolsThatMeetOnABridgeStayOnIt) {
     }
     const int rate = choices.of<int>({20, 30, 60, 120});
     Simulation simulation(garden(text, {{"ticks_per_second", std::to_string(rate)}}));
-    expect_nobody_falls(simulation, 40 * rate, fmt::format("seed {}", seed));
+    expect_no_falls(simulation, 40 * rate, fmt::format("seed {}", seed));
     if (HasFatalFailure()) return;
   }
 }
@@ -98,7 +98,7 @@ TEST(Ledges, TwoPatrolsPassEachOtherOnABridge) {
       "[kind.sweeper]\nteam = \"caretakers\"\nradius = 0.4\nmove.speed = 1.5\n" +
       placed("one", "sweeper", at(1, 1.2), "patrol = [" + at(19, 1.2) + ", " + at(1, 1.2) + "]") +
       placed("two", "sweeper", at(19, 1.2), "patrol = [" + at(1, 1.2) + ", " + at(19, 1.2) + "]")));
-  expect_nobody_falls(simulation, 12 * 60 + 30, "two");  // 18 m at 1.5 m/s
+  expect_no_falls(simulation, 12 * 60 + 30, "two");  // 18 m at 1.5 m/s
   EXPECT_GT(simulation.state({0}).position.x(), 17.0);
   EXPECT_LT(simulation.state({1}).position.x(), 3.0);
 }

@@ -138,7 +138,7 @@ TEST(Touching, WhatHangsFlushUnderACeilingFalls) {
     text += is_upright ? block("ceiling", box_outline(-5, ceiling, 5, ceiling + 1))
                        : block("ceiling", box_outline(-5, -5, 5, 5),
                                "base = " + number(ceiling) + "\nheight = 1.0");
-    // In a corner between ceiling and wall, exactly a radius from the wall.
+    // The basket hangs in a corner, exactly a radius from the wall.
     text += is_upright ? block("wall", box_outline(-2, 0, -1, ceiling))
                        : block("wall", box_outline(-2, -5, -1, 5), "height = " + number(ceiling));
     text += "[kind.basket]\nteam = \"caretakers\"\nradius = 0.3\nheight = " + number(height) +

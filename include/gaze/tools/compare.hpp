@@ -22,12 +22,12 @@ struct RunFork {
   std::size_t others = 0;               ///< So many more agents part at the same tick.
 };
 
-/// Events of one sort, by somebody and about somebody, that one run has more often than the other,
-/// or at other times.
+/// Events of one sort with the same agents, whose number or times differ between the runs.
 struct EventDifference {
   std::string what;  ///< "pruner-1 hurt collector"
   std::array<int, 2> count{};
-  /// Seconds, where there is one. If both runs have as many, the first times that differ.
+  /// Seconds of the first event in each run. If both runs have as many: the first times that
+  /// differ.
   std::array<double, 2> first{};
 };
 
@@ -36,11 +36,10 @@ struct EventDifference {
 [[nodiscard]] std::string sort_of(const Simulation& game, const Event& event);
 
 struct Comparison {
-  /// Both runs have as many ticks a second. If not, only events and figures are compared.
+  /// Both runs have the same tick rate. If not, only figures and numbers of events are compared.
   bool is_compared_by_tick = true;
   std::optional<RunFork> fork;  ///< Nothing: all that is common to both is alike to the last bit.
-  /// There is no fork, and at the end the games still differ in what nobody can see: memories,
-  /// cooldowns, planned paths.
+  /// There is no fork, but at the end the games differ in memories, cooldowns or planned paths.
   bool differs_inside = false;
   std::vector<std::string> only_in_one;    ///< Agents that the other level does not have.
   std::vector<std::string> only_in_other;  ///< The same of the other.
