@@ -1,119 +1,125 @@
 #include "navigation/bounded.hpp"
 
+#include <array>
+
 #include "geometry/dilation.hpp"
+#include "geometry/plan_grid.hpp"
 #include "navigation/walkable.hpp"
+#include "world/bounds.hpp"
 
 namespace gaze {
 namespace {
 
-/// The positions p of a plan with start + along . p >= 0.
-struct HalfPlane {
-  double start = 0.0;
-  Vector2d along{0.0, 0.0};
+/// What the plan of a surface stands for.
+enum class PlanOf {
+  floor,      ///< x and y; the height follows from them.
+  ledge,      ///< x, and the depth of a strip; the height follows from x.
+  side_view,  ///< x and z: the air of a level in side view.
 };
 
-/// A convex piece of the bounds, in coordinates of the level: x and y, or x and z in side view.
-using BoundsPiece = std::vector<HalfPlane>;
-
-bool is_edge_of(const std::vector<Vector2d>& outline, const Vector2d& a, const Vector2d& b) {
-  for (std::size_t i = 0; i < outline.size(); ++i) {
-    const Vector2d& from = outline[i];
-    const Vector2d& to = outline[(i + 1) % outline.size()];
-    if ((from == a && to == b) || (from == b && to == a)) return true;
-  }
-  return false;
+PlanOf plan_of(const Level& level, bool hovers) {
+  if (level.plane != Plane::upright) return PlanOf::floor;
+  return hovers ? PlanOf::side_view : PlanOf::ledge;
 }
 
-// Moves the edges of the outline inwards, and not those that two pieces share.
-BoundsPiece piece_of(const Polygon& corners, const std::vector<Vector2d>& outline) {
-  BoundsPiece piece;
-  for (std::size_t i = 0; i < corners.size(); ++i) {
-    const Vector2d& a = corners[i];
-    const Vector2d& b = corners[(i + 1) % corners.size()];
-    const Vector2d way = (b - a) / length_of(Vector2d(b - a));
-    const Vector2d inward{-way.y(), way.x()};
-    const double inset = is_edge_of(outline, a, b) ? kSkin : 0.0;
-    piece.push_back({-dot(inward, a) - inset, inward});
-  }
-  return piece;
-}
-
-std::vector<BoundsPiece> pieces_of(const Bounds& bounds) {
-  std::vector<BoundsPiece> pieces;
-  if (bounds.outline.empty()) pieces.emplace_back();
-  for (const Polygon& corners : convex_pieces(bounds.outline)) {
-    pieces.push_back(piece_of(corners, bounds.outline));
-  }
-  return pieces;
-}
-
-/// Cuts one surface at the bounds.
-class Cutter {
+/// Collects what keeps bodies off the rim.
+class Rim {
  public:
-  Cutter(const Level& level, bool hovers, const HeightPlane& height)
-      : is_ledge_(level.plane == Plane::upright && !hovers),
-        is_side_air_(level.plane == Plane::upright && hovers),
-        height_(height) {
-    if (level.bounds->low) limits_.push_back(limit(-*level.bounds->low, 1.0));
-    if (level.bounds->high) limits_.push_back(limit(*level.bounds->high, -1.0));
+  Rim(PlanOf plan, const Surface& surface)
+      : plan_(plan), height_(surface.height), box_(box_of(surface)) {}
+
+  void add_edge(const Vector2d& a, const Vector2d& b) {
+    if (plan_ == PlanOf::ledge) {
+      add_crossing(a.x(), a.y() - height_.at(a.x(), 0.0), b.x(), b.y() - height_.at(b.x(), 0.0));
+    } else {
+      add_line(a, b);
+    }
   }
 
-  Polygon cut(Polygon part, const BoundsPiece& piece) const {
-    for (const HalfPlane& side : piece) {
-      if (!part.empty()) part = keep(part, is_ledge_ ? on_ledge(side) : side);
+  // The line on which the surface has a height. A level surface is above or below it all over.
+  void add_height(double height) {
+    const Vector2d middle = (box_.low + box_.high) / 2.0;
+    const Vector2d reach = box_.high - box_.low;
+    if (plan_ == PlanOf::side_view) {
+      add_line({box_.low.x() - 1.0, height}, {box_.high.x() + 1.0, height});
+    } else if (plan_ == PlanOf::ledge) {
+      add_crossing(box_.low.x(), height_.at(box_.low) - height, box_.high.x(),
+                   height_.at(box_.high) - height);
+    } else if (!height_.is_level()) {
+      const Vector2d up{height_.along_x, height_.along_y};
+      const Vector2d nearest = middle + up * ((height - height_.at(middle)) / dot(up, up));
+      const Vector2d along = Vector2d{-up.y(), up.x()} * (length_of(reach) / length_of(up));
+      add_line(nearest - along, nearest + along);
     }
-    for (const HalfPlane& side : limits_) {
-      if (!part.empty()) part = keep(part, side);
-    }
-    return part;
   }
+
+  std::vector<Hindrance> take() { return std::move(rim_); }
 
  private:
-  static Polygon keep(const Polygon& part, const HalfPlane& side) {
-    return clipped(part, side.start, side.along);
+  void add_line(const Vector2d& a, const Vector2d& b) {
+    const PlanBox box = box_around(std::array{a, b});
+    const Vector2d skin{kSkin, kSkin};
+    const Vector2d low = box.low - skin;
+    const Vector2d high = box.high + skin;
+    if (a == b || low.x() > box_.high.x() || low.y() > box_.high.y() || high.x() < box_.low.x() ||
+        high.y() < box_.low.y()) {
+      return;
+    }
+    rim_.push_back({dilated(std::array{a, b}, kSkin, kSkin), Hindrance::kStays});
   }
 
-  // The second coordinate of a ledge's bounds is the height, which follows from x.
-  HalfPlane on_ledge(const HalfPlane& side) const {
-    return {side.start + side.along.y() * height_.base,
-            {side.along.x() + side.along.y() * height_.along_x, 0.0}};
-  }
-
-  // The positions with start + sign * height >= 0.
-  HalfPlane limit(double start, double sign) const {
-    if (is_side_air_) return {start, {0.0, sign}};
-    return {start + sign * height_.base, {sign * height_.along_x, sign * height_.along_y}};
-  }
-
-  bool is_ledge_;
-  bool is_side_air_;
-  const HeightPlane& height_;
-  std::vector<HalfPlane> limits_;
-};
-
-Surface cut(const Level& level, bool hovers, const Surface& surface,
-            const std::vector<BoundsPiece>& pieces) {
-  const Cutter cutter(level, hovers, surface.height);
-  Surface kept;
-  kept.height = surface.height;
-  for (std::size_t i = 0; i < surface.parts.size(); ++i) {
-    for (const BoundsPiece& piece : pieces) {
-      Polygon part = cutter.cut(surface.parts[i], piece);
-      if (part.empty()) continue;
-      kept.parts.push_back(std::move(part));
-      if (!surface.solids.empty()) kept.solids.push_back(surface.solids[i]);
+  // Where a ledge crosses a line that is so far above it at two places. One that lies on the line
+  // crosses it at both ends.
+  void add_crossing(double from, double above_from, double to, double above_to) {
+    if (above_from == 0.0) add_strip(from);
+    if (above_to == 0.0) add_strip(to);
+    if ((above_from < 0.0 && above_to > 0.0) || (above_from > 0.0 && above_to < 0.0)) {
+      add_strip(from + (to - from) * (above_from / (above_from - above_to)));
     }
   }
-  return kept;
-}
+
+  void add_strip(double x) {
+    if (x + kSkin < box_.low.x() || x - kSkin > box_.high.x()) return;
+    const double front = box_.low.y() - 1.0;
+    const double back = box_.high.y() + 1.0;
+    rim_.push_back({{{x - kSkin, front}, {x + kSkin, front}, {x + kSkin, back}, {x - kSkin, back}},
+                    Hindrance::kStays});
+  }
+
+  PlanOf plan_;
+  const HeightPlane& height_;
+  PlanBox box_;
+  std::vector<Hindrance> rim_;
+};
 
 }  // namespace
 
-void keep_within_bounds(const Level& level, bool hovers, std::vector<Surface>& surfaces) {
-  if (!level.bounds) return;
-  const std::vector<BoundsPiece> pieces = pieces_of(*level.bounds);
-  for (Surface& surface : surfaces) surface = cut(level, hovers, surface, pieces);
-  std::erase_if(surfaces, [](const Surface& surface) { return surface.parts.empty(); });
+std::vector<Hindrance> rim_of_bounds(const Level& level, bool hovers, const Surface& surface) {
+  if (!level.bounds) return {};
+  Rim rim(plan_of(level, hovers), surface);
+  const std::vector<Vector2d>& outline = level.bounds->outline;
+  for (std::size_t i = 0; i < outline.size(); ++i) {
+    rim.add_edge(outline[i], outline[(i + 1) % outline.size()]);
+  }
+  if (level.bounds->low) rim.add_height(*level.bounds->low);
+  if (level.bounds->high) rim.add_height(*level.bounds->high);
+  return rim.take();
+}
+
+bool is_within_bounds(const Level& level, bool hovers, const Surface& surface, const Vector2d& p) {
+  if (!level.bounds) return true;
+  Vector3d place{p.x(), p.y(), surface.height.at(p)};
+  switch (plan_of(level, hovers)) {
+    case PlanOf::floor:
+      break;
+    case PlanOf::ledge:
+      place.y() = 0.0;
+      break;
+    case PlanOf::side_view:
+      place = {p.x(), 0.0, p.y()};
+      break;
+  }
+  return is_within(level.plane, *level.bounds, place);
 }
 
 }  // namespace gaze

@@ -5,12 +5,16 @@
 #include "gaze/level.hpp"
 #include "navigation/surface.hpp"
 
+/// How a mesh ends at the bounds of a level.
 namespace gaze {
 
-/// Cuts surfaces at the bounds of a level, so that no path leaves them. A
-/// surface ends `kSkin` before the bounds: corners of a mesh are rounded to its lattice.
-///
-/// @param hovers  The surfaces are air, not ground: in side view their plan is x and z.
-void keep_within_bounds(const Level& level, bool hovers, std::vector<Surface>& surfaces);
+/// The rim of the bounds on a surface, `kSkin` wide to either side: corners of a mesh are rounded
+/// to its lattice. Empty if the level has no bounds.
+[[nodiscard]] std::vector<Hindrance> rim_of_bounds(const Level& level, bool hovers,
+                                                   const Surface& surface);
+
+/// True if the place of a surface at `p` of its plan is within the bounds, their edge included.
+[[nodiscard]] bool is_within_bounds(const Level& level, bool hovers, const Surface& surface,
+                                    const Vector2d& p);
 
 }  // namespace gaze

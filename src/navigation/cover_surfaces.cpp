@@ -4,6 +4,7 @@
 #include <utility>
 
 #include "geometry/plan_grid.hpp"
+#include "navigation/bounded.hpp"
 #include "navigation/cover.hpp"
 
 namespace gaze {
@@ -46,9 +47,11 @@ class Outlines {
 /// dearest area), and what has to go before anybody can be there.
 class Grounds {
  public:
-  Grounds(NavigationMesh::Data& mesh, const Surface& surface, std::vector<Hindrance> hindrances)
+  Grounds(NavigationMesh::Data& mesh, const Surface& surface, const Level& level,
+          std::vector<Hindrance> hindrances)
       : mesh_(mesh),
-        height_(surface.height),
+        surface_(surface),
+        level_(level),
         areas_(areas_on(mesh, surface)),
         hindrances_(std::move(hindrances)),
         parts_(surface.parts),
@@ -70,6 +73,7 @@ class Grounds {
   /// The class of a place; kNone where nobody can be.
   std::uint32_t class_at(const Vector2d& p) {
     if (!parts_.any_contains(p)) return kNone;
+    if (!is_within_bounds(level_, mesh_.body.altitude.has_value(), surface_, p)) return kNone;
     to_go_.clear();
     bool is_blocked = false;
     blocked_.each_containing(p, [&](std::uint32_t i) {
@@ -93,7 +97,7 @@ class Grounds {
 
   // The cost of a metre there; 0 where it is closed.
   double cost_at(const Vector2d& p) const {
-    const double z = height_.at(p);
+    const double z = surface_.height.at(p);
     double cost = 0.0;
     for (const MeshArea& area : areas_) {
       if (!(z >= area.low && z < area.high) || !contains(area.outline, p)) continue;
@@ -110,7 +114,8 @@ class Grounds {
   }
 
   NavigationMesh::Data& mesh_;
-  HeightPlane height_;
+  const Surface& surface_;
+  const Level& level_;
   std::vector<MeshArea> areas_;
   std::vector<Hindrance> hindrances_;
   Outlines parts_;
@@ -123,7 +128,10 @@ class Grounds {
 void cover_surface(NavigationMesh::Data& mesh, std::uint32_t number, const Level& level,
                    const World& world) {
   const Surface& surface = mesh.surfaces[number];
-  Grounds grounds(mesh, surface, hindrances_on(surface, level, world, mesh.body));
+  std::vector<Hindrance> hindrances = hindrances_on(surface, level, world, mesh.body);
+  const bool hovers = mesh.body.altitude.has_value();
+  for (Hindrance& one : rim_of_bounds(level, hovers, surface)) hindrances.push_back(std::move(one));
+  Grounds grounds(mesh, surface, level, std::move(hindrances));
   const auto outlines = grounds.outlines();
   if (outlines.empty()) return;
   Lines lines;

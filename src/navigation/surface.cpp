@@ -9,7 +9,6 @@
 #include "geometry/dilation.hpp"
 #include "geometry/plan_grid.hpp"
 #include "navigation/air.hpp"
-#include "navigation/bounded.hpp"
 #include "navigation/ledges.hpp"
 #include "navigation/slope_reach.hpp"
 #include "navigation/walkable.hpp"
@@ -281,18 +280,11 @@ PlanBox extent_of(const Level& level, const World& world) {
 }
 
 std::vector<Surface> surfaces_of(const Level& level, const World& world, const BodySize& body) {
-  std::vector<Surface> surfaces;
-  if (body.altitude) {
-    surfaces = {air_of(level, world, body)};
-  } else if (level.plane == Plane::upright) {
-    surfaces = ledges_of(level, world, body);
-  } else {
-    std::optional<Surface> ground;
-    if (level.ground_height) ground = ground_of(level, world);
-    surfaces = Tops(level, world, body).find(std::move(ground));
-  }
-  keep_within_bounds(level, body.altitude.has_value(), surfaces);
-  return surfaces;
+  if (body.altitude) return {air_of(level, world, body)};
+  if (level.plane == Plane::upright) return ledges_of(level, world, body);
+  std::optional<Surface> ground;
+  if (level.ground_height) ground = ground_of(level, world);
+  return Tops(level, world, body).find(std::move(ground));
 }
 
 std::optional<std::uint32_t> may_go(const Level& level, const BodySize& body, std::uint32_t solid) {

@@ -85,6 +85,109 @@ TEST(BoundsMesh, NoPathLeavesTheBounds) {
   EXPECT_GT(bent, testing::enough(100));
 }
 
+double area_of(const std::vector<Vector2d>& outline) {
+  double twice = 0.0;
+  for (std::size_t i = 0; i < outline.size(); ++i) {
+    const Vector2d& a = outline[i];
+    const Vector2d& b = outline[(i + 1) % outline.size()];
+    twice += a.x() * b.y() - a.y() * b.x();
+  }
+  return std::abs(twice) / 2.0;
+}
+
+double length_round(const std::vector<Vector2d>& outline) {
+  double length = 0.0;
+  for (std::size_t i = 0; i < outline.size(); ++i) {
+    length += (outline[(i + 1) % outline.size()] - outline[i]).norm();
+  }
+  return length;
+}
+
+// How far a point lies from the outline.
+double distance_to(const std::vector<Vector2d>& outline, const Vector2d& p) {
+  double least = 1e9;
+  for (std::size_t i = 0; i < outline.size(); ++i) {
+    const Vector2d along = outline[(i + 1) % outline.size()] - outline[i];
+    const double share = std::clamp((p - outline[i]).dot(along) / along.squaredNorm(), 0.0, 1.0);
+    least = std::min(least, (p - outline[i] - along * share).norm());
+  }
+  return least;
+}
+
+// Bounds without solids are one island, however they are notched: all of their area but a strip of
+// half a millimetre along the rim, and a whole path between any two places of it.
+TEST(BoundsMesh, WithoutSolidsIsOneIsland) {
+  for (std::uint64_t seed = 1; seed <= testing::rounds(400); ++seed) {
+    Choices choices(seed);
+    Level level;
+    level.plane = choices.of<Plane>({Plane::ground, Plane::space, Plane::upright});
+    level.bounds.emplace();
+    const std::vector<Vector2d> outline = level.bounds->outline = random_outline(choices);
+    BodySize body;
+    const bool is_upright = level.plane == Plane::upright;
+    if (is_upright || choices.one_in(2)) body.altitude = 1.0;
+    if (is_upright) level.ground_height.reset();
+    const NavigationMesh mesh(level, World(level), body);
+    EXPECT_EQ(mesh.islands().size(), 1U) << "seed " << seed;
+    const double rim = 0.0005 * length_round(outline);
+    EXPECT_NEAR(mesh.area(), area_of(outline) - rim, rim) << "seed " << seed;
+    const auto place = [&] {
+      Vector2d p;
+      do {
+        p = {choices.between(-20, 20), choices.between(-20, 20)};
+      } while (!is_inside(outline, p) || distance_to(outline, p) < 0.01);
+      return is_upright ? Vector3d{p.x(), 0.0, p.y()}
+                        : Vector3d{p.x(), p.y(), body.altitude.value_or(0.0)};
+    };
+    for (int i = 0; i < 10; ++i) {
+      const Vector3d from = place();
+      const Vector3d to = place();
+      EXPECT_EQ(find_path(mesh, from, to).outcome, Path::Outcome::whole)
+          << "seed " << seed << " from " << from.transpose() << " to " << to.transpose();
+    }
+  }
+}
+
+// Of a level line, what lies within the bounds in side view: the strips between its crossings.
+TEST(BoundsMesh, LedgesOfSideViewAreCutWhereTheyCrossAnyOutline) {
+  std::int64_t cut = 0;
+  for (std::uint64_t seed = 1; seed <= testing::rounds(400); ++seed) {
+    Choices choices(seed);
+    Level level;
+    level.plane = Plane::upright;
+    level.ground_height = std::round(choices.between(-8, 8));
+    level.bounds.emplace();
+    const std::vector<Vector2d> outline = level.bounds->outline = random_outline(choices);
+    const NavigationMesh mesh(level, World(level), BodySize());
+    std::int64_t inside = 0;
+    int strips = 0;
+    constexpr int kSteps = 20000;
+    for (int i = 0, was_inside = 0; i < kSteps; ++i) {
+      const double x = -20.0 + (i + 0.5) * 40.0 / kSteps;
+      const bool now = is_inside(outline, {x, *level.ground_height});
+      strips += now && was_inside == 0;
+      inside += now;
+      was_inside = now;
+    }
+    EXPECT_NEAR(mesh.area(), static_cast<double>(inside) * 40.0 / kSteps, 0.02) << "seed " << seed;
+    cut += strips > 1;
+  }
+  EXPECT_GT(cut, testing::enough(10));
+}
+
+// A court with two arms: the way from one to the other leads round.
+TEST(BoundsMesh, ACourtWithTwoArmsIsOneIsland) {
+  Level level;
+  level.bounds.emplace();
+  level.bounds->outline = {{-12, -8}, {12, -8}, {12, 8}, {4, 8},
+                           {4, 3},    {-4, 3},  {-4, 8}, {-12, 8}};
+  const NavigationMesh mesh(level, World(level), BodySize());
+  EXPECT_EQ(mesh.islands().size(), 1U);
+  const Path path = find_path(mesh, {-8, 6, 0}, {8, 6, 0});
+  EXPECT_EQ(path.outcome, Path::Outcome::whole);
+  EXPECT_NEAR(path.length, 8.0 + 2.0 * 5.0, 0.01);  // two legs of 4 across and 3 down: 3, 4, 5
+}
+
 TEST(BoundsMesh, ChasersDoNotLeaveTheBounds) {
   for (std::uint64_t seed = 1; seed <= testing::rounds(60); ++seed) {
     Choices choices(seed);
