@@ -21,6 +21,8 @@ material = "brick"
 path = [[-2.0, 2.5], [2.0, 2.5]]
 [kind.sprinkler]
 team = "caretakers"
+[kind.sprinkler.move]
+gait = "fixed"
 [kind.sprinkler.sight]
 range = 8.0
 field_of_view = 360.0

@@ -162,7 +162,7 @@ typedef struct gaze_pose {
 GAZE_CALL gaze_status gaze_set_poses(gaze_game* game, const gaze_agent* agents, size_t count,
                                      const gaze_pose* poses, size_t stride);
 /* What one that the host drives aims at (null: straight ahead), and whether it fires. */
-GAZE_CALL gaze_status gaze_set_trigger(gaze_game* game, gaze_agent agent, const gaze_vector* aim,
+GAZE_CALL gaze_status gaze_set_aim(gaze_game* game, gaze_agent agent, const gaze_vector* aim,
                                        int32_t fires);
 
 /* What else the host decides between two steps. `done` may be null; it gets 0 where there was

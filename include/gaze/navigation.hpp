@@ -186,7 +186,7 @@ struct Parting {
     narrow,  ///< A gap too narrow: `found` and `needed` are widths, metres.
     step,    ///< A step too high: `found` and `needed` are heights, metres.
     height,  ///< The one lies `found` metres above the other (below, if negative), where they come
-             ///< nearest to each other.
+             ///< nearest to each other; the body gets over `needed` metres.
     unjoined,  ///< Neither: nothing joins them, whatever the body; one of `solids` closes it off.
   };
   What what = What::unjoined;
@@ -194,6 +194,7 @@ struct Parting {
   double needed = 0.0;
   Vector3d place{0.0, 0.0, 0.0};  ///< Where.
   std::vector<SolidId> solids;    ///< Between which.
+  bool by_hop = false;            ///< Heights: the body hops or drops, and does not only step.
 };
 
 /// What is shut, else the widest gap, or the lowest step, by which a body that is small enough

@@ -167,7 +167,7 @@ class Simulation {
   /// What an agent that the host drives aims at, and whether it fires its attacks, until set anew:
   /// shots and beams at the place or, without one, straight ahead; strikes at the nearest foe that
   /// they reach. Throws UsageError for another driver or a place that no level may have.
-  void set_trigger(AgentId agent, const std::optional<Vector3d>& aim, bool fires);
+  void set_aim(AgentId agent, const std::optional<Vector3d>& aim, bool fires);
 
   /// Has an agent go where the host wants, as its kind can, from the next step on and until it is
   /// steered otherwise, let go, or brought back to where it began. Its script waits meanwhile; a

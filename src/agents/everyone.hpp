@@ -95,9 +95,14 @@ class Asking {
 
   /// Distance at which an agent stops before another, metres: `wanted`, or where the bodies touch
   /// if they stop each other.
+  /// Metres. Agents come so much nearer than their stop distance that rounding does not leave them
+  /// beyond it: an attack of just that range is made.
+  static constexpr double kStopsInside = 1e-10;
+
   double stop_before(std::uint32_t i, std::uint32_t other, double wanted) const {
     const double touching = kind(i).radius + kind(other).radius;
-    return are_solid(i, other) ? std::max(wanted, touching) : wanted;
+    const double stop = std::max(0.0, wanted - kStopsInside);
+    return are_solid(i, other) ? std::max(stop, touching) : stop;
   }
   /// The same for an agent that chases.
   double chase_stop(std::uint32_t i, std::uint32_t target) const {

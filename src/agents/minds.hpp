@@ -9,13 +9,6 @@
 
 namespace gaze {
 
-/// An agent that gave up a chase which it had hardly begun. For a while what it sees does not make
-/// it begin again.
-struct TurnedBack {
-  Moment until = -1;       ///< -1: it did not.
-  std::uint64_t held = 0;  ///< Rules of its kind, by bit, whose cause has come up meanwhile.
-};
-
 /// A reaction that waits for its time.
 struct Pending {
   std::uint32_t who = 0;
@@ -32,8 +25,7 @@ struct Minds {
   std::vector<char> has_target;       ///< The same in short.
   std::vector<std::uint64_t> urged;   ///< Attacks that a reaction asks for, by bit.
   std::vector<std::uint64_t> lasted;  ///< Rules of the cause `lasts` that fired in this mode.
-  std::vector<TurnedBack> turned_back;
-  std::vector<Pending> pending;  ///< Of all agents.
+  std::vector<Pending> pending;       ///< Of all agents.
 };
 
 }  // namespace gaze

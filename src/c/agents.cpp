@@ -102,11 +102,10 @@ gaze_status gaze_set_poses(gaze_game* game, const gaze_agent* agents, size_t cou
   });
 }
 
-gaze_status gaze_set_trigger(gaze_game* game, gaze_agent agent, const gaze_vector* aim,
-                             int32_t fires) {
+gaze_status gaze_set_aim(gaze_game* game, gaze_agent agent, const gaze_vector* aim, int32_t fires) {
   return guarded([&] {
     const auto place = aim == nullptr ? std::nullopt : std::optional(vector_of(*aim));
-    game_of(game).set_trigger(id_of(agent), place, fires != 0);
+    game_of(game).set_aim(id_of(agent), place, fires != 0);
     return GAZE_OK;
   });
 }

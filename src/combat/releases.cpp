@@ -32,17 +32,20 @@ void catch_it(Fighting& state, const Release& release) {
   state.fights.somebody_caught = true;
 }
 
+// A direction within the angle of an attack, in the plane of the level; evenly distributed.
+Vector3d spread_in_plane(Fighting& state, Index who, const Attack& attack,
+                         const Vector3d& velocity) {
+  const double turn = (state.chance.share(who) - 0.5) * attack.spread.degrees();
+  const Vector2d way =
+      turned(plan_part(state.plane(), velocity), sine_cosine(Angle::from_degrees(turn)));
+  if (state.plane() == Plane::upright) return {way.x(), velocity.y(), way.y()};
+  return {way.x(), way.y(), velocity.z()};
+}
+
 // A direction within the cone of an attack, evenly distributed over the cap that the cone cuts out
-// of a sphere (by Archimedes that is evenly along its axis). In levels seen from the side it is
-// evenly distributed over the angle.
-Vector3d spread(Fighting& state, Index who, const Attack& attack, const Vector3d& velocity) {
-  if (attack.spread.degrees() == 0.0) return velocity;
-  if (state.plane() == Plane::upright) {
-    const double turn = (state.chance.share(who) - 0.5) * attack.spread.degrees();
-    const Vector2d way =
-        turned(plan_part(state.plane(), velocity), sine_cosine(Angle::from_degrees(turn)));
-    return {way.x(), velocity.y(), way.y()};
-  }
+// of a sphere (by Archimedes that is evenly along its axis).
+Vector3d spread_in_cone(Fighting& state, Index who, const Attack& attack,
+                        const Vector3d& velocity) {
   const double along =
       1.0 - state.chance.share(who) * (1.0 - sine_cosine(attack.spread.half()).cosine);
   const double across = std::sqrt(std::max(0.0, 1.0 - along * along));
@@ -54,6 +57,14 @@ Vector3d spread(Fighting& state, Index who, const Attack& attack, const Vector3d
   const Vector3d up{-velocity.z() * left.y() / speed, velocity.z() * left.x() / speed,
                     level / speed};
   return velocity * along + (left * round.cosine + up * round.sine) * (across * speed);
+}
+
+Vector3d spread(Fighting& state, Index who, const Attack& attack, const Vector3d& velocity) {
+  if (attack.spread.degrees() == 0.0) return velocity;
+  const bool is_flat =
+      state.plane() == Plane::upright || (state.plane() == Plane::ground && !attack.spread_rises);
+  return is_flat ? spread_in_plane(state, who, attack, velocity)
+                 : spread_in_cone(state, who, attack, velocity);
 }
 
 // The launch of a shot at the middle of its target, or at a place. Nothing if the shot cannot get

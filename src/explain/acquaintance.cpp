@@ -48,6 +48,11 @@ void add_contact(const Explaining& state, const Contact& contact, Acquaintance& 
                      : contact.state == Contact::State::noticed ? Awareness::noticed
                                                                 : Awareness::remembers;
   if (contact.state != Contact::State::gathering) result.by = contact.by;
+  if (contact.state == Contact::State::noticed && contact.held_for > 0) {
+    const double second = static_cast<double>(state.moments({1'000'000'000}));
+    result.held = HeldContact{static_cast<double>(state.now() - contact.perceived_at) / second,
+                              static_cast<double>(contact.held_for) / second};
+  }
 }
 
 void add_bodily(const Explaining& state, Index who, Index other, Acquaintance& result) {

@@ -226,14 +226,18 @@ void judge_hostility(Bench& bench) {
     const auto armed =
         std::find_if(level.agents.begin(), level.agents.end(), [&](const Agent& agent) {
           const Kind& kind = level.kind_of(agent);
-          return kind.team == team && agent.driver == Driver::mind && !kind.attacks.empty() &&
-                 kind.sight;
+          const bool fires =
+              std::any_of(agent.script.begin(), agent.script.end(),
+                          [](const ScriptStep& step) { return step.what == ScriptStep::What::aim; });
+          return kind.team == team && !kind.attacks.empty() &&
+                 (fires || (agent.driver == Driver::mind && kind.sight));
         });
     if (armed == level.agents.end()) continue;
     bench.say(Severity::warning, "hostile-to-nobody", level.teams[team].place,
-              worded("{} are hostile to nobody, though {} of them sees and attacks: it will "
-                     "notice nobody; hostility goes one way",
-                     level.teams[team].name, armed->id));
+              worded("{} are hostile to nobody, though {} of them attacks: it {}; hostility goes "
+                     "one way",
+                     level.teams[team].name, armed->id,
+                     armed->driver == Driver::mind ? "will notice nobody" : "hits and hurts nobody"));
   }
 }
 

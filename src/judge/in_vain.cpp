@@ -55,7 +55,8 @@ class InVain {
     const bool is_side_on = level_.plane == Plane::upright;
     const bool has_cone = level_.plane == Plane::space;
     const bool has_height = kind_.sight && kind_.sight->vertical_field_of_view;
-    const std::array<Conditional, 13> keys{{
+    const std::array<Conditional, 15> keys{{
+        {"move.idle_speed", goes, "it goes nowhere: its gait does not travel"},
         {"move.speed", goes || move.speed == 0.0, "it goes nowhere: its gait does not travel"},
         {"move.hover_height", move.gait == Gait::hover, "its gait is not \"hover\""},
         {"move.hop_rest", move.gait == Gait::hop || *move.hop_height > 0.0,
@@ -64,6 +65,7 @@ class InVain {
         {"move.flee_to", leads_to(kind_, Mode::flee), "nothing makes it flee"},
         {"move.flee_from", leads_to(kind_, Mode::flee), "nothing makes it flee"},
         {"move.follow_distance", !move.follows.empty(), "it follows nobody (move.follows)"},
+        {"move.follow_start", !move.follows.empty(), "it follows nobody (move.follows)"},
         {"move.search_radius", leads_to(kind_, Mode::search), "nothing makes it search"},
         {"move.keep_away", can_chase(kind_), "nothing makes it chase"},
         {"move.chase", can_chase(kind_), "nothing makes it chase"},

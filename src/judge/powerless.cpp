@@ -30,6 +30,7 @@ class Powerless {
 
   void judge() {
     judge_team();
+    judge_turning();
     judge_choice();
     judge_tell();
     judge_time();
@@ -51,11 +52,37 @@ class Powerless {
   void judge_team() {
     const bool perceives = kind_.sight || kind_.nearness || !kind_.feelers.empty();
     const bool acts = !kind_.attacks.empty() || leads_to(kind_, Mode::chase);
-    if (kind_.team != kNoTeam || !has_mind_ || !perceives || !acts || level_.teams.empty()) return;
-    say("without-team", "sight",
-        worded("{} has no team: it is hostile to nobody and notices nobody; [kind.{}] team = "
-               "\"{}\" would be one",
-               kind_.name, kind_.name, level_.teams.front().name));
+    if (kind_.team != kNoTeam || level_.teams.empty()) return;
+    const auto touches =
+        std::find_if(kind_.attacks.begin(), kind_.attacks.end(),
+                     [](const Attack& attack) { return attack.how == Attack::How::touch; });
+    const bool is_blind = has_mind_ && perceives && acts;
+    if (!is_blind && touches == kind_.attacks.end()) return;
+    say("without-team", is_blind ? "sight" : "attack." + touches->name + ".how",
+        worded("{} has no team: it is hostile to nobody and {} nobody; [kind.{}] team = \"{}\" "
+               "would be one",
+               kind_.name, is_blind ? "notices" : "hurts", kind_.name, level_.teams.front().name));
+  }
+
+  bool is_aimed_ahead(const Attack& attack) const {
+    if (attack.how == Attack::How::strike) return attack.arc.degrees() < 360.0;
+    return attack.how == Attack::How::beam ||
+           (attack.how == Attack::How::shot && attack.aim != Attack::Aim::ahead);
+  }
+
+  // Without [move] it stays as it was placed. An attack that it would have to turn for is made only
+  // at those in front of it.
+  void judge_turning() {
+    const bool turns = kind_.move->turn_rate.degrees() > 0.0;
+    const bool is_meant = level_.origin("kind." + kind_.name + ".move.turn_rate").has_value();
+    if (turns || is_meant || kind_.move->gait != Gait::fixed || !has_mind_ || foes_.empty()) return;
+    const auto aimed = std::find_if(kind_.attacks.begin(), kind_.attacks.end(),
+                                    [&](const Attack& one) { return is_aimed_ahead(one); });
+    if (aimed == kind_.attacks.end()) return;
+    say("never-turns", "attack." + aimed->name + ".how",
+        worded("{} does not turn, and '{}' is made only at those in front of it; [kind.{}.move] "
+               "gait = \"fixed\" lets it turn",
+               kind_.name, aimed->name, kind_.name));
   }
 
   bool may_hold(const Kind& foe, const std::string& tag) const {

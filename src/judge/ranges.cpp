@@ -23,7 +23,7 @@ bool notices_others(const Kind& kind) {
 
 void judge_strike(Bench& bench, const Kind& kind, const Attack& attack, const Kind& foe) {
   const double stop = stop_distance(kind, foe);
-  if (attack.range > stop) return;
+  if (attack.range >= stop) return;
   const std::string how_stop = kind.move->stop_distance ? "" : " (the sum of both radii)";
   bench.say(Severity::error, "strike-short-of-stop", bench.place_of(kind, attack_key(attack)),
             worded("{} stops {} m{} from {}, but its strike '{}' reaches {} m: it will stand "

@@ -116,47 +116,11 @@ void react(Deciding& state, Index who) {
   }
 }
 
-std::uint64_t rules_of(const Kind& kind, Cause cause) {
-  std::uint64_t bits = 0;
-  for (std::size_t i = 0; i < kind.when.rules.size(); ++i) {
-    if (kind.when.rules[i].cause == cause) bits |= std::uint64_t{1} << i;
-  }
-  return bits;
-}
-
-Moment half_second(const Deciding& state) {
-  return kMomentsPerTick * state.level().ticks_per_second / 2;
-}
-
-// At the rim of what it sees, a chaser without a memory would lose its target with each step that
-// it takes, find it again with each step back, and so stand still. Therefore an agent that gives up
-// a chase it has hardly begun goes on with giving up for half a second, whatever it sees. What it
-// still sees after that counts.
-void hold_back(Deciding& state, Index who) {
-  TurnedBack& back = state.minds.turned_back[who];
-  if (back.until < 0) return;
-  News& news = state.told.news[who];
-  const std::uint64_t sees = rules_of(state.kind(who), Cause::sees);
-  back.held |= news.fired & sees;
-  news.fired &= ~sees;
-  if (state.now() < back.until) return;
-  if (knowing_of(state, who).notices_any) news.fired |= back.held;
-  back = {};
-}
-
-void note_turning_back(Deciding& state, Index who, Mode after) {
-  const bool is_hardly_begun = state.now() - state.minds.mode_since[who] < half_second(state);
-  if (state.told.news[who].forgot && after != state.minds.mode[who] && is_hardly_begun) {
-    state.minds.turned_back[who] = {state.now() + half_second(state), 0};
-  }
-}
-
 void decide_one(Deciding& state, Index who) {
   take_target(state, who);
   News& news = state.told.news[who];
   const bool has_news = state.limit(who).reacts || news.forgot;
   if (has_news && state.fixed.driver[who] == Driver::mind) {
-    hold_back(state, who);
     fire_lasting_modes(state, who);
     react(state, who);
     const Mode before = state.minds.mode[who];
@@ -170,7 +134,6 @@ void decide_one(Deciding& state, Index who) {
     if (before != after && after == state.fixed.idle[who]) {
       tell_travel(state, who, CourseChange::What::as_before);
     }
-    note_turning_back(state, who, after);
     change_mode(state, who, after);
   }
   news = {};

@@ -16,7 +16,6 @@ void add_agents(Minds& minds, const Fixed& fixed, Moment now) {
   minds.has_target.resize(count);
   minds.urged.resize(count);
   minds.lasted.resize(count);
-  minds.turned_back.resize(count);
 }
 
 Minds make_minds(const Fixed& fixed, Moment now) {
@@ -36,7 +35,6 @@ void reset(Minds& minds, std::uint32_t who) {
   clear_mind(minds, who);
   minds.awake[who] = 1;
   minds.lasted[who] = 0;
-  minds.turned_back[who] = {};
 }
 
 }  // namespace gaze

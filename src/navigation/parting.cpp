@@ -164,7 +164,9 @@ Parting whatever_the_body(const Level& level, const World& world, const Navigati
   const auto [here, there] = closest_on_the_way(mesh, from, to);
   const double rise = there.z() - here.z();
   if (std::abs(rise) > body.step_height) {
-    return {Parting::What::height, rise, body.step_height, there, {}};
+    const double leap = rise > 0.0 ? body.hop_height : body.drop_height;
+    const bool by_hop = leap > body.step_height;
+    return {Parting::What::height, rise, by_hop ? leap : body.step_height, there, {}, by_hop};
   }
   Parting result;
   result.place = there;
@@ -244,9 +246,12 @@ std::string describe(const Level& level, const Parting& parting) {
       return fmt::format("the step{}{} is {:.2f} m high, this body steps up {:.2f} m", between, at,
                          parting.found, parting.needed);
     case Parting::What::height:
-      return fmt::format(
-          "it lies {:.2f} m {}, this body steps {:.2f} m, and no ramp or stairs join them",
-          std::abs(parting.found), parting.found > 0.0 ? "higher" : "lower", parting.needed);
+      return fmt::format("it lies {:.2f} m {}, this body {} {:.2f} m, and nothing joins them",
+                         std::abs(parting.found), parting.found > 0.0 ? "higher" : "lower",
+                         !parting.by_hop       ? "steps"
+                         : parting.found > 0.0 ? "hops"
+                                               : "drops",
+                         parting.needed);
     default:
       if (parting.solids.empty()) return "nothing joins the two";
       return fmt::format("{} closes it off{}, with no gap however small",

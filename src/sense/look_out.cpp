@@ -171,13 +171,32 @@ void tell_changes(Sensing& state, Index who, const Contact& contact, const Notic
   }
 }
 
+void note_lost(Sensing& state, Index who, const Contact& contact) {
+  std::vector<Lost>& lost = state.senses.lost.get(who);
+  const Moment second = state.moments({1'000'000'000});
+  std::erase_if(lost, [&](const Lost& one) {
+    return one.other == contact.other ||
+           hold_after(state.now() - one.at, one.held_for, second) == 0;
+  });
+  lost.push_back({contact.other, state.now(), contact.held_for});
+}
+
+Moment hold_of(const Sensing& state, Index who, Index other) {
+  const std::vector<Lost>* lost = state.senses.lost[who];
+  if (lost == nullptr) return 0;
+  const auto found =
+      std::find_if(lost->begin(), lost->end(), [&](const Lost& one) { return one.other == other; });
+  if (found == lost->end()) return 0;
+  return hold_after(state.now() - found->at, found->held_for, state.moments({1'000'000'000}));
+}
+
 // An agent that perceives how another leaves, or that has defeated it, does not look for it any
 // longer.
 void forget_who_is_gone(const Sensing& state, Index who, Contact& contact) {
   const bool knows =
       contact.state == Contact::State::noticed || state.lives.defeated_by[contact.other] == who;
   if (!knows) return;
-  contact.remember = 0;
+  contact.remember = contact.held_for = 0;
   contact.forget_at = std::min(contact.forget_at, state.now());
 }
 
@@ -206,9 +225,13 @@ void consider(Sensing& state, Index who, Sighter& sighter, Index other) {
     contact.last_place = state.bodies.position[other];
     contact.last_motion = state.bodies.position[other] - state.bodies.previous[other];
   }
+  const bool was_noticed = contact.state == Contact::State::noticed;
+  if (!was_noticed && perceives) contact.held_for = hold_of(state, who, other);
   if (!state.lives.alive[other]) forget_who_is_gone(state, who, contact);
   const NoticeChange change =
       update_contact(contact, evidence, state.now(), state.limit(who).notice);
+  if (change.lost) note_lost(state, who, contact);
+  if (was_near && !perceives) contact.is_near = contact.state == Contact::State::noticed;
   if (is_new) known = contacts.insert(known, contact);
   tell_changes(state, who, *known, change, teller);
   if (change.is_over) contacts.erase(known);

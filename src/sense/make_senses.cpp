@@ -19,6 +19,7 @@ void add_agents(Knowledge& knowledge, const Fixed& fixed) {
 void add_agents(Senses& senses, const Fixed& fixed) {
   const std::size_t count = fixed.kind_index.size();
   senses.met_once.resize(count);
+  senses.lost.resize(count);
   senses.zones_of.resize(count);
   senses.touches.resize(count);
 }
@@ -40,6 +41,7 @@ Senses make_senses(const Fixed& fixed) {
 void forget(Knowledge& knowledge, Senses& senses, std::uint32_t who) {
   knowledge.contacts[who].clear();
   knowledge.clue.reset(who);
+  senses.lost.reset(who);
   senses.touches.reset(who);
   std::erase_if(senses.alarms, [&](const Alarm& one) { return one.to == who; });
 }

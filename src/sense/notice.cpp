@@ -13,6 +13,7 @@ void perceive(Contact& contact, const Evidence& evidence, bool sight_counts, Mom
   change.noticed = contact.state != Contact::State::noticed;
   change.saw = sight_counts && !contact.is_seen;
   if (change.noticed) contact.since = now;
+  contact.perceived_at = now;
   contact.state = Contact::State::noticed;
   contact.is_seen = sight_counts;
   contact.by = sight_counts ? Sense::sight : evidence.lasting.value_or(contact.by);
@@ -83,6 +84,7 @@ NoticeChange go_on_noticing(Contact& contact, const Evidence& evidence, Moment n
     perceive(contact, evidence, evidence.by_sight, now, limits, change);
     return change;
   }
+  if (now - contact.perceived_at < contact.held_for) return change;
   contact.state = Contact::State::remembered;
   contact.since = now;
   contact.forget_at = now + contact.remember;
@@ -93,6 +95,11 @@ NoticeChange go_on_noticing(Contact& contact, const Evidence& evidence, Moment n
 }
 
 }  // namespace
+
+Moment hold_after(Moment lost_for, Moment held_for, Moment second) {
+  if (lost_for > std::max(second, 2 * held_for)) return 0;
+  return std::clamp(2 * held_for, second / 2, 8 * second);
+}
 
 NoticeChange update_contact(Contact& contact, const Evidence& evidence, Moment now,
                             const NoticeLimits& limits) {

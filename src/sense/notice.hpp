@@ -24,6 +24,11 @@ struct NoticeChange {
   bool is_over = false;  ///< The contact is to be dropped.
 };
 
+/// For how long a contact is held that is found again `lost_for` after it was lost, if it was held
+/// for `held_for` before: 0 if that is long ago, else half a second, or twice as long as before up
+/// to 8 s. So senses do not flicker at their limits.
+[[nodiscard]] Moment hold_after(Moment lost_for, Moment held_for, Moment second);
+
 /// Brings a contact up to date with the evidence of this look, which is one step after the last
 /// one. If there is evidence when a memory ends, noticing begins anew, and counts from the next
 /// look on.

@@ -35,9 +35,17 @@ struct MetOnce {
   std::uint32_t other = 0;
 };
 
+/// A contact that was lost not long ago.
+struct Lost {
+  std::uint32_t other = 0;
+  Moment at = 0;
+  Moment held_for = 0;  ///< As of the contact.
+};
+
 /// What only senses know: their memory from step to step, and the memory that they work in.
 struct Senses {
   Few<std::vector<MetOnce>> met_once;        ///< For each agent, in file order of the targets.
+  Few<std::vector<Lost>> lost;               ///< For each agent, in no order.
   Few<std::vector<std::uint32_t>> zones_of;  ///< Those it is in, in order.
   std::vector<char> zone_spent;              ///< By zone.
   Touches touches;

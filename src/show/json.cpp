@@ -310,6 +310,9 @@ std::string why_json(const Simulation& simulation, AgentId looker, AgentId other
   json["reason"] = explain(verdict);
   if (verdict.has_sight) json["evidence"] = evidence_json(verdict);
   if (knows.by) json["noticed_by"] = name_of(*knows.by);
+  if (knows.held) {
+    json["held"] = {{"unperceived_s", knows.held->unperceived}, {"limit_s", knows.held->limit}};
+  }
   if (const auto turns_it = remedy(simulation, looker, other)) {
     json[verdict.sees ? "would_end_it" : "it_would_take"] =
         remedy_json(*turns_it, simulation.level().plane);

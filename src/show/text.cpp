@@ -49,6 +49,15 @@ std::string position_text(const Vector3d& p) {
   return fmt::format("{:.2f}, {:.2f}, {:.2f}", p.x() + 0.0, p.y() + 0.0, p.z() + 0.0);
 }
 
+std::string held_text(const Acquaintance& knows) {
+  if (!knows.held) return {};
+  return fmt::format(
+      "; it came and went at a limit, so it is lost only {} s after it was last perceived ({:.2f} "
+      "s "
+      "ago)",
+      number_text(knows.held->limit), knows.held->unperceived);
+}
+
 std::string awareness_text(Plane plane, const Acquaintance& knows) {
   switch (knows.awareness) {
     case Awareness::unaware:
@@ -56,7 +65,7 @@ std::string awareness_text(Plane plane, const Acquaintance& knows) {
     case Awareness::gathering:
       return "has begun to see it and has not noticed it yet";
     case Awareness::noticed:
-      return fmt::format("has noticed it, now by {}", name_of(*knows.by));
+      return fmt::format("has noticed it, now by {}{}", name_of(*knows.by), held_text(knows));
     default:
       return fmt::format("has lost it (noticed by {}) and remembers it at {}", name_of(*knows.by),
                          place_text(plane, *knows.last_place));

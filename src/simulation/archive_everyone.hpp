@@ -47,10 +47,10 @@ void members(Archive& to, Event& event) {
 template <typename Archive>
 void members(Archive& to, Contact& contact) {
   auto& [other, state, by, is_seen, is_near, is_touched, gathered, rate, since, remember, forget_at,
-         hurt_at, last_place, last_motion] = contact;
+         perceived_at, held_for, hurt_at, last_place, last_motion] = contact;
   to.agent(other);
   archive_all(to, state, by, is_seen, is_near, is_touched, gathered, rate, since, remember,
-              forget_at, hurt_at, last_place, last_motion);
+              forget_at, perceived_at, held_for, hurt_at, last_place, last_motion);
 }
 
 template <typename Archive>
@@ -88,12 +88,6 @@ void members(Archive& to, Lives& lives) {
 }
 
 template <typename Archive>
-void members(Archive& to, TurnedBack& turned) {
-  auto& [until, held] = turned;
-  archive_all(to, until, held);
-}
-
-template <typename Archive>
 void members(Archive& to, Pending& pending) {
   auto& [who, rule, due] = pending;
   to.agent(who);
@@ -102,8 +96,8 @@ void members(Archive& to, Pending& pending) {
 
 template <typename Archive>
 void members(Archive& to, Minds& minds) {
-  auto& [awake, mode, mode_since, target, has_target, urged, lasted, turned_back, pending] = minds;
-  archive_items(to, awake, mode, mode_since, target, has_target, urged, lasted, turned_back);
+  auto& [awake, mode, mode_since, target, has_target, urged, lasted, pending] = minds;
+  archive_items(to, awake, mode, mode_since, target, has_target, urged, lasted);
   archive(to, pending);
 }
 

@@ -122,11 +122,18 @@ void members(Archive& to, MetOnce& met) {
 }
 
 template <typename Archive>
+void members(Archive& to, Lost& lost) {
+  auto& [other, at, held_for] = lost;
+  to.agent(other);
+  archive_all(to, at, held_for);
+}
+
+template <typename Archive>
 void members(Archive& to, Senses& senses) {
-  auto& [met_once, zones_of, zone_spent, touches, alarms, crowd, perceived, by_target, candidates,
-         zones, near_bodies, heard, hearing] = senses;
+  auto& [met_once, lost, zones_of, zone_spent, touches, alarms, crowd, perceived, by_target,
+         candidates, zones, near_bodies, heard, hearing] = senses;
   archive_items(to, zone_spent);
-  archive_all(to, met_once, zones_of, touches, alarms);
+  archive_all(to, met_once, lost, zones_of, touches, alarms);
   static_cast<void>(
       std::tie(crowd, perceived, by_target, candidates, zones, near_bodies, heard, hearing));
 }

@@ -129,7 +129,7 @@ void Simulation::set_pose(AgentId agent, const Vector3d& position, Angle facing)
   state_->bodies.placed_facing[agent.index] = state_->bodies.facing[agent.index];
 }
 
-void Simulation::set_trigger(AgentId agent, const std::optional<Vector3d>& aim, bool fires) {
+void Simulation::set_aim(AgentId agent, const std::optional<Vector3d>& aim, bool fires) {
   need_host_driven(*state_, agent);
   if (aim) need_place(*aim, "the aim of " + id_of(agent));
   state_->bodies.trigger.set(agent.index, {aim, false, ~std::uint64_t{0}, fires, kNeverReady});

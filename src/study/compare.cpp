@@ -189,6 +189,24 @@ class Parted {
     return breaks ? fmt::format("is there, with {} health", health[solid]) : "is there";
   }
 
+  // The text of one side, with so many digits that it differs from that of the other.
+  template <typename Text>
+  static std::string enough_digits(int least, Text&& text) {
+    constexpr int kAllDigits = 17;
+    int digits = least;
+    while (digits < kAllDigits && text(true, digits) == text(false, digits)) ++digits;
+    return text(true, digits);
+  }
+
+  std::string place_with(int digits, const Vector3d& p) const {
+    const Plane plane = games_[0]->level().plane;
+    if (plane == Plane::space) {
+      return fmt::format("[{:.{}f}, {:.{}f}, {:.{}f}]", p.x(), digits, p.y(), digits, p.z(), digits);
+    }
+    return fmt::format("[{:.{}f}, {:.{}f}]", p.x(), digits, plane == Plane::upright ? p.z() : p.y(),
+                       digits);
+  }
+
   // What differs of it, and no more.
   std::string state_text(std::size_t side, const AgentState& own, const AgentState& other) const {
     std::string text;
@@ -206,14 +224,15 @@ class Parted {
       add(own.carrier ? "carried by " + carrier_of(side, own) : std::string("not carried"));
     }
     if (own.position != other.position) {
-      const Plane plane = games_[side]->level().plane;
-      const Vector3d& p = own.position;
-      const double second = plane == Plane::upright ? p.z() : p.y();
-      add(plane == Plane::space ? fmt::format("at [{:.4f}, {:.4f}, {:.4f}]", p.x(), p.y(), p.z())
-                                : fmt::format("at [{:.4f}, {:.4f}]", p.x(), second));
+      add("at " + enough_digits(4, [&](bool is_own, int digits) {
+            return place_with(digits, is_own ? own.position : other.position);
+          }));
     }
     if (own.facing != other.facing || own.head != other.head) {
-      add(fmt::format("looks along {:.3f} degrees", angle_of(own.head).degrees()));
+      add("looks along " + enough_digits(3, [&](bool is_own, int digits) {
+            const double degrees = angle_of((is_own ? own : other).head).degrees();
+            return fmt::format("{:.{}f} degrees", degrees, digits);
+          }));
     }
     return text.empty() ? "is as before" : text;
   }

@@ -62,7 +62,8 @@ std::pair<double, double> heights_of(const Level& level, const FloorOptions& opt
           std::nextafter(floor + options.height, -kInfinity)};  // touching is not in the way
 }
 
-Outlines hindrances(const Level& level, const World& world, const FloorOptions& options) {
+Outlines hindrances(const Level& level, const World& world, const FloorOptions& options,
+                    bool only_what_stays) {
   const World::Index& index = index_of(world);
   const auto [low, high] = heights_of(level, options);
   Outlines pieces;
@@ -70,6 +71,7 @@ Outlines hindrances(const Level& level, const World& world, const FloorOptions& 
     const PieceShape shape(index, piece);
     const Slice slice(shape.prism(), low, high);
     if (!stops(world, piece, Stops::bodies) || slice.is_empty()) continue;
+    if (only_what_stays && can_go_away(level.solids[index.pieces[piece].solid])) continue;
     Outline outline;
     for (const PrismEdge& edge : slice.prism().edges) outline.emplace_back(edge.x, edge.y);
     pieces.push_back(std::move(outline));
@@ -77,23 +79,84 @@ Outlines hindrances(const Level& level, const World& world, const FloorOptions& 
   return pieces;
 }
 
+// Where those begin who are looked for, or all if nobody is; and where links lead.
+std::vector<Vector2d> starts_of(const Level& level) {
+  const auto is_sought = [&](const Agent& agent) {
+    const std::uint32_t team = level.kind_of(agent).team;
+    return std::any_of(level.agents.begin(), level.agents.end(), [&](const Agent& other) {
+      return is_hostile(level, level.kind_of(other).team, team);
+    });
+  };
+  const bool is_any_sought = std::any_of(level.agents.begin(), level.agents.end(), is_sought);
+  std::vector<Vector2d> starts;
+  for (const Agent& agent : level.agents) {
+    if (is_any_sought && !is_sought(agent)) continue;
+    starts.push_back(plan_part(level.plane, agent.position));
+  }
+  for (const Start& start : level.starts) {
+    starts.insert(starts.end(), start.outline.begin(), start.outline.end());
+  }
+  for (const Link& link : level.links) {
+    starts.push_back(plan_part(level.plane, link.from));
+    starts.push_back(plan_part(level.plane, link.to));
+  }
+  return starts;
+}
+
+// True if somebody may get from one part of the floor to another over what parts them.
+bool may_get_over(const Level& level) {
+  return level.plane == Plane::upright ||
+         std::any_of(level.agents.begin(), level.agents.end(), [&](const Agent& agent) {
+           const Move& move = *level.kind_of(agent).move;
+           return move.gait == Gait::hover || (travels(move.gait) && *move.hop_height > 0.0);
+         });
+}
+
+// The parts of the plan that hang together with a start. What may go does not part them.
+Outlines within_reach(const Level& level, const World& world, const FloorOptions& options,
+                      const Outlines& all) {
+  const Outlines stays = combined(ClipperLib::ctUnion, hindrances(level, world, options, true), {});
+  const Outlines open = combined(ClipperLib::ctDifference, all, widened(stays, options.radius));
+  const std::vector<Vector2d> starts = starts_of(level);
+  Outlines reached;
+  for (const Outlines& part : parts_of(open)) {
+    const bool begins_here = std::any_of(starts.begin(), starts.end(),
+                                         [&](const Vector2d& p) { return lies_in(part, p); });
+    if (begins_here) reached.insert(reached.end(), part.begin(), part.end());
+  }
+  return reached;
+}
+
+// Nobody stays outside the bounds of a level.
+Outlines within_bounds(const Level& level, const Outlines& all) {
+  if (!level.bounds || level.bounds->outline.empty()) return all;
+  return combined(ClipperLib::ctIntersection, all, {level.bounds->outline});
+}
+
 }  // namespace
 
 FreeFloor free_floor(const Level& level, const World& world, const FloorOptions& options) {
   const FloorExtent extent = extent_of_level(level, world);
   const SpotGrid grid = grid_over(extent, options.spot_size);
-  const Outline all{extent.low,
-                    {extent.high.x(), extent.low.y()},
-                    extent.high,
-                    {extent.low.x(), extent.high.y()}};
-  const Outlines in_the_way = combined(ClipperLib::ctUnion, hindrances(level, world, options), {});
-  FreeFloor floor;
+  const Outlines whole{{extent.low,
+                        {extent.high.x(), extent.low.y()},
+                        extent.high,
+                        {extent.low.x(), extent.high.y()}}};
+  const Outlines all = within_bounds(level, whole);
+  const Outlines in_the_way =
+      combined(ClipperLib::ctUnion, hindrances(level, world, options, false), {});
   const bool is_upright = level.plane == Plane::upright;
-  const Outlines taken = is_upright ? in_the_way : widened(in_the_way, options.radius);
+  const Outlines kept_off = is_upright ? in_the_way : widened(in_the_way, options.radius);
+  Outlines free = combined(ClipperLib::ctDifference, all, kept_off);
+  if (!may_get_over(level)) {
+    const Outlines reached = within_reach(level, world, options, all);
+    // If all begin inside solids, nothing can be told.
+    if (!reached.empty()) free = combined(ClipperLib::ctIntersection, free, reached);
+  }
+  FreeFloor floor;
   floor.low = extent.low;
   floor.high = extent.high;
-  floor.taken = taken;
-  const Outlines free = combined(ClipperLib::ctDifference, {all}, taken);
+  floor.taken = combined(ClipperLib::ctDifference, whole, free);
   floor.area = area_of(free);
   floor.grid = grid;
   floor.is_free.assign(floor.grid.count(), 0);

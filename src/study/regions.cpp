@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "geometry/polygon.hpp"
+
 namespace gaze {
 namespace {
 
@@ -67,6 +69,27 @@ Outlines widened(const Outlines& outlines, double by) {
   ClipperLib::Paths result;
   offset.Execute(result, by * kPerMetre);
   return from_paths(result);
+}
+
+std::vector<Outlines> parts_of(const Outlines& region) {
+  ClipperLib::Clipper clipper;
+  clipper.AddPaths(to_paths(region), ClipperLib::ptSubject, true);
+  ClipperLib::PolyTree tree;
+  clipper.Execute(ClipperLib::ctUnion, tree, ClipperLib::pftNonZero, ClipperLib::pftNonZero);
+  std::vector<Outlines> parts;
+  for (const ClipperLib::PolyNode* node = tree.GetFirst(); node != nullptr;
+       node = node->GetNext()) {
+    if (node->IsHole()) continue;
+    ClipperLib::Paths part{node->Contour};
+    for (const ClipperLib::PolyNode* hole : node->Childs) part.push_back(hole->Contour);
+    parts.push_back(from_paths(part));
+  }
+  return parts;
+}
+
+bool lies_in(const Outlines& part, const Vector2d& p) {
+  return std::count_if(part.begin(), part.end(),
+                       [&](const Outline& outline) { return contains(outline, p); }) == 1;
 }
 
 double area_of(const Outlines& outlines) {

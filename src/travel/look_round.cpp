@@ -69,7 +69,7 @@ Vector2d way_to(const Travelling& state, std::uint32_t who, const Vector3d& plac
 LegResult walk_watched(Travelling& state, std::uint32_t who, const Vector3d& goal, Moment budget,
                        bool& stuck) {
   Course& course = state.ways.course[who];
-  LegResult result = find_way(state, who, {goal, 0.0, state.kind(who).move->speed}, budget, false);
+  LegResult result = find_way(state, who, {goal, 0.0, state.speed_now(who)}, budget, false);
   // If somebody stands on the place, touching them counts as having come there.
   result.arrived = result.arrived || is_taken_by_one_beside(state, who, goal);
   const double left = way_left(state, state.ways, who, goal);

@@ -172,6 +172,7 @@ void add_agents(Ways& ways, Meshes& meshes, const Fixed& fixed, const Bodies& bo
   ways.pushed.resize(count, still);
   ways.route.resize(count);
   ways.leads_round.resize(count);
+  ways.ring_place.resize(count);
   ways.asked_goal.resize(count);
   ways.pace.resize(count, no_pace);
   ways.pace_length.resize(count);
@@ -250,6 +251,7 @@ void reset_course(Bodies& bodies, Ways& ways, std::uint32_t who) {
   bodies.has_come[who] = 0;
   ways.course[who] = {};
   ways.left_course[who] = {};
+  ways.ring_place.reset(who);
   Route& route = ways.route[who];
   route.points.clear();
   route.links.clear();

@@ -141,9 +141,16 @@ Vector2d evasive(const Travelling& state, std::uint32_t who, const Vector2d& wan
   return turned(wanted, sine_cosine(Angle::from_degrees(kTurns[draw % kTurns.size()])));
 }
 
-// True if others keep an agent from going as it wants, or have just done so.
+// True if others keep an agent from going as it wants, or have just done so. A solid that does is no
+// reason to try another direction.
 bool is_held_up(const Travelling& state, std::uint32_t who, const Vector2d& chosen) {
   constexpr double kMuchSlower = 0.5;
+  const auto& neighbours = state.ways.neighbours;
+  const auto is_beside = [](const Neighbour& one) {
+    const double reach = one.gap + kInFront;
+    return dot(one.offset, one.offset) < reach * reach;
+  };
+  if (std::none_of(neighbours.begin(), neighbours.end(), is_beside)) return false;
   const double wished = length_of(state.ways.wish[who]);
   return chosen != state.ways.next_wish[who] || state.ways.pace_length[who] < wished * kMuchSlower;
 }

@@ -6,6 +6,7 @@
 #include "travel/find_way.hpp"
 #include "travel/modes.hpp"
 #include "travel/neighbours.hpp"
+#include "travel/ring.hpp"
 #include "world/touching.hpp"
 
 namespace gaze {
@@ -13,9 +14,6 @@ namespace {
 
 /// Metres. How far from its place an agent wanders that has no area of its own.
 constexpr double kWanderRadius = 5.0;
-
-/// Share of the distance to keep by which a friend may get ahead before it is followed.
-constexpr double kFollowSlack = 0.25;
 
 // Returns whether a body stands a millimetre or more from all solids. A mesh alone does not tell:
 // it leads through doors and through solids that break.
@@ -91,7 +89,7 @@ FacingWish wander_to_and_fro(Travelling& state, std::uint32_t who) {
                              ? Vector3d{facing.x() < 0.0 ? -1.0 : 1.0, 0.0, 0.0}
                              : Vector3d{facing.x(), facing.y(), 0.0};
   const Move& move = *state.kind(who).move;
-  const double speed = move.speed;
+  const double speed = state.speed_now(who);
   const double stride =
       move.gait == Gait::hop ? *move.hop_length : speed / state.level().ticks_per_second;
   const Vector3d goal = state.bodies.position[who] + ahead * stride;
@@ -142,16 +140,18 @@ FacingWish follow(Travelling& state, std::uint32_t who) {
   const Move& move = *state.kind(who).move;
   Course& course = state.ways.course[who];
   const Vector3d before = state.bodies.position[who];
-  const double from =
-      course.backwards ? move.follow_distance : move.follow_distance * (1.0 + kFollowSlack);
+  const double from = course.backwards ? move.follow_distance : *move.follow_start;
   const double left = way_left(state, state.ways, who, state.bodies.seen_position[*leader]);
   const double away = plane_distance(state.plane(), state.bodies.position[who],
                                      state.bodies.seen_position[*leader]);
   course.backwards = std::max(away, left) > from;  // it is on its way
   if (course.backwards) {
     const double stop = state.stop_before(who, *leader, move.follow_distance);
-    const Leg leg{state.bodies.seen_position[*leader], stop, move.speed};
-    course.backwards = !find_way(state, who, leg, kMomentsPerTick, true).arrived;
+    const Leg leg{state.bodies.seen_position[*leader], stop, state.speed_now(who)};
+    const Leg own = share_ring(state, who, *leader, leg);
+    // One that stands in a row behind the ring moves up once there is room.
+    const bool is_there = find_way(state, who, own, kMomentsPerTick, true).arrived;
+    course.backwards = !is_there || own.goal != leg.goal || own.stop > leg.stop;
   }
   if (state.bodies.position[who] != before) return look_along(state, who, before);
   const Vector3d middle{0.0, 0.0, state.kind(*leader).height / 2.0};

@@ -5,6 +5,7 @@
 #include "travel/footing.hpp"
 #include "travel/modes.hpp"
 #include "travel/neighbours.hpp"
+#include "travel/ring.hpp"
 #include "travel/steer.hpp"
 #include "travel/turn.hpp"
 #include "travel/walk.hpp"
@@ -63,8 +64,8 @@ Wish hold_distance(Travelling& state, std::uint32_t who, const Focus& focus) {
   const double distance = level_distance(state.plane(), feet, focus.place);
   if (distance >= move.keep_away * (1.0 - kSlack) || distance == 0.0) {
     const double stop = state.stop_before(who, *focus.agent, move.keep_away);
-    find_way(state, who, {goal_at(state, who, focus.place), stop, move.speed}, kMomentsPerTick,
-             true);
+    const Leg leg{goal_at(state, who, focus.place), stop, move.speed};
+    find_way(state, who, share_ring(state, who, *focus.agent, leg), kMomentsPerTick, true);
     return look_at(focus);
   }
   Vector3d away = (feet - focus.place) / distance;
@@ -97,7 +98,8 @@ Wish chase(Travelling& state, std::uint32_t who) {
   if (focus->agent && state.kind(who).move->keep_away > 0.0) {
     return hold_distance(state, who, *focus);
   }
-  const Leg leg = chase_leg(state, who, *focus);
+  Leg leg = chase_leg(state, who, *focus);
+  if (focus->agent) leg = share_ring(state, who, *focus->agent, leg);
   find_way(state, who, leg, kMomentsPerTick, focus->agent.has_value());
   return look_at(*focus);
 }
@@ -240,6 +242,12 @@ Wish along_script(Travelling& state, std::uint32_t who) {
           plan_part(state.plane(), script[course.next].place - state.bodies.position[who])};
 }
 
+// One that the host drives turns to what it aims at.
+Wish aimed(const Travelling& state, std::uint32_t who) {
+  const Trigger* trigger = state.bodies.trigger[who];
+  return {trigger != nullptr ? trigger->aim : std::nullopt, std::nullopt};
+}
+
 // True for an agent that goes before all minds.
 bool is_moved(const Travelling& state, std::uint32_t who) {
   return state.minds.mode[who] == Mode::script || is_steered(state, who);
@@ -286,6 +294,7 @@ void make_step_noise(Travelling& state, std::uint32_t who) {
 void travel(Travelling& state) {
   state.told.deeds.clear();
   forget_ended_leaps(state);
+  forget_ring_places(state);
   change_courses(state);
   take_changes(state);
   find_footing(state);
@@ -322,6 +331,8 @@ void travel(Travelling& state) {
       face_along_track(state, who);
     } else if (state.minds.mode[who] == Mode::script) {
       turn(state, who, along_script(state, who));
+    } else if (state.fixed.driver[who] == Driver::host) {
+      turn(state, who, aimed(state, who));
     }
     note_move(state, who);
     turn_head(state, who);

@@ -25,6 +25,14 @@ struct Travelling : Teller {
         meshes(state.meshes),
         chance(state.chance) {}
 
+  /// At which an agent goes in its mode, metres a second.
+  double speed_now(std::uint32_t who) const {
+    const Move& move = *kind(who).move;
+    const Mode mode = minds.mode[who];
+    const bool is_idle = mode == fixed.idle[who] || mode == Mode::return_;
+    return is_idle ? move.idle_speed.value_or(move.speed) : move.speed;
+  }
+
   /// How much of a step is left for walking, after a landing and the rest that follows it.
   Moment left_after_rest(std::uint32_t who, Moment budget) const {
     return std::max(Moment{0}, std::min(budget, now() - ways.rests_until[who]));

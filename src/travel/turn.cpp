@@ -14,7 +14,7 @@ Vector2d unit(const Vector2d& v) {
 }  // namespace
 
 Vector2d turn_toward(const Vector2d& facing, const Vector2d& wanted, const SineCosine& most) {
-  if (dot(wanted, wanted) == 0.0) return facing;
+  if (dot(wanted, wanted) == 0.0 || most.cosine == 1.0) return facing;
   const double along = dot(facing, wanted);
   const double left = cross(facing, wanted);
   const bool within_reach = along * most.sine - std::abs(left) * most.cosine >= 0.0 &&

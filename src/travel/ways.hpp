@@ -54,6 +54,19 @@ struct LeadsRound {
   std::span<const InTheWay> those() const { return std::span(all).first(count); }
 };
 
+/// Where an agent goes to stand on the ring round another.
+struct RingPlace {
+  std::uint32_t centre = 0;  ///< Round whom.
+  Vector2d offset{0.0, 0.0};  ///< From the middle of that one, metres.
+  std::int64_t tick = 0;      ///< When it last wanted to.
+};
+
+/// A place near a ring that has been taken.
+struct TakenPlace {
+  Vector2d at{0.0, 0.0};
+  double gap = 0.0;  ///< So far off is there room for another, metres.
+};
+
 /// The way that an agent follows.
 struct Route {
   std::vector<Vector3d> points;  ///< From `next` on they lie ahead.
@@ -124,6 +137,11 @@ struct Ways {
   Scratch<std::vector<Vector3d>> starts;         ///< Where they are.
   std::int64_t searches_left = 0;                ///< Of the budget of this step.
   PathFinder finder;
+
+  // Surrounding.
+  Few<RingPlace> ring_place;
+  Scratch<std::vector<TakenPlace>> ring_taken;  ///< Round one ring.
+  Scratch<std::vector<Vector2d>> ring_ends;     ///< Of stretches of it that are free.
 
   // Keeping apart.
   Scratch<Crowd> walkers{0.75};  ///< As minds begin to travel.

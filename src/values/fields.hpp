@@ -116,6 +116,7 @@ template <typename Visit, Is<Move> Of>
 void fields(Visit& visit, Of& move) {
   visit("gait", move.gait);
   visit("speed", move.speed);
+  visit("idle_speed", move.idle_speed);
   visit("turn_rate", move.turn_rate);
   visit("stop_distance", move.stop_distance);
   visit("step_height", move.step_height);
@@ -135,6 +136,7 @@ void fields(Visit& visit, Of& move) {
   visit.name("pace_of", move.pace_of);
   visit.names("follows", move.follows);
   visit("follow_distance", move.follow_distance);
+  visit("follow_start", move.follow_start);
   visit("flee_distance", move.flee_distance);
   visit("flee_to", move.flee_to);
   visit("flee_from", move.flee_from);

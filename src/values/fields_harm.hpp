@@ -63,6 +63,7 @@ void fields_of_shot(Visit& visit, Of& attack) {
   visit("burst", attack.burst);
   visit("burst_interval", attack.burst_interval);
   visit("spread", attack.spread);
+  visit("spread_rises", attack.spread_rises);
   visit("homing_rate", attack.homing_rate);
   flight_fields(visit, attack);
 }

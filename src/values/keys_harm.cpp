@@ -94,6 +94,7 @@ constexpr Key kAttackRows[] = {
     whole("burst", {1.0, 1000.0, ""}, 1.0, "shots a pull").of("shot"),
     number("burst_interval", kSeconds, 0.1, "between two of these").of("shot"),
     number("spread", {0.0, 360.0, "degrees"}, 0.0, "full opening of the cone they fill").of("shot"),
+    truth("spread_rises", "in `ground` levels: it also spreads up and down").of("shot"),
     Key(kBounces).of("shot").with("It needs a `radius` above 0."),
     Key(kBounceLoss).of("shot"),
     Key(kPierce).of("shot"),

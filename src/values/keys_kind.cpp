@@ -49,6 +49,7 @@ constexpr Key kSideFactorsRows[] = {factor("front"), factor("back"), factor("lef
 constexpr Key kMoveRows[] = {
     word("gait", "fixed|walk|hop|hover|drop", "walk", "how it moves, see [travel.md](travel.md)"),
     number("speed", kSpeed, 2.0, "at full speed; that of hoppers follows from their hops"),
+    number("idle_speed", kSpeed, "speed", "in its idle mode, and on the way back to it"),
     number("turn_rate", kRate, 360.0, "of its facing; walkers in `upright` levels turn at once"),
     number("stop_distance", kMetres, "both radii", "at which it stops before its target")
         .with("From centre to centre."),
@@ -76,7 +77,8 @@ constexpr Key kMoveRows[] = {
         .with("`pace` and `pace_of` are given together, and win over `speed`."),
     other("pace_of", Sort::name, "none", "a kind, whose speed `pace` is a share of"),
     other("follows", Sort::names, "nobody", "whom it stays by in the mode `follow`"),
-    number("follow_distance", kMetres, 2.0, "how near it stays to whom it follows"),
+    number("follow_distance", kMetres, 2.0, "how near it comes to whom it follows"),
+    number("follow_start", kMetres, "1.25 follow_distance", "farther off than that it sets out"),
     number("flee_distance", kSize, 8.0, "radius of the circle that it flees in"),
     word("flee_to", "far side|out of sight", "far side", "where in that circle"),
     word("flee_from", "post|here", "post", "centre of that circle: its post, or its position"),
@@ -130,7 +132,7 @@ constinit const KeyTable kSideFactorKeys{"side_factors", "side_factors", "", "",
 constinit const KeyTable kMoveKeys{
     "kind.NAME.move", "[kind.NAME.move]",
     "How it gets about. Left out, it is `fixed`: it stands where it was "
-    "placed. With the table it walks, "
+    "placed, and does not turn. With the table it walks, "
     "unless `gait` says otherwise.",
     R"([kind.pruner.move]
 speed = 2.5

@@ -42,6 +42,7 @@ template <typename Put, typename Of>
 void go_through_move(Put& put, Of& move, double height, Plane plane) {
   const bool hops = move.gait == Gait::hop;
   const bool is_raised = plane == Plane::ground;  // its points have no height of their own
+  put(move.follow_start, [&] { return 1.25 * move.follow_distance; });
   put(move.step_height, [&] { return std::min(0.3, height / 2.0); });
   put(move.hop_height, [&] { return hops ? 0.5 : 0.0; });
   put(move.hop_length, [&] { return 2.0 * *move.hop_height; });
@@ -114,6 +115,7 @@ void go_through_kind(Put& put, Of& kind, Plane plane) {
   put(kind.move, [] {
     Move stays;
     stays.gait = Gait::fixed;
+    stays.turn_rate = Angle{};
     return stays;
   });
   if (kind.move) go_through_move(put, *kind.move, kind.height, plane);

@@ -42,5 +42,40 @@ TEST(Aiming, WithoutADurationMakesOneAttack) {
   }
 }
 
+// Ninety degrees a second: the hose has turned to the left after 1 s, and sprays from then on.
+TEST(SetAim, TurnsAndThenFires) {
+  const auto hose = [](const std::string& move, int rate) {
+    return Simulation(testing::garden(
+        "[kind.hose]\nteam = \"visitors\"\n" + move +
+            "[kind.hose.attack.jet]\nhow = \"shot\"\nspeed = 20\nrange = 30\naim_tolerance = 0.5\n"
+            "cooldown = 0.25\ndamage = 1\n" +
+            testing::placed("hose", "hose", "[0, 0]", "driver = \"host\""),
+        {{"ticks_per_second", std::to_string(rate)}}));
+  };
+  for (const int rate : {20, 60, 100, 240}) {
+    Simulation game = hose("move = { gait = \"fixed\", turn_rate = 90.0 }\n", rate);
+    const AgentId id = game.agent("hose");
+    game.set_aim(id, Vector3d{0.0, 30.0, 0.5}, true);
+    std::vector<std::int64_t> fired;
+    for (int tick = 1; tick <= 2 * rate; ++tick) {
+      game.step();
+      const double turned = std::min(90.0, 90.0 * tick / rate);
+      const Vector2d& facing = game.state(id).facing;
+      EXPECT_NEAR(std::atan2(facing.y(), facing.x()) * 180.0 / M_PI, turned, 1e-6)
+          << rate << " " << tick;
+      for (const Event& event : game.events()) {
+        if (event.what == Event::What::fired) fired.push_back(event.tick);
+      }
+    }
+    ASSERT_GE(fired.size(), 4U) << rate;
+    EXPECT_NEAR(static_cast<double>(fired[0]) / rate, 89.5 / 90.0, 1.0 / rate + 1e-9);
+    // A kind without [move] stays as it was placed, and so never fires there.
+    Simulation stays = hose("", rate);
+    stays.set_aim(stays.agent("hose"), Vector3d{0.0, 30.0, 0.5}, true);
+    EXPECT_EQ(testing::only(testing::play(stays, 2 * rate), Event::What::fired).size(), 0U);
+    EXPECT_EQ(stays.state(stays.agent("hose")).facing, Vector2d(1.0, 0.0));
+  }
+}
+
 }  // namespace
 }  // namespace gaze

@@ -36,7 +36,7 @@ class WildHost {
       case 1:
         return game_.set_pose(agent(), place(), Angle::from_degrees(number()));
       case 2:
-        return game_.set_trigger(agent(), maybe_place(), random_.next() % 2 == 0);
+        return game_.set_aim(agent(), maybe_place(), random_.next() % 2 == 0);
       case 3:
         return static_cast<void>(game_.take(agent(), agent()));
       case 4:

@@ -54,7 +54,7 @@ class Player {
       place.x() += std::cos(turn);
       if (level_.plane != Plane::upright) place.y() += std::sin(turn);
       simulation.set_pose({i}, place, Angle::from_degrees(turn * 20.0));
-      simulation.set_trigger({i}, std::nullopt, simulation.tick() % 20 < 10);
+      simulation.set_aim({i}, std::nullopt, simulation.tick() % 20 < 10);
     }
   }
 

@@ -91,5 +91,54 @@ TEST(TrueToPlay, WhatFallsForEverIsReported) {
   }
 }
 
+// In each plane a kind without [move] faces as it was placed, and hits only what is in front of it.
+// The finding says so, and what mends it.
+TEST(TrueToPlay, WhatHasNoMoveDoesNotTurn) {
+  const auto reed = [](const std::string& plane, const std::string& move, const std::string& at) {
+    return "plane = \"" + plane + "\"\ngravity = 0.0\n[kind.reed]\nteam = \"caretakers\"\n" + move +
+           "sight = { range = 20, field_of_view = 360 }\n"
+           "[kind.reed.attack.thorn]\nhow = \"shot\"\nspeed = 20\nrange = 20\ndamage = 1\n"
+           "[kind.guest]\nteam = \"visitors\"\n" +
+           placed("reed", "reed", plane == "space" ? "[0, 0, 0]" : "[0, 0]") +
+           placed("guest", "guest", at);
+  };
+  const auto hits = [](const std::string& text) {
+    Simulation game(garden(text));
+    return only(play(game, 240), Event::What::hit).size();
+  };
+  const std::string fixed = "move.gait = \"fixed\"\n";
+  for (const std::string plane : {"ground", "upright", "space"}) {
+    const std::string ahead = plane == "space" ? "[6, 0, 0]" : "[6, 0]";
+    const std::string behind = plane == "space" ? "[-6, 0, 0]" : "[-6, 0]";
+    EXPECT_GT(hits(reed(plane, "", ahead)), 0U) << plane;
+    EXPECT_EQ(hits(reed(plane, "", behind)), 0U) << plane;
+    EXPECT_GT(hits(reed(plane, fixed, behind)), 0U) << plane;
+    ASSERT_EQ(findings_of(reed(plane, "", behind), "never-turns").size(), 1U) << plane;
+    EXPECT_EQ(findings_of(reed(plane, "", behind), "never-turns")[0],
+              "reed does not turn, and 'thorn' is made only at those in front of it; "
+              "[kind.reed.move] gait = \"fixed\" lets it turn");
+    EXPECT_EQ(findings_of(reed(plane, fixed, behind), "never-turns").size(), 0U);
+  }
+}
+
+TEST(TrueToPlay, ATouchWithoutATeamHurtsNobody) {
+  const auto spikes = [](const std::string& team) {
+    return "[kind.spikes]\n" + team +
+           "attack.prick = { how = \"touch\", damage = 5 }\n"
+           "[kind.guest]\nteam = \"visitors\"\nmove.speed = 2\n" +
+           placed("spikes", "spikes", "[2, 0]") +
+           placed("guest", "guest", "[0, 0]", "script = [{ go = [4, 0] }]");
+  };
+  const auto hurts = [](const std::string& text) {
+    Simulation game(garden(text));
+    return only(play(game, 120), Event::What::hurt).size();
+  };
+  const std::string team = "team = \"caretakers\"\n";
+  EXPECT_EQ(hurts(spikes("")), 0U);
+  EXPECT_EQ(findings_of(spikes(""), "without-team").size(), 1U);
+  EXPECT_GT(hurts(spikes(team)), 0U);
+  EXPECT_EQ(findings_of(spikes(team), "without-team").size(), 0U);
+}
+
 }  // namespace
 }  // namespace gaze

@@ -19,12 +19,14 @@ using testing::placed;
 using testing::play;
 
 // A star of five to nine corners about the origin, convex or not, in either order.
-std::vector<Vector2d> random_outline(Choices& choices) {
-  const std::uint32_t count = 5 + choices.below(5);
+// With deep notches every other corner lies near the origin.
+std::vector<Vector2d> random_outline(Choices& choices, bool has_notches = false) {
+  const std::uint32_t count = has_notches ? 10 : 5 + choices.below(5);
   std::vector<Vector2d> outline;
   for (std::uint32_t i = 0; i < count; ++i) {
     const double angle = 2.0 * M_PI * i / count;
-    const double radius = choices.between(6.0, 20.0);
+    const bool is_near = has_notches && i % 2 == 1;
+    const double radius = is_near ? choices.between(3.0, 5.0) : choices.between(6.0, 20.0);
     outline.emplace_back(std::round(radius * std::cos(angle) * 100.0) / 100.0,
                          std::round(radius * std::sin(angle) * 100.0) / 100.0);
   }
@@ -157,7 +159,7 @@ TEST(BoundsMesh, LedgesOfSideViewAreCutWhereTheyCrossAnyOutline) {
     level.plane = Plane::upright;
     level.ground_height = std::round(choices.between(-8, 8));
     level.bounds.emplace();
-    const std::vector<Vector2d> outline = level.bounds->outline = random_outline(choices);
+    const std::vector<Vector2d> outline = level.bounds->outline = random_outline(choices, true);
     const NavigationMesh mesh(level, World(level), BodySize());
     std::int64_t inside = 0;
     int strips = 0;

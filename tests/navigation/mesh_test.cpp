@@ -308,7 +308,7 @@ path = [[22.0, -4.0], [26.0, -4.0], [26.0, 4.0], [22.0, 4.0], [22.0, -4.0]]
             "fence closes it off at [21.90, 3.00, 0.00], with no gap however small");
   // Without the ramp it is the height, from wherever on the ground.
   EXPECT_EQ(text(rest, {20.0, 30.0, 0.0}, gallery),
-            "it lies 2.00 m higher, this body steps 0.30 m, and no ramp or stairs join them");
+            "it lies 2.00 m higher, this body steps 0.30 m, and nothing joins them");
 }
 
 TEST(Parting, NamesDoorsAndWhatBreaks) {

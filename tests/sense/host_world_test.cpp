@@ -48,6 +48,8 @@ class OwnRays : public RaySource {
 const char* const kGuards = R"(
 [kind.reed]
 team = "caretakers"
+[kind.reed.move]
+gait = "fixed"
 [kind.reed.sight]
 range = 14
 field_of_view = 360

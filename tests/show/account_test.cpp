@@ -93,7 +93,7 @@ team = "caretakers"
   play(simulation, 5);
   EXPECT_TRUE(says(simulation, "twin", "pruner",
                    "no attack      jet: it fires as collector does, and that does not fire now"));
-  simulation.set_trigger(collector, Vector3d{6.0, 0.0, 0.0}, true);
+  simulation.set_aim(collector, Vector3d{6.0, 0.0, 0.0}, true);
   EXPECT_TRUE(
       says(simulation, "twin", "pruner", "attacks        jet: it fires as collector does\n"));
   play(simulation, 30);

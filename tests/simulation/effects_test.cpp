@@ -256,7 +256,7 @@ kind = "reed"
 at = )" + std::string(is_space ? "[0.0, 0.0, 0.0]" : "[0.0, 0.0]") +
             "\nfacing = 0.0\ndriver = \"host\"\n",
         {{"plane", std::string("\"") + plane + "\""}}));
-    simulation.set_trigger(simulation.agent("reed"), std::nullopt, true);
+    simulation.set_aim(simulation.agent("reed"), std::nullopt, true);
     simulation.step();
     ASSERT_EQ(simulation.projectiles().size(), 1U);
     const double degree = 3.14159265358979323846 / 180.0;

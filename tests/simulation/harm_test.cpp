@@ -148,9 +148,34 @@ TEST(WindUp, LetsBlowsMiss) {
   }
 }
 
-TEST(Spread, FillsItsConeEvenly) {
+// In a ground level the angle is evenly distributed and the shots stay level: the mean of cos(turn)
+// over [-30, 30] degrees is sin(30) / (pi / 6).
+TEST(Spread, StaysInThePlaneOfAGroundLevel) {
   Simulation simulation(garden(range("how = \"shot\"\nspeed = 14.0\ndamage = 0\ncooldown = "
                                      "0.002\nspread = 60.0\nlifetime = 0.1\n"
+                                     "muzzle = [0.0, 0.0, 0.5]\n"),
+                               {{"agent.collector.at", "[50.0, 0.0]"}}));
+  double sum = 0.0;
+  double widest = 1.0;
+  int count = 0;
+  for (int tick = 0; tick < 240; ++tick) {
+    simulation.step();
+    for (const Projectile& projectile : simulation.projectiles()) {
+      EXPECT_EQ(projectile.velocity.z(), 0.0);
+      sum += projectile.velocity.x() / 14.0;
+      widest = std::min(widest, projectile.velocity.x() / 14.0);
+      ++count;
+    }
+  }
+  EXPECT_GT(count, 5000);
+  EXPECT_GE(widest, std::cos(M_PI / 6.0) - 1e-12);
+  EXPECT_LT(widest, std::cos(M_PI / 6.0) + 0.01);
+  EXPECT_NEAR(sum / count, 0.5 / (M_PI / 6.0), 0.003);
+}
+
+TEST(Spread, FillsItsConeEvenly) {
+  Simulation simulation(garden(range("how = \"shot\"\nspeed = 14.0\ndamage = 0\ncooldown = "
+                                     "0.002\nspread = 60.0\nspread_rises = true\nlifetime = 0.1\n"
                                      "muzzle = [0.0, 0.0, 0.5]\n"),
                                {{"agent.collector.at", "[50.0, 0.0]"}}));
   double sum = 0.0;

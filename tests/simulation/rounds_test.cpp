@@ -73,6 +73,7 @@ TEST(Rounds, BeginAgainAsTheyBegan) {
   const std::string pots =
       "[[block]]\nid = \"pots\"\nmaterial = \"brick\"\nheight = 1.5\nhealth = 5\n"
       "outline = [[4.5, 1.0], [5.0, 1.0], [5.0, 1.5], [4.5, 1.5]]\n"
+      "[kind.collector.move]\ngait = \"fixed\"\n"
       "[kind.collector.attack.sling]\nhow = \"shot\"\nspeed = 10\ndamage = 5\ncooldown = 0.5\n"
       "range = 9\n";
   std::string text = pond(kRound + pots);

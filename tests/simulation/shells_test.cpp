@@ -64,7 +64,7 @@ Level sprayed_hall() {
 
 void fire(Simulation& simulation) {
   for (std::uint32_t i = 0; i < simulation.level().agents.size(); ++i) {
-    simulation.set_trigger({i}, std::nullopt, true);
+    simulation.set_aim({i}, std::nullopt, true);
   }
 }
 
@@ -142,7 +142,7 @@ TEST(Shells, MeetBodiesThatCrossTheirWayWithinAStep) {
     Simulation simulation(level);
     const AgentId collector = simulation.agent("collector");
     simulation.set_pose(collector, {x, from, 0.0}, Angle{});
-    simulation.set_trigger(simulation.agent("reed"), std::nullopt, true);
+    simulation.set_aim(simulation.agent("reed"), std::nullopt, true);
     simulation.step();
     simulation.set_pose(collector, {x, to, 0.0}, Angle{});
     simulation.step();

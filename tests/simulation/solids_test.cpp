@@ -139,6 +139,7 @@ health = 12
 [kind.sprinkler]
 team = "visitors"
 height = 1.0
+move.gait = "fixed"
 [kind.sprinkler.sight]
 range = 20.0
 field_of_view = 360.0

@@ -192,13 +192,13 @@ TEST(Mirrors, FollowTheHostToo) {
   simulation.step();
   const Vector2d facing = simulation.state(simulation.agent("twin")).facing;
   EXPECT_NEAR(facing.y(), 1.0, 1e-12);  // as its friend faces
-  simulation.set_trigger(collector, Vector3d{0.0, 9.0, 0.5}, true);
+  simulation.set_aim(collector, Vector3d{0.0, 9.0, 0.5}, true);
   auto events = play(simulation, 60);
   EXPECT_EQ(fired_by(simulation, events, "collector"), 2U);
   EXPECT_EQ(fired_by(simulation, events, "twin"), 4U);
-  simulation.set_trigger(collector, std::nullopt, false);
+  simulation.set_aim(collector, std::nullopt, false);
   EXPECT_TRUE(only(play(simulation, 60), What::fired).empty());
-  EXPECT_THROW(simulation.set_trigger(simulation.agent("twin"), std::nullopt, true), UsageError);
+  EXPECT_THROW(simulation.set_aim(simulation.agent("twin"), std::nullopt, true), UsageError);
 }
 
 // With a sword in hand it strikes the nearest foe in reach, as long as the script holds.

@@ -33,7 +33,7 @@ TEST(Usage, AnAgentThatDoesNotExistIsToldByEveryCall) {
       [&] {
         simulation.set_pose(none, {0, 0, 0}, {});
       },
-      [&] { simulation.set_trigger(none, std::nullopt, true); },
+      [&] { simulation.set_aim(none, std::nullopt, true); },
       [&] { simulation.take(none, some); },
       [&] { simulation.take(some, none); },
       [&] {

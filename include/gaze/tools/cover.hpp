@@ -32,6 +32,8 @@ struct FloorOptions {
   double spot_size = 0.25;   ///< Metres.
 };
 
+/// Only what the agents who are looked for can get to counts, within the bounds of the level, with
+/// doors open; all of it where somebody hovers or hops, who may get over what parts it.
 /// In ground and space levels at the height of the ground. In an upright level the plan is a wall
 /// of air: all of it that is free. Throws UsageError if that makes more than `kMostSpots`.
 [[nodiscard]] FreeFloor free_floor(const Level& level, const World& world,
