@@ -93,7 +93,7 @@ std::string figures_text(const Level& level, std::span<const Figure> figures,
 
 std::vector<std::string> event_names() {
   std::vector<std::string> names;
-  for (auto what = Event::What::arrived; what <= Event::What::mode;
+  for (auto what = Event::What::arrived; what <= Event::What::target;
        what = static_cast<Event::What>(static_cast<int>(what) + 1)) {
     names.emplace_back(name_of(what));
   }

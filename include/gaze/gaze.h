@@ -210,7 +210,7 @@ typedef struct gaze_event {
   gaze_text noise;
   gaze_text by; /* the sense by which somebody is noticed */
   double distance;
-  double angle_deg;
+  double angle_deg; /* noticed: off its facing; fired: the direction in the plan */
   double damage;
   double health;
   gaze_vector place;

@@ -18,7 +18,7 @@ enum class Happening : std::uint8_t {
   took,       ///< `other`, a thing.
   left,       ///< The bounds of the level, at `place`, and is put back unless `is_outside`.
   attacked,   ///< `other` with `attack`, from `distance`.
-  fired,      ///< A projectile of `attack` from `place`.
+  fired,      ///< A projectile of `attack` from `place`, in the direction `angle_deg` of the plan.
   hit,        ///< `other`, or `solid`, or the ground, with `attack` at `place`.
   spent,      ///< A projectile of `attack`, whose time was over at `place`, or that got out of the
               ///< level there (`is_outside`). Every flight ends by this or by a hit.
@@ -35,12 +35,13 @@ enum class Happening : std::uint8_t {
   lost,       ///< `other`; last perceived at `place`.
   forgot,     ///< `other`, or the noise that it went by.
   mode,       ///< Changed it, `from` one `to` another.
+  target,     ///< Acts on `other` now, and no longer on somebody else.
 };
 
-inline constexpr std::array<std::string_view, 21> kHappeningNames{
-    "arrived", "landed",    "blocked", "took",    "left", "attacked", "fired",
-    "hit",     "spent",     "broke",   "blast",   "hurt", "defeated", "caught",
-    "ended",   "triggered", "heard",   "noticed", "lost", "forgot",   "mode"};
+inline constexpr std::array<std::string_view, 22> kHappeningNames{
+    "arrived", "landed",  "blocked", "took",   "left",     "attacked", "fired", "hit",
+    "spent",   "broke",   "blast",   "hurt",   "defeated", "caught",   "ended", "triggered",
+    "heard",   "noticed", "lost",    "forgot", "mode",     "target"};
 
 [[nodiscard]] std::string_view name_of(Happening what);
 

@@ -81,13 +81,13 @@ struct Move {
   double keep_away = 0.0;  ///< Metres from its target that it holds; 0: it closes in.
   double pace = 0.0;       ///< Share of the speed of `pace_of`; 0: `speed` was given itself.
   std::string pace_of;     ///< A kind.
-  std::vector<std::string> follows;  ///< Agents, kinds, teams or tags: whom it stays by.
-  double follow_distance = 2.0;      ///< Metres, centre to centre.
+  std::vector<std::string> follows;    ///< Agents, kinds, teams or tags: whom it stays by.
+  double follow_distance = 2.0;        ///< Metres, centre to centre.
   std::optional<double> follow_start;  ///< Farther off than that it sets out, metres; left out:
                                        ///< 1.25 times `follow_distance`.
   std::optional<double> idle_speed;    ///< In its idle mode and on the way back, metres a second;
                                        ///< left out: `speed`.
-  double flee_distance = 8.0;        ///< Radius of the circle about its post, metres.
+  double flee_distance = 8.0;          ///< Radius of the circle about its post, metres.
   FleeStyle flee_to = FleeStyle::far_side;
   FleeFrom flee_from = FleeFrom::post;
   /// Of the top of a hop above where it begins, metres; 0: none. Else 0.5 for the gait hop, and 0.

@@ -97,6 +97,7 @@ Vector3d just_before(const BallPath& ball, const Meeting& meeting, const Vector3
 void tell_spent(Fighting& state, const Shell& shell, bool is_outside) {
   Event& event = tell_attack(state, Event::What::spent, shell.shooter, shell.attack);
   event.place = shell.position;
+  event.angle_deg = angle_of(plan_part(state.plane(), shell.velocity)).degrees();
   event.projectile = shell.number;
   event.is_outside = is_outside;
 }

@@ -115,6 +115,7 @@ bool throw_thing(Fighting& state, Index who, const Vector3d& feet, Index kind,
   Event& event = tell_attack(state, Event::What::fired, who, shell.attack);
   event.projectile = shell.number;
   event.place = shell.position;
+  event.angle_deg = angle_of(plan_part(state.plane(), shell.velocity)).degrees();
   return true;
 }
 

@@ -56,12 +56,25 @@ std::string no_way_text(const Explaining& state, std::uint32_t who) {
   return what + ", and it waits until there is one";
 }
 
+// Why an agent stands in a row behind the ring round another; empty if it does not.
+std::string stands_behind_ring(const Explaining& state, std::uint32_t who, double stop) {
+  const RingPlace* place = state.ways.ring_place[who];
+  if (place == nullptr) return {};
+  const double away = level_distance(state.plane(), state.bodies.position[who],
+                                     state.bodies.position[place->centre]);
+  if (length_of(place->offset) <= stop + 1e-6 || away <= stop + 1e-6) return {};
+  return fmt::format("it is {:.2f} m from {}: the ring at {:.2f} m has no room for its body", away,
+                     state.agent(place->centre).id, stop);
+}
+
 // Why a follower stands.
 std::string follows_from(const Explaining& state, std::uint32_t who) {
   const auto leader = followed(state, who);
   if (!leader) return "nobody whom it follows is there";
   const Route& route = state.ways.route[who];
   if (route.is_made && route.outcome != Path::Outcome::whole) return no_way_text(state, who);
+  const double stop = state.stop_before(who, *leader, state.kind(who).move->follow_distance);
+  if (std::string text = stands_behind_ring(state, who, stop); !text.empty()) return text;
   const double away =
       plane_distance(state.plane(), state.bodies.position[who], state.bodies.position[*leader]);
   return fmt::format("it is {:.2f} m from {} and follows it at {:.2f} m", away,
@@ -100,6 +113,7 @@ std::string stands_for(const Explaining& state, std::uint32_t who) {
       return fmt::format("it is {:.2f} m from {} and stops {:.2f} m before it", away,
                          state.agent(*target).id, stop);
     }
+    if (std::string text = stands_behind_ring(state, who, stop); !text.empty()) return text;
   }
   if (state.minds.mode[who] == Mode::follow) return follows_from(state, who);
   const Moment wait = state.ways.course[who].wait_until;

@@ -95,12 +95,12 @@ void add_doing(nlohmann::ordered_json& json, const Doing& doing) {
 }
 
 std::string csv_line(const Simulation& simulation, AgentId agent, const AgentState& state) {
-  return fmt::format("{},{},{},{},{},{},{},{},{},,,{}\n", simulation.seconds(),
-                     simulation.id_of(agent), exact(state.position.x()), exact(state.position.y()),
-                     exact(state.position.z()), exact(angle_of(state.facing).degrees()),
-                     name_of(state.mode), rounded(state.health),
-                     state.target ? simulation.id_of(*state.target) : std::string(),
-                     csv_part(doing_of(simulation, agent)));
+  return fmt::format(
+      "{},{},{},{},{},{},{},{},{},,,{},{}\n", simulation.seconds(), simulation.id_of(agent),
+      exact(state.position.x()), exact(state.position.y()), exact(state.position.z()),
+      exact(angle_of(state.facing).degrees()), name_of(state.mode), rounded(state.health),
+      state.target ? simulation.id_of(*state.target) : std::string(),
+      csv_part(doing_of(simulation, agent)), rounded_turn(angle_of(state.head).degrees()));
 }
 
 std::string json_line(const Simulation& simulation, AgentId agent, const AgentState& state) {
@@ -115,12 +115,13 @@ std::string json_line(const Simulation& simulation, AgentId agent, const AgentSt
   json["health"] = rounded(state.health);
   json["target"] = state.target ? simulation.id_of(*state.target) : std::string();
   add_doing(json, doing_of(simulation, agent));
+  json["head"] = rounded_turn(angle_of(state.head).degrees());
   return json.dump() + "\n";
 }
 
 // A shot stands under the name of who fired it, without mode, health and target.
 std::string csv_line(const Simulation& simulation, const Projectile& shot) {
-  return fmt::format("{},{},{},{},{},{},,,,{},{},,,,,\n", simulation.seconds(),
+  return fmt::format("{},{},{},{},{},{},,,,{},{},,,,,,\n", simulation.seconds(),
                      simulation.id_of(shot.shooter), rounded(shot.position.x()),
                      rounded(shot.position.y()), rounded(shot.position.z()),
                      rounded_turn(heading(simulation, shot)), shot.attack, shot.number);
@@ -143,7 +144,7 @@ std::string json_line(const Simulation& simulation, const Projectile& shot) {
 
 std::string trace_head(TraceFormat format) {
   return format == TraceFormat::csv ? "time,agent,x,y,z,facing,mode,health,target,shot,number,"
-                                      "fires,aim_x,aim_y,aim_z,does\n"
+                                      "fires,aim_x,aim_y,aim_z,does,head\n"
                                     : "";
 }
 

@@ -226,18 +226,19 @@ void judge_hostility(Bench& bench) {
     const auto armed =
         std::find_if(level.agents.begin(), level.agents.end(), [&](const Agent& agent) {
           const Kind& kind = level.kind_of(agent);
-          const bool fires =
-              std::any_of(agent.script.begin(), agent.script.end(),
-                          [](const ScriptStep& step) { return step.what == ScriptStep::What::aim; });
+          const bool fires = std::any_of(
+              agent.script.begin(), agent.script.end(),
+              [](const ScriptStep& step) { return step.what == ScriptStep::What::aim; });
           return kind.team == team && !kind.attacks.empty() &&
                  (fires || (agent.driver == Driver::mind && kind.sight));
         });
     if (armed == level.agents.end()) continue;
-    bench.say(Severity::warning, "hostile-to-nobody", level.teams[team].place,
-              worded("{} are hostile to nobody, though {} of them attacks: it {}; hostility goes "
-                     "one way",
-                     level.teams[team].name, armed->id,
-                     armed->driver == Driver::mind ? "will notice nobody" : "hits and hurts nobody"));
+    bench.say(
+        Severity::warning, "hostile-to-nobody", level.teams[team].place,
+        worded("{} are hostile to nobody, though {} of them attacks: it {}; hostility goes "
+               "one way",
+               level.teams[team].name, armed->id,
+               armed->driver == Driver::mind ? "will notice nobody" : "hits and hurts nobody"));
   }
 }
 

@@ -65,6 +65,43 @@ void judge_target(Bench& bench, const Agent& agent, const Agent& player) {
                    bench.why_apart(mesh, agent.position, player.position)));
 }
 
+// Where a leader is to go: from its position to the points of its patrol or of its script.
+std::vector<Vector3d> places_of(const Agent& leader) {
+  std::vector<Vector3d> places{leader.position};
+  places.insert(places.end(), leader.patrol.begin(), leader.patrol.end());
+  for (const ScriptStep& step : leader.script) {
+    if (step.what == ScriptStep::What::go) places.push_back(step.place);
+  }
+  return places;
+}
+
+void judge_leader(Bench& bench, const Agent& agent, const Agent& leader) {
+  const NavigationMesh mesh = bench.mesh_of(agent);
+  for (const Vector3d& place : places_of(leader)) {
+    if (!are_apart(mesh, agent.position, place)) continue;
+    bench.say(
+        Severity::warning, "target-cut-off",
+        bench.level().origin(agent, "at").value_or(agent.place),
+        worded("{} stands on {} and cannot follow {} to {} on {}: {}", agent.id,
+               island_at(mesh, agent.position), leader.id, place_text(bench.level().plane, place),
+               island_at(mesh, place), bench.why_apart(mesh, agent.position, place)));
+    return;
+  }
+}
+
+void judge_leaders(Bench& bench, const Agent& agent, const Kind& kind) {
+  const Level& level = bench.level();
+  for (const Agent& leader : level.agents) {
+    const Kind& its = level.kind_of(leader);
+    const bool is_followed = std::any_of(
+        kind.move->follows.begin(), kind.move->follows.end(), [&](const std::string& name) {
+          return name == leader.id || is_of_kind(level, bench.bases(), its, name) ||
+                 (its.team != kNoTeam && level.teams[its.team].name == name);
+        });
+    if (&leader != &agent && is_followed) judge_leader(bench, agent, leader);
+  }
+}
+
 Vector3d middle_of(const NavigationMesh& mesh, std::uint32_t polygon) {
   const MeshPolygon its = mesh.polygon(polygon);
   Vector3d sum{0.0, 0.0, 0.0};
@@ -114,6 +151,7 @@ void judge_ways(Bench& bench) {
     const Kind& kind = level.kind_of(agent);
     if (!walks(agent, kind) || kind.move->route != RouteStyle::path) continue;
     const bool chases = can_chase(kind);
+    if (!kind.move->follows.empty()) judge_leaders(bench, agent, kind);
     if (agent.patrol.empty() && !chases) continue;
     judge_patrol(bench, bench.mesh_of(agent), agent);
     if (!chases) continue;

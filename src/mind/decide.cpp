@@ -10,6 +10,7 @@ using Index = std::uint32_t;
 
 void take_target(Deciding& state, Index who) {
   if (state.knowledge.contacts[who].empty() && !state.minds.has_target[who]) return;
+  const std::optional<Index> before = state.target_agent(who);
   state.minds.target[who] = choose_target(
       state.knowledge.contacts[who], state.kind(who).choose, state.target_agent(who),
       [&](Index other) {
@@ -17,7 +18,11 @@ void take_target(Deciding& state, Index who) {
             plane_distance(state.plane(), state.bodies.position[who], state.bodies.position[other]),
             state.lives.health[other]};
       });
-  state.minds.has_target[who] = state.minds.target[who].has_value();
+  const std::optional<Contact>& target = state.minds.target[who];
+  if (before && target && *before != target->other) {
+    state.tell(Event::What::target, who).other = state.id_of(target->other);
+  }
+  state.minds.has_target[who] = target.has_value();
 }
 
 Knowing knowing_of(const Deciding& state, Index who) {

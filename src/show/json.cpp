@@ -64,6 +64,9 @@ void add_numbers(Json& json, const Event& event) {
       json["health"] = rounded(event.health);
       json["side"] = kSideNames[static_cast<std::size_t>(event.side)];
       break;
+    case Event::What::fired:
+      json["direction"] = rounded_turn(event.angle_deg);
+      break;
     case Event::What::noticed:
       json["by"] = name_of(event.by);
       json["distance"] = rounded(event.distance);
@@ -310,6 +313,9 @@ std::string why_json(const Simulation& simulation, AgentId looker, AgentId other
   json["reason"] = explain(verdict);
   if (verdict.has_sight) json["evidence"] = evidence_json(verdict);
   if (knows.by) json["noticed_by"] = name_of(*knows.by);
+  if (const auto target = simulation.state(looker).target) {
+    json["acts_on"] = simulation.id_of(*target);
+  }
   if (knows.held) {
     json["held"] = {{"unperceived_s", knows.held->unperceived}, {"limit_s", knows.held->limit}};
   }

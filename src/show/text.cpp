@@ -233,6 +233,9 @@ std::string account(const Simulation& simulation, AgentId looker, AgentId other)
     text += fmt::format("  {:<14} {} {}\n", "so far", verdict.looker,
                         awareness_text(simulation.level().plane, knows));
   }
+  if (const auto target = simulation.state(looker).target) {
+    text += fmt::format("  {:<14} {}\n", "acts on", simulation.id_of(*target));
+  }
   if (level.kind_of(level.agents[looker.index]).move->gait != Gait::fixed) {
     const Going way = going(simulation, looker);
     text += fmt::format(

@@ -128,6 +128,8 @@ struct Describer {
         return fmt::format("{} forgot {}", who(), event.other ? other() : what_made_it());
       case Event::What::mode:
         return fmt::format("{} went from {} to {}", who(), name_of(event.from), name_of(event.to));
+      case Event::What::target:
+        return fmt::format("{} acts on {} now", who(), other());
     }
     return {};
   }
@@ -135,7 +137,7 @@ struct Describer {
 
 // What the words of an event take for granted.
 bool makes_sense(const Event& event) {
-  if (event.what > Event::What::mode || event.by > Sense::hearing) return false;
+  if (event.what > Event::What::target || event.by > Sense::hearing) return false;
   if (event.from > Mode::out || event.to > Mode::out) return false;
   using What = Event::What;
   if (event.what == What::broke) return event.solid.has_value();

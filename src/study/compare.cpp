@@ -201,7 +201,8 @@ class Parted {
   std::string place_with(int digits, const Vector3d& p) const {
     const Plane plane = games_[0]->level().plane;
     if (plane == Plane::space) {
-      return fmt::format("[{:.{}f}, {:.{}f}, {:.{}f}]", p.x(), digits, p.y(), digits, p.z(), digits);
+      return fmt::format("[{:.{}f}, {:.{}f}, {:.{}f}]", p.x(), digits, p.y(), digits, p.z(),
+                         digits);
     }
     return fmt::format("[{:.{}f}, {:.{}f}]", p.x(), digits, plane == Plane::upright ? p.z() : p.y(),
                        digits);

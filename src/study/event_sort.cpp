@@ -7,7 +7,9 @@
 namespace gaze {
 
 std::string sort_of(const Simulation& game, const Event& event) {
-  std::string text = fmt::format("{} {}", game.id_of(event.agent), name_of(event.what));
+  const bool is_target = event.what == Event::What::target;
+  std::string text = fmt::format("{} {}", game.id_of(event.agent),
+                                 is_target ? std::string_view("acts on") : name_of(event.what));
   if (event.other) text += (is_suffered(event.what) ? " by " : " ") + game.id_of(*event.other);
   if (event.what == Event::What::mode) {
     text += fmt::format(" from {} to {}", name_of(event.from), name_of(event.to));

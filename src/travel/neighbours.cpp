@@ -141,18 +141,31 @@ Vector2d evasive(const Travelling& state, std::uint32_t who, const Vector2d& wan
   return turned(wanted, sine_cosine(Angle::from_degrees(kTurns[draw % kTurns.size()])));
 }
 
-// True if others keep an agent from going as it wants, or have just done so. A solid that does is no
-// reason to try another direction.
+// True if a body that stops an agent all but touches it. The one that it goes to does not count.
+bool is_beside_another(const Travelling& state, std::uint32_t who) {
+  const Vector3d& own = state.bodies.seen_position[who];
+  const double reach = state.fixed.radius[who] + kInFront;
+  const RingPlace* place = state.ways.ring_place[who];
+  bool is_any = false;
+  state.ways.walkers.near(
+      own, reach + state.fixed.widest, [&](std::uint32_t other, double distance2) {
+        const double most = reach + state.fixed.radius[other];
+        const bool is_goal = place != nullptr && place->centre == other;
+        if (other == who || is_goal || distance2 > most * most) return;
+        is_any |= state.are_solid(who, other) &&
+                  state.share_a_height(who, other, state.bodies.seen_position[other].z() - own.z());
+      });
+  return is_any;
+}
+
+// True if others keep an agent from going as it wants, or have just done so. A solid that does is
+// no reason to try another direction.
 bool is_held_up(const Travelling& state, std::uint32_t who, const Vector2d& chosen) {
   constexpr double kMuchSlower = 0.5;
-  const auto& neighbours = state.ways.neighbours;
-  const auto is_beside = [](const Neighbour& one) {
-    const double reach = one.gap + kInFront;
-    return dot(one.offset, one.offset) < reach * reach;
-  };
-  if (std::none_of(neighbours.begin(), neighbours.end(), is_beside)) return false;
   const double wished = length_of(state.ways.wish[who]);
-  return chosen != state.ways.next_wish[who] || state.ways.pace_length[who] < wished * kMuchSlower;
+  const bool is_slow =
+      chosen != state.ways.next_wish[who] || state.ways.pace_length[who] < wished * kMuchSlower;
+  return is_slow && is_beside_another(state, who);
 }
 
 // As fast as it gets from the speed at which it walked in the last step, whether or not it slid

@@ -20,13 +20,14 @@ Vector2d plan_of(const Vector3d& p) {
   return {p.x(), p.y()};
 }
 
-/// Whether all of a straight way keeps a distance from the origin.
+/// Whether a straight way keeps a distance from the origin, or comes no nearer to it than it
+/// begins.
 bool keeps_off(const Vector2d& from, const Vector2d& to, double distance) {
   const Vector2d along = to - from;
   const double length2 = dot(along, along);
   const double share = length2 > 0.0 ? std::clamp(-dot(from, along) / length2, 0.0, 1.0) : 0.0;
   const Vector2d nearest = from + along * share;
-  return dot(nearest, nearest) >= distance * distance;
+  return share == 0.0 || dot(nearest, nearest) >= distance * distance;
 }
 
 /// Finds the place of one agent on a ring. Positions are relative to the middle of the ring.
@@ -129,16 +130,22 @@ class Ring {
     return !state_.world.first_touch(Segment{leg_.goal + up, place + up}, Stops::bodies);
   }
 
-  // Straight, if nobody stands there; else step by step round those on the ring.
+  // Straight, if nobody on the ring is in the way; else step by step round those on it.
   Leg way_to(const Vector2d& place, double radius) const {
+    const double most = radius + row_ / 2.0;
     const bool is_straight = std::all_of(taken().begin(), taken().end(), [&](const auto& one) {
-      return keeps_off(own_ - one.at, place - one.at, one.gap - kElbowRoom);
+      return dot(one.at, one.at) > most * most ||
+             keeps_off(own_ - one.at, place - one.at, one.gap - kElbowRoom);
     });
     if (is_straight) return {place_at(place), 0.0, leg_.speed};
     constexpr double kTurn = 20.0;  // degrees
-    const double turn = cross(own_, place) >= 0.0 ? kTurn : -kTurn;
-    const Vector2d on = turned(Vector2d(own_ * ((radius + row_) / distance_)),
-                               sine_cosine(Angle::from_degrees(turn)));
+    const SineCosine turn = sine_cosine(Angle::from_degrees(kTurn));
+    const double outside = radius + row_;
+    if (dot(own_, place) >= distance_ * length_of(place) * turn.cosine) {
+      return {place_at(place * (outside / radius)), 0.0, leg_.speed};  // right before its place
+    }
+    const double sine = cross(own_, place) >= 0.0 ? turn.sine : -turn.sine;
+    const Vector2d on = turned(Vector2d(own_ * (outside / distance_)), {sine, turn.cosine});
     return {place_at(on), 0.0, leg_.speed};
   }
 

@@ -56,7 +56,7 @@ struct LeadsRound {
 
 /// Where an agent goes to stand on the ring round another.
 struct RingPlace {
-  std::uint32_t centre = 0;  ///< Round whom.
+  std::uint32_t centre = 0;   ///< Round whom.
   Vector2d offset{0.0, 0.0};  ///< From the middle of that one, metres.
   std::int64_t tick = 0;      ///< When it last wanted to.
 };

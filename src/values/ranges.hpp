@@ -44,7 +44,7 @@ inline constexpr std::string_view kModes =
 
 inline constexpr std::string_view kHappenings =
     "arrived|landed|blocked|took|left|attacked|fired|hit|spent|broke|blast|hurt|defeated|caught|"
-    "ended|triggered|heard|noticed|lost|forgot|mode";
+    "ended|triggered|heard|noticed|lost|forgot|mode|target";
 inline constexpr std::string_view kCarried = "damage|health|distance|angle|score";
 inline constexpr std::string_view kQuantities =
     "distance|angle|visible|evidence|health|speed|score|seen by";

@@ -128,8 +128,9 @@ std::vector<Broken> broken_rules(const Move& move) {
   check_order(broken, "tilt_limits", move.tilt_limits[0], move.tilt_limits[1],
               "the lesser angle comes first");
   if (move.follow_start && *move.follow_start < move.follow_distance) {
-    broken.push_back({"follow_start", fmt::format("is {}; follow_distance, {} m, or more is allowed",
-                                                  *move.follow_start, move.follow_distance)});
+    broken.push_back(
+        {"follow_start", fmt::format("is {}; follow_distance, {} m, or more is allowed",
+                                     *move.follow_start, move.follow_distance)});
   }
   if (move.gait != Gait::fixed) {
     const Move usual;

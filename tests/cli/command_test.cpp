@@ -247,10 +247,11 @@ TEST_F(Command, TraceHasALineForEachAgentAndShotAtEachTick) {
   std::istringstream csv(bytes_of(folder / "trace.csv"));
   std::string line;
   std::getline(csv, line);
-  EXPECT_EQ(line,
-            "time,agent,x,y,z,facing,mode,health,target,shot,number,fires,aim_x,aim_y,aim_z,does");
+  EXPECT_EQ(
+      line,
+      "time,agent,x,y,z,facing,mode,health,target,shot,number,fires,aim_x,aim_y,aim_z,does,head");
   std::getline(csv, line);
-  EXPECT_EQ(line, "0,pruner-1,1.6,9.6,0,0,patrol,30,,,,,,,,");
+  EXPECT_EQ(line, "0,pruner-1,1.6,9.6,0,0,patrol,30,,,,,,,,,0");
   std::istringstream jsonl(bytes_of(folder / "trace.jsonl"));
   std::getline(jsonl, line);
   EXPECT_EQ(Json::parse(line)["agent"], "pruner-1");

@@ -47,6 +47,39 @@ TEST(FreeFloor, LosesABlockWithRoundCorners) {
   EXPECT_NEAR(floor.area, 8.8 * 8.8 - taken, 5e-3);
 }
 
+// A square on its corner, 10 m from its middle to each corner: h = 10 / sqrt(2) - 0.1 - 0.5 from
+// the middle to the floor's edge, so that 4 h^2 counts, and nothing in the four corners around it.
+TEST(FreeFloor, CountsWhereSomebodyGetsToWhoIsLookedFor) {
+  const std::string yard =
+      wall("wall", "[[10, 0], [0, 10], [-10, 0], [0, -10], [10, 0]]", "thickness = 0.2") +
+      "[kind.lamp]\nteam = \"caretakers\"\nsight = { range = 3.0, field_of_view = 90.0 }\n" +
+      placed("lamp", "lamp", "[9, 9]");
+  const double h = 10.0 / std::sqrt(2.0) - 0.1 - 0.5;
+  const auto area = [](const std::string& text) {
+    const Level level = testing::garden(text);
+    return free_floor(level, World(level), floor_of(0.5)).area;
+  };
+  const std::string guest = "[kind.guest]\nteam = \"visitors\"\n";
+  const std::string inside = placed("guest", "guest", "[1, 2]");
+  EXPECT_NEAR(area(yard + guest + inside), 4.0 * h * h, 1e-3);
+  EXPECT_GT(area(yard + guest + inside + placed("other", "guest", "[-9, 9]")), 4.0 * h * h + 20.0);
+  // Who hovers may get over the wall.
+  const std::string moth = "[kind.guest]\nteam = \"visitors\"\nmove.gait = \"hover\"\n";
+  EXPECT_GT(area(yard + moth + inside), 4.0 * h * h + 50.0);
+  // A door does not part the floor.
+  const std::string open_yard =
+      wall("wall", "[[0, -10], [10, 0], [0, 10], [-10, 0]]", "thickness = 0.2") +
+      "[kind.lamp]\nteam = \"caretakers\"\nsight = { range = 3.0, field_of_view = 90.0 }\n" +
+      placed("lamp", "lamp", "[9, 9]") +
+      "[[door]]\nid = \"door\"\nmaterial = \"brick\"\npath = [[-10, 0], [0, -10]]\n"
+      "thickness = 0.2\n";
+  EXPECT_GT(area(open_yard + guest + inside), 4.0 * h * h + 50.0);
+  // Bounds end it: half of the square.
+  EXPECT_NEAR(area(yard + guest + inside +
+                   "[bounds]\noutline = [[-20, 0], [20, 0], [20, 20], [-20, 20]]\n"),
+              2.0 * h * h, 1e-3);
+}
+
 TEST(FreeFloor, StepsOverWhatIsLow) {
   const Level level =
       testing::garden(kRoom +
