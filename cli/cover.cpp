@@ -40,6 +40,7 @@ FloorOptions floor_options(const Kind* kind, double spot_size) {
   FloorOptions options;
   options.spot_size = spot_size;
   if (kind == nullptr) return options;
+  options.team = kind->team;
   options.radius = kind->radius;
   options.height = kind->height;
   options.step_height = *kind->move->step_height;

@@ -23,12 +23,15 @@ bool notices_others(const Kind& kind) {
 
 void judge_strike(Bench& bench, const Kind& kind, const Attack& attack, const Kind& foe) {
   const double stop = stop_distance(kind, foe);
-  if (attack.range >= stop) return;
+  // Bodies that touch may be a rounding farther apart than both radii.
+  const bool touches = stop <= kind.radius + foe.radius;
+  if (touches ? attack.range > stop : attack.range >= stop) return;
   const std::string how_stop = kind.move->stop_distance ? "" : " (the sum of both radii)";
   bench.say(Severity::error, "strike-short-of-stop", bench.place_of(kind, attack_key(attack)),
             worded("{} stops {} m{} from {}, but its strike '{}' reaches {} m: it will stand "
-                   "in front of it and not strike; let it reach more than {} m or stop nearer",
-                   kind.name, stop, how_stop, foe.name, attack.name, attack.range, stop));
+                   "in front of it and not strike; let it reach {}{} m{}, or stop nearer",
+                   kind.name, stop, how_stop, foe.name, attack.name, attack.range,
+                   touches ? "more than " : "", stop, touches ? "" : " or more"));
 }
 
 void judge_stop(Bench& bench, const Kind& kind, const Kind& foe) {

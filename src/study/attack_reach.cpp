@@ -28,6 +28,7 @@ const Kind* usual_victim(const Level& level, const Kind& by) {
 
 FloorOptions floor_for(const Kind& kind, double spot_size) {
   FloorOptions options;
+  options.team = kind.team;
   options.radius = kind.radius;
   options.height = kind.height;
   options.step_height = *kind.move->step_height;

@@ -79,19 +79,20 @@ Outlines hindrances(const Level& level, const World& world, const FloorOptions& 
   return pieces;
 }
 
-// Where those begin who are looked for, or all if nobody is; and where links lead.
-std::vector<Vector2d> starts_of(const Level& level) {
-  const auto is_sought = [&](const Agent& agent) {
-    const std::uint32_t team = level.kind_of(agent).team;
-    return std::any_of(level.agents.begin(), level.agents.end(), [&](const Agent& other) {
-      return is_hostile(level, level.kind_of(other).team, team);
-    });
-  };
-  const bool is_any_sought = std::any_of(level.agents.begin(), level.agents.end(), is_sought);
-  std::vector<Vector2d> starts;
+// The agents of a team; all if it has nobody, or if no team is given.
+std::vector<const Agent*> agents_of(const Level& level, std::uint32_t team) {
+  std::vector<const Agent*> agents;
   for (const Agent& agent : level.agents) {
-    if (is_any_sought && !is_sought(agent)) continue;
-    starts.push_back(plan_part(level.plane, agent.position));
+    if (team == kNoTeam || level.kind_of(agent).team == team) agents.push_back(&agent);
+  }
+  return agents.empty() && team != kNoTeam ? agents_of(level, kNoTeam) : agents;
+}
+
+// Where agents begin, and where links lead.
+std::vector<Vector2d> starts_of(const Level& level, std::uint32_t team) {
+  std::vector<Vector2d> starts;
+  for (const Agent* agent : agents_of(level, team)) {
+    starts.push_back(plan_part(level.plane, agent->position));
   }
   for (const Start& start : level.starts) {
     starts.insert(starts.end(), start.outline.begin(), start.outline.end());
@@ -104,10 +105,11 @@ std::vector<Vector2d> starts_of(const Level& level) {
 }
 
 // True if somebody may get from one part of the floor to another over what parts them.
-bool may_get_over(const Level& level) {
+bool may_get_over(const Level& level, std::uint32_t team) {
+  const std::vector<const Agent*> agents = agents_of(level, team);
   return level.plane == Plane::upright ||
-         std::any_of(level.agents.begin(), level.agents.end(), [&](const Agent& agent) {
-           const Move& move = *level.kind_of(agent).move;
+         std::any_of(agents.begin(), agents.end(), [&](const Agent* agent) {
+           const Move& move = *level.kind_of(*agent).move;
            return move.gait == Gait::hover || (travels(move.gait) && *move.hop_height > 0.0);
          });
 }
@@ -117,7 +119,7 @@ Outlines within_reach(const Level& level, const World& world, const FloorOptions
                       const Outlines& all) {
   const Outlines stays = combined(ClipperLib::ctUnion, hindrances(level, world, options, true), {});
   const Outlines open = combined(ClipperLib::ctDifference, all, widened(stays, options.radius));
-  const std::vector<Vector2d> starts = starts_of(level);
+  const std::vector<Vector2d> starts = starts_of(level, options.team);
   Outlines reached;
   for (const Outlines& part : parts_of(open)) {
     const bool begins_here = std::any_of(starts.begin(), starts.end(),
@@ -148,7 +150,7 @@ FreeFloor free_floor(const Level& level, const World& world, const FloorOptions&
   const bool is_upright = level.plane == Plane::upright;
   const Outlines kept_off = is_upright ? in_the_way : widened(in_the_way, options.radius);
   Outlines free = combined(ClipperLib::ctDifference, all, kept_off);
-  if (!may_get_over(level)) {
+  if (!may_get_over(level, options.team)) {
     const Outlines reached = within_reach(level, world, options, all);
     // If all begin inside solids, nothing can be told.
     if (!reached.empty()) free = combined(ClipperLib::ctIntersection, free, reached);

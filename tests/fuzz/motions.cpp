@@ -157,11 +157,12 @@ void double_move(Move& move) {
   for (double* length :
        {&move.speed, &*move.step_height, &move.step_reach, &move.quiet_reach, &move.stride,
         &move.search_radius, &move.repath_distance, &move.acceleration, &move.keep_away,
-        &move.follow_distance, &move.flee_distance, &*move.hop_height, &*move.hop_length,
-        &*move.drop_height, &*move.hover_height}) {
+        &move.follow_distance, &*move.follow_start, &move.flee_distance, &*move.hop_height,
+        &*move.hop_length, &*move.drop_height, &*move.hover_height}) {
     twice(*length);
   }
   twice(move.stop_distance);
+  twice(move.idle_speed);
 }
 
 void double_attack(Attack& attack) {

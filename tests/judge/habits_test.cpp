@@ -85,7 +85,7 @@ INSTANTIATE_TEST_SUITE_P(
               "'thorn' of pruner reaches 2.5 m, and the feeler 'tip' that asks for it 3 m"},
         Habit{"held-by-tolerance",
               kFeels + "aim = \"ahead\"\nrange = 3\n[kind.pruner.move]\nturn_rate = 0\n",
-              kFeels + "aim = \"ahead\"\nrange = 3\n",
+              kFeels + "aim = \"ahead\"\nrange = 3\n[kind.pruner.move]\ngait = \"fixed\"\n",
               "goes ahead, and it does not turn to anybody"},
         Habit{"held-by-tolerance", kFeelsAside + "range = 3\n",
               kFeelsAside + "range = 3\naim_tolerance = 180\n", "goes 90 degrees off its facing"},

@@ -68,11 +68,11 @@ TEST(Judge, StrikeThatDoesNotReachBeyondTheStop) {
   expect(findings({{"kind.pruner.attack.shears.range", "0.8"}}), "strike-short-of-stop",
          "pruner stops 1 m from collector, but its strike 'shears' reaches 0.8 m: it will stand in "
          "front "
-         "of it and not strike; let it reach more than 1 m or stop nearer",
+         "of it and not strike; let it reach 1 m or more, or stop nearer",
          kOption);
-  EXPECT_NE(find(findings({{"kind.pruner.attack.shears.range", "1.0"}}), "strike-short-of-stop"),
+  EXPECT_NE(find(findings({{"kind.pruner.attack.shears.range", "0.99"}}), "strike-short-of-stop"),
             nullptr);
-  EXPECT_EQ(find(findings({{"kind.pruner.attack.shears.range", "1.01"}}), "strike-short-of-stop"),
+  EXPECT_EQ(find(findings({{"kind.pruner.attack.shears.range", "1.0"}}), "strike-short-of-stop"),
             nullptr);
 }
 

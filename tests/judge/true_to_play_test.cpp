@@ -97,7 +97,8 @@ TEST(TrueToPlay, WhatHasNoMoveDoesNotTurn) {
   const auto reed = [](const std::string& plane, const std::string& move, const std::string& at) {
     return "plane = \"" + plane + "\"\ngravity = 0.0\n[kind.reed]\nteam = \"caretakers\"\n" + move +
            "sight = { range = 20, field_of_view = 360 }\n"
-           "[kind.reed.attack.thorn]\nhow = \"shot\"\nspeed = 20\nrange = 20\ndamage = 1\n"
+           "[kind.reed.attack.thorn]\nhow = \"shot\"\nspeed = 20\nrange = 20\ndamage = 1\ncooldown "
+           "= 0.5\n"
            "[kind.guest]\nteam = \"visitors\"\n" +
            placed("reed", "reed", plane == "space" ? "[0, 0, 0]" : "[0, 0]") +
            placed("guest", "guest", at);
@@ -124,7 +125,7 @@ TEST(TrueToPlay, WhatHasNoMoveDoesNotTurn) {
 TEST(TrueToPlay, ATouchWithoutATeamHurtsNobody) {
   const auto spikes = [](const std::string& team) {
     return "[kind.spikes]\n" + team +
-           "attack.prick = { how = \"touch\", damage = 5 }\n"
+           "attack.prick = { how = \"touch\", damage = 5, cooldown = 1 }\n"
            "[kind.guest]\nteam = \"visitors\"\nmove.speed = 2\n" +
            placed("spikes", "spikes", "[2, 0]") +
            placed("guest", "guest", "[0, 0]", "script = [{ go = [4, 0] }]");

@@ -98,5 +98,29 @@ TEST(FallenUpon, WhyAgreesThatWhatLiesDoesNotStrike) {
   EXPECT_EQ(only(play(simulation, 3 * 60), Event::What::hurt).size(), 0U);
 }
 
+// A strike that reaches just as far as the stop distance is made wherever the chaser comes from.
+TEST(Arriving, AStrikeOfJustTheStopDistanceIsMade) {
+  for (std::uint64_t seed = 1; seed <= testing::rounds(200); ++seed) {
+    fuzz::Choices choices(seed);
+    const double stop = choices.between(0.9, 4.0);
+    const auto anywhere = [&] {
+      return fmt::format("[{}, {}]", choices.between(-400, 400), choices.between(-400, 400));
+    };
+    const std::string guest = anywhere();
+    const std::string text =
+        fmt::format(
+            "[kind.pruner]\nteam = \"caretakers\"\nnearness.range = 2000\n"
+            "when.near = \"chase\"\nmove = {{ speed = 200, stop_distance = {} }}\n"
+            "attack.snip = {{ how = \"strike\", range = {}, damage = 1, cooldown = 0.5 }}\n"
+            "[kind.guest]\nteam = \"visitors\"\nhealth = 1000\n",
+            stop, stop) +
+        testing::placed("pruner", "pruner", anywhere()) + testing::placed("guest", "guest", guest);
+    const int rate = choices.of<int>({20, 60, 144, 240});
+    Simulation game(testing::garden(text, {{"ticks_per_second", std::to_string(rate)}}));
+    EXPECT_GT(testing::only(testing::play(game, 8 * rate), Event::What::attacked).size(), 1U)
+        << "seed " << seed;
+  }
+}
+
 }  // namespace
 }  // namespace gaze

@@ -30,10 +30,12 @@ struct FloorOptions {
   double height = 1.7;       ///< Solids above it are no hindrance.
   double step_height = 0.3;  ///< Solids up to this height are stepped on, and are no hindrance.
   double spot_size = 0.25;   ///< Metres.
+  /// Only floor counts that its agents can get to; of nobody: that any agent can get to.
+  std::uint32_t team = kNoTeam;
 };
 
-/// Only what the agents who are looked for can get to counts, within the bounds of the level, with
-/// doors open; all of it where somebody hovers or hops, who may get over what parts it.
+/// Only what the agents of a team can get to counts, within the bounds of the level, with doors
+/// open; all of it where somebody hovers or hops, who may get over what parts it.
 /// In ground and space levels at the height of the ground. In an upright level the plan is a wall
 /// of air: all of it that is free. Throws UsageError if that makes more than `kMostSpots`.
 [[nodiscard]] FreeFloor free_floor(const Level& level, const World& world,
