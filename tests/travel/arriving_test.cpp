@@ -4,6 +4,7 @@
 
 #include <fmt/format.h>
 
+#include "fuzz/choices.hpp"
 #include "gaze/attack_answer.hpp"
 #include "support/levels.hpp"
 
