@@ -14,6 +14,9 @@ constexpr double kElbowRoom = 0.02;
 /// Metres. A place right beside another body lies so much farther off than it has to.
 constexpr double kClearOf = 1e-6;
 
+/// Metres a second. Who goes slower than that all but stands.
+constexpr double kCreeps = 0.1;
+
 constexpr int kMostRows = 4;
 
 Vector2d plan_of(const Vector3d& p) {
@@ -86,6 +89,9 @@ class Ring {
       if (way < own_way || (way == own_way && other < who_)) {
         taken().push_back({place->offset, gap});
       }
+      // One that cannot get away is in the way where it is.
+      const bool creeps = state_.ways.pace_length[other] < kCreeps;
+      if (creeps && way > kElbowRoom) taken().push_back({at, gap});
     });
   }
 
