@@ -36,17 +36,17 @@ struct NoiseAnswer {
   HearingVerdict verdict;
 };
 
-/// A target that a sense lost and found again at one of its limits. It is lost only some time after
-/// it was last perceived, so that it does not come and go with each step.
+/// A contact with a target that repeatedly crosses the limit of a sense. The contact ends some time
+/// after the last perception, not at every crossing.
 struct HeldContact {
-  double unperceived = 0.0;  ///< Seconds since a sense last perceived it; 0: one does now.
-  double limit = 0.0;        ///< Seconds: after so many it is lost. 0.5 to 8.
+  double unperceived = 0.0;  ///< Seconds since the last perception; 0: perceived now.
+  double limit = 0.0;        ///< Seconds after which the contact ends, 0.5 to 8.
 };
 
 struct Acquaintance {
   Awareness awareness = Awareness::unaware;
   std::optional<Sense> by;              ///< Once it noticed: the sense that leads, or led.
-  std::optional<HeldContact> held;      ///< While noticed.
+  std::optional<HeldContact> held;      ///< Only of noticed targets.
   std::optional<Vector3d> last_place;   ///< Of the other's feet.
   Vector3d last_motion{0.0, 0.0, 0.0};  ///< Metres a second, when last perceived.
   std::vector<FeelerAnswer> feelers;

@@ -72,7 +72,7 @@ struct Attack {
   int burst = 1;                         ///< Shots: so many a pull.
   Duration burst_interval{100'000'000};  ///< Shots: the time between two of a pull.
   Angle spread;                          ///< Shots: full opening of the cone, [0, 360].
-  bool spread_rises = false;             ///< In ground levels: it also spreads up and down.
+  bool spread_rises = false;             ///< Shots spread vertically in ground levels too.
   int bounces = 0;                       ///< Shots: off solids.
   double bounce_loss = 0.0;              ///< Shots: of the speed, [0, 1].
   int pierce = 0;                        ///< Shots: so many bodies let them through.

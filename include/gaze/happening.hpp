@@ -35,7 +35,7 @@ enum class Happening : std::uint8_t {
   lost,       ///< `other`; last perceived at `place`.
   forgot,     ///< `other`, or the noise that it went by.
   mode,       ///< Changed it, `from` one `to` another.
-  target,     ///< Acts on `other` now, and no longer on somebody else.
+  target,     ///< Changed the agent that it acts on, to `other`.
 };
 
 inline constexpr std::array<std::string_view, 22> kHappeningNames{

@@ -22,8 +22,8 @@ struct Contact {
   Moment since = 0;         ///< Noticed: when. Remembered: when evidence ended.
   Moment remember = 0;      ///< For how long, by the sense that leads.
   Moment forget_at = 0;     ///< Remembered.
-  Moment perceived_at = 0;  ///< Noticed: when a sense last perceived it.
-  Moment held_for = 0;      ///< Noticed: so long after that it is not lost yet.
+  Moment perceived_at = 0;  ///< Noticed targets: time of the last perception.
+  Moment held_for = 0;      ///< Noticed targets: least time from then to the loss.
   Moment hurt_at = -1;      ///< When it last hurt this one.
   Vector3d last_place{0.0, 0.0, 0.0};   ///< Of the other's feet when last perceived.
   Vector3d last_motion{0.0, 0.0, 0.0};  ///< How it moved then, metres a step.

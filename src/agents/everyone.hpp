@@ -95,8 +95,8 @@ class Asking {
 
   /// Distance at which an agent stops before another, metres: `wanted`, or where the bodies touch
   /// if they stop each other.
-  /// Metres. Agents come so much nearer than their stop distance that rounding does not leave them
-  /// beyond it: an attack of just that range is made.
+  /// Metres. Agents stop this much inside their stop distance, so that rounding never leaves an
+  /// attack whose range equals that distance short.
   static constexpr double kStopsInside = 1e-10;
 
   double stop_before(std::uint32_t i, std::uint32_t other, double wanted) const {

@@ -25,7 +25,7 @@ struct Minds {
   std::vector<char> has_target;       ///< The same in short.
   std::vector<std::uint64_t> urged;   ///< Attacks that a reaction asks for, by bit.
   std::vector<std::uint64_t> lasted;  ///< Rules of the cause `lasts` that fired in this mode.
-  std::vector<Pending> pending;       ///< Of all agents.
+  std::vector<Pending> pending;       ///< Delayed reactions of all agents.
 };
 
 }  // namespace gaze

@@ -56,7 +56,7 @@ std::string no_way_text(const Explaining& state, std::uint32_t who) {
   return what + ", and it waits until there is one";
 }
 
-// Why an agent stands in a row behind the ring round another; empty if it does not.
+// Returns why an agent stands behind a full ring; empty if it does not.
 std::string stands_behind_ring(const Explaining& state, std::uint32_t who, double stop) {
   const RingPlace* place = state.ways.ring_place[who];
   if (place == nullptr) return {};

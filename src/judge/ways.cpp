@@ -65,7 +65,7 @@ void judge_target(Bench& bench, const Agent& agent, const Agent& player) {
                    bench.why_apart(mesh, agent.position, player.position)));
 }
 
-// Where a leader is to go: from its position to the points of its patrol or of its script.
+// Returns the positions of a leader: the start, and the points of its patrol and its script.
 std::vector<Vector3d> places_of(const Agent& leader) {
   std::vector<Vector3d> places{leader.position};
   places.insert(places.end(), leader.patrol.begin(), leader.patrol.end());
@@ -91,14 +91,12 @@ void judge_leader(Bench& bench, const Agent& agent, const Agent& leader) {
 
 void judge_leaders(Bench& bench, const Agent& agent, const Kind& kind) {
   const Level& level = bench.level();
-  for (const Agent& leader : level.agents) {
-    const Kind& its = level.kind_of(leader);
-    const bool is_followed = std::any_of(
-        kind.move->follows.begin(), kind.move->follows.end(), [&](const std::string& name) {
-          return name == leader.id || is_of_kind(level, bench.bases(), its, name) ||
-                 (its.team != kNoTeam && level.teams[its.team].name == name);
-        });
-    if (&leader != &agent && is_followed) judge_leader(bench, agent, leader);
+  const std::vector<std::string> tags = tag_names(level);
+  const Whom followed(level, kind.move->follows, tags);
+  for (std::uint32_t i = 0; i < level.agents.size(); ++i) {
+    const Agent& leader = level.agents[i];
+    const Somebody somebody{i, leader.kind, tag_bits(tags, level.kind_of(leader).tags)};
+    if (&leader != &agent && followed.means(somebody)) judge_leader(bench, agent, leader);
   }
 }
 

@@ -10,7 +10,7 @@
 namespace gaze {
 namespace {
 
-/// What the plan of a surface stands for.
+/// Meaning of the two coordinates of a surface.
 enum class PlanOf {
   floor,      ///< x and y; the height follows from them.
   ledge,      ///< x, and the depth of a strip; the height follows from x.
@@ -22,7 +22,7 @@ PlanOf plan_of(const Level& level, bool hovers) {
   return hovers ? PlanOf::side_view : PlanOf::ledge;
 }
 
-/// Collects what keeps bodies off the rim.
+/// Collects obstacles along the boundary.
 class Rim {
  public:
   Rim(PlanOf plan, const Surface& surface)
@@ -36,7 +36,7 @@ class Rim {
     }
   }
 
-  // The line on which the surface has a height. A level surface is above or below it all over.
+  // Adds the line on which the surface reaches a height. A horizontal surface has no such line.
   void add_height(double height) {
     const Vector2d middle = (box_.low + box_.high) / 2.0;
     const Vector2d reach = box_.high - box_.low;
@@ -68,8 +68,8 @@ class Rim {
     rim_.push_back({dilated(std::array{a, b}, kSkin, kSkin), Hindrance::kStays});
   }
 
-  // Where a ledge crosses a line that is so far above it at two places. One that lies on the line
-  // crosses it at both ends.
+  // Adds the point where a ledge crosses an edge, from the heights of the ledge above the edge at
+  // two x. A ledge on the edge crosses it at both ends.
   void add_crossing(double from, double above_from, double to, double above_to) {
     if (above_from == 0.0) add_strip(from);
     if (above_to == 0.0) add_strip(to);

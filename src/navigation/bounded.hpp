@@ -8,12 +8,12 @@
 /// How a mesh ends at the bounds of a level.
 namespace gaze {
 
-/// The rim of the bounds on a surface, `kSkin` wide to either side: corners of a mesh are rounded
-/// to its lattice. Empty if the level has no bounds.
+/// Returns obstacles along the boundary of the level on a surface. They extend `kSkin` to either
+/// side, because mesh corners are rounded to a lattice. Empty if the level has no bounds.
 [[nodiscard]] std::vector<Hindrance> rim_of_bounds(const Level& level, bool hovers,
                                                    const Surface& surface);
 
-/// True if the place of a surface at `p` of its plan is within the bounds, their edge included.
+/// Returns whether the point of a surface above `p` lies within the bounds or on their edge.
 [[nodiscard]] bool is_within_bounds(const Level& level, bool hovers, const Surface& surface,
                                     const Vector2d& p);
 

@@ -52,9 +52,7 @@ std::string position_text(const Vector3d& p) {
 std::string held_text(const Acquaintance& knows) {
   if (!knows.held) return {};
   return fmt::format(
-      "; it came and went at a limit, so it is lost only {} s after it was last perceived ({:.2f} "
-      "s "
-      "ago)",
+      "; at the limit of a sense, so it loses it {} s after the last perception ({:.2f} s ago)",
       number_text(knows.held->limit), knows.held->unperceived);
 }
 

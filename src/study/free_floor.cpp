@@ -79,7 +79,7 @@ Outlines hindrances(const Level& level, const World& world, const FloorOptions& 
   return pieces;
 }
 
-// The agents of a team; all if it has nobody, or if no team is given.
+// Returns the agents of a team; all agents if the team is empty or kNoTeam.
 std::vector<const Agent*> agents_of(const Level& level, std::uint32_t team) {
   std::vector<const Agent*> agents;
   for (const Agent& agent : level.agents) {
@@ -88,7 +88,7 @@ std::vector<const Agent*> agents_of(const Level& level, std::uint32_t team) {
   return agents.empty() && team != kNoTeam ? agents_of(level, kNoTeam) : agents;
 }
 
-// Where agents begin, and where links lead.
+// Returns the start positions of a team, and the ends of links.
 std::vector<Vector2d> starts_of(const Level& level, std::uint32_t team) {
   std::vector<Vector2d> starts;
   for (const Agent* agent : agents_of(level, team)) {
@@ -104,7 +104,7 @@ std::vector<Vector2d> starts_of(const Level& level, std::uint32_t team) {
   return starts;
 }
 
-// True if somebody may get from one part of the floor to another over what parts them.
+// Returns whether an agent may cross obstacles between parts of the floor.
 bool may_get_over(const Level& level, std::uint32_t team) {
   const std::vector<const Agent*> agents = agents_of(level, team);
   return level.plane == Plane::upright ||
@@ -114,7 +114,7 @@ bool may_get_over(const Level& level, std::uint32_t team) {
          });
 }
 
-// The parts of the plan that hang together with a start. What may go does not part them.
+// Returns the connected parts of the floor that contain a start. Removable solids are ignored.
 Outlines within_reach(const Level& level, const World& world, const FloorOptions& options,
                       const Outlines& all) {
   const Outlines stays = combined(ClipperLib::ctUnion, hindrances(level, world, options, true), {});
@@ -129,7 +129,7 @@ Outlines within_reach(const Level& level, const World& world, const FloorOptions
   return reached;
 }
 
-// Nobody stays outside the bounds of a level.
+// Removes the floor outside the bounds.
 Outlines within_bounds(const Level& level, const Outlines& all) {
   if (!level.bounds || level.bounds->outline.empty()) return all;
   return combined(ClipperLib::ctIntersection, all, {level.bounds->outline});
@@ -152,7 +152,7 @@ FreeFloor free_floor(const Level& level, const World& world, const FloorOptions&
   Outlines free = combined(ClipperLib::ctDifference, all, kept_off);
   if (!may_get_over(level, options.team)) {
     const Outlines reached = within_reach(level, world, options, all);
-    // If all begin inside solids, nothing can be told.
+    // All starts may lie inside solids. Then all floor counts.
     if (!reached.empty()) free = combined(ClipperLib::ctIntersection, free, reached);
   }
   FreeFloor floor;

@@ -21,10 +21,10 @@ using Outlines = std::vector<Outline>;
 /// Wider by a distance on all sides, round at corners to within a millimetre.
 [[nodiscard]] Outlines widened(const Outlines& outlines, double by);
 
-/// The parts of a region that hang together, each with its holes.
+/// Returns the connected parts of a region, each with its holes.
 [[nodiscard]] std::vector<Outlines> parts_of(const Outlines& region);
 
-/// True if a part, its holes left out, contains a point.
+/// Returns whether a part contains a point. Holes are not inside.
 [[nodiscard]] bool lies_in(const Outlines& part, const Vector2d& p);
 
 /// Square metres; holes run the other way round and count against it.

@@ -141,7 +141,7 @@ Vector2d evasive(const Travelling& state, std::uint32_t who, const Vector2d& wan
   return turned(wanted, sine_cosine(Angle::from_degrees(kTurns[draw % kTurns.size()])));
 }
 
-// True if a body that stops an agent all but touches it. The one that it goes to does not count.
+// Returns whether a blocking body other than the target is within `kInFront` of an agent.
 bool is_beside_another(const Travelling& state, std::uint32_t who) {
   const Vector3d& own = state.bodies.seen_position[who];
   const double reach = state.fixed.radius[who] + kInFront;
@@ -158,8 +158,7 @@ bool is_beside_another(const Travelling& state, std::uint32_t who) {
   return is_any;
 }
 
-// True if others keep an agent from going as it wants, or have just done so. A solid that does is
-// no reason to try another direction.
+// Returns whether other bodies slow an agent down, or did in the last tick. Solids do not count.
 bool is_held_up(const Travelling& state, std::uint32_t who, const Vector2d& chosen) {
   constexpr double kMuchSlower = 0.5;
   const double wished = length_of(state.ways.wish[who]);

@@ -11,10 +11,10 @@ namespace {
 /// Metres between bodies that stand side by side on a ring.
 constexpr double kElbowRoom = 0.02;
 
-/// Metres. A place right beside another body lies so much farther off than it has to.
+/// Metres added to the gap beside a body, so that rounding does not make the position taken.
 constexpr double kClearOf = 1e-6;
 
-/// Metres a second. Who goes slower than that all but stands.
+/// m/s. A slower agent counts as standing.
 constexpr double kCreeps = 0.1;
 
 constexpr int kMostRows = 4;
@@ -33,7 +33,7 @@ bool keeps_off(const Vector2d& from, const Vector2d& to, double distance) {
   return share == 0.0 || dot(nearest, nearest) >= distance * distance;
 }
 
-/// Finds the place of one agent on a ring. Positions are relative to the middle of the ring.
+/// Finds the position of one agent on a ring. Positions are relative to the centre of the ring.
 class Ring {
  public:
   Ring(Travelling& state, std::uint32_t who, std::uint32_t centre, const Leg& leg)
@@ -50,7 +50,7 @@ class Ring {
     find_taken();
     for (int row = 0; row < kMostRows; ++row) {
       const double radius = leg_.stop + row * row_;
-      // Between two rows it stays where it is, rather than step back.
+      // Between two rows the agent stays: it never steps back.
       const Vector2d ahead = distance_ > radius ? Vector2d(own_ * (radius / distance_)) : own_;
       if (distance_ > radius - row_ && is_free(ahead)) {
         take(ahead);
@@ -65,8 +65,8 @@ class Ring {
   }
 
  private:
-  // Others that come to the same ring take the place to which they go, if they are nearer to it.
-  // Of all others only those count who stand.
+  // Collects taken positions. An agent that approaches the same ring takes its goal if it is nearer
+  // to it. Any other agent takes its position while it stands.
   void find_taken() {
     taken().clear();
     const double reach = leg_.stop + (kMostRows + 1) * row_ + state_.fixed.widest;
@@ -89,7 +89,7 @@ class Ring {
       if (way < own_way || (way == own_way && other < who_)) {
         taken().push_back({place->offset, gap});
       }
-      // One that cannot get away is in the way where it is.
+      // An agent that is stuck also blocks its own position.
       const bool creeps = state_.ways.pace_length[other] < kCreeps;
       if (creeps && way > kElbowRoom) taken().push_back({at, gap});
     });
@@ -102,8 +102,7 @@ class Ring {
     });
   }
 
-  // Places with room for the body lie between stretches of the ring; the nearest one is at an end
-  // of such a stretch.
+  // Taken positions block arcs of the ring. The nearest free position is an end of such an arc.
   std::optional<Vector2d> nearest_free(double radius) {
     auto& ends = state_.ways.ring_ends;
     ends.clear();
@@ -128,7 +127,7 @@ class Ring {
     return found == ends.end() ? std::nullopt : std::optional(*found);
   }
 
-  // A place on the mesh from which no solid parts it from the middle of the ring.
+  // Returns whether a position is on the mesh and no solid separates it from the target.
   bool can_stand(const Vector2d& offset) const {
     const Vector3d place = place_at(offset);
     if (!standing_place(state_, who_, place)) return false;
@@ -136,7 +135,7 @@ class Ring {
     return !state_.world.first_touch(Segment{leg_.goal + up, place + up}, Stops::bodies);
   }
 
-  // Straight, if nobody on the ring is in the way; else step by step round those on it.
+  // Leads straight unless a body on the ring blocks the line; then along the outside of the ring.
   Leg way_to(const Vector2d& place, double radius) const {
     const double most = radius + row_ / 2.0;
     const bool is_straight = std::all_of(taken().begin(), taken().end(), [&](const auto& one) {

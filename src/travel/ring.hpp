@@ -2,20 +2,21 @@
 
 #include "travel/travelling.hpp"
 
-/// How a crowd surrounds somebody: agents that stop at a distance share the ring there.
+/// Agents that chase or follow the same target share the circle at their stop distance.
 namespace gaze {
 
-/// Where an agent goes that wants to come within a distance of another.
+/// Returns the leg of an agent that approaches a target.
 ///
-/// Straight at it, if there is room where the agent would come to stand. Else round the ring to the
-/// nearest room for its body; if the ring is full, to a row behind it. Of two that want the same
-/// place the nearer one gets it.
-/// @param leg  To the other one; its stop distance is the radius of the ring, metres.
-/// Cost: by those within some rows of the ring; searches only for those near it.
+/// The leg leads straight at the target if the agent has room where it would stop. Else it leads
+/// along the ring to the nearest free position, or to a row behind a full ring. If two agents want
+/// the same position, the nearer agent gets it.
+/// @param leg  To the target; its stop distance is the radius of the ring, metres.
+/// Cost: quadratic in the number of bodies within 4 rows of the ring. Constant for agents farther
+/// away.
 [[nodiscard]] Leg share_ring(Travelling& state, std::uint32_t who, std::uint32_t centre,
                              const Leg& leg);
 
-/// Forgets the places of those who have gone elsewhere. Before anybody moves.
+/// Forgets the positions of agents that no longer approach a ring. Called before agents move.
 void forget_ring_places(Travelling& state);
 
 }  // namespace gaze

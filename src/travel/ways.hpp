@@ -54,17 +54,17 @@ struct LeadsRound {
   std::span<const InTheWay> those() const { return std::span(all).first(count); }
 };
 
-/// Where an agent goes to stand on the ring round another.
+/// Position that an agent approaches on the ring around a target.
 struct RingPlace {
-  std::uint32_t centre = 0;   ///< Round whom.
-  Vector2d offset{0.0, 0.0};  ///< From the middle of that one, metres.
-  std::int64_t tick = 0;      ///< When it last wanted to.
+  std::uint32_t centre = 0;   ///< Target at the centre of the ring.
+  Vector2d offset{0.0, 0.0};  ///< Position relative to the target, metres.
+  std::int64_t tick = 0;      ///< Last tick in which the agent approached it.
 };
 
-/// A place near a ring that has been taken.
+/// Position near a ring that a body takes.
 struct TakenPlace {
   Vector2d at{0.0, 0.0};
-  double gap = 0.0;  ///< So far off is there room for another, metres.
+  double gap = 0.0;  ///< Least distance to the next body, metres.
 };
 
 /// The way that an agent follows.
@@ -140,8 +140,8 @@ struct Ways {
 
   // Surrounding.
   Few<RingPlace> ring_place;
-  Scratch<std::vector<TakenPlace>> ring_taken;  ///< Round one ring.
-  Scratch<std::vector<Vector2d>> ring_ends;     ///< Of stretches of it that are free.
+  Scratch<std::vector<TakenPlace>> ring_taken;  ///< Taken positions at one ring.
+  Scratch<std::vector<Vector2d>> ring_ends;     ///< Ends of its free arcs.
 
   // Keeping apart.
   Scratch<Crowd> walkers{0.75};  ///< As minds begin to travel.

@@ -30,12 +30,12 @@ struct FloorOptions {
   double height = 1.7;       ///< Solids above it are no hindrance.
   double step_height = 0.3;  ///< Solids up to this height are stepped on, and are no hindrance.
   double spot_size = 0.25;   ///< Metres.
-  /// Only floor counts that its agents can get to; of nobody: that any agent can get to.
+  /// Team whose agents must be able to reach the floor; kNoTeam: the agents of any team.
   std::uint32_t team = kNoTeam;
 };
 
-/// Only what the agents of a team can get to counts, within the bounds of the level, with doors
-/// open; all of it where somebody hovers or hops, who may get over what parts it.
+/// Counts the floor within the bounds that agents of a team can reach with all doors open. Counts
+/// all floor if an agent of the team hovers or hops: it may cross obstacles.
 /// In ground and space levels at the height of the ground. In an upright level the plan is a wall
 /// of air: all of it that is free. Throws UsageError if that makes more than `kMostSpots`.
 [[nodiscard]] FreeFloor free_floor(const Level& level, const World& world,
