@@ -1,5 +1,5 @@
 # Unity builds: if CMAKE_UNITY_BUILD is on, several sources are compiled as one unit. The compiler then reads each header
-# and instantiates each template once per unit. Each source also compiles alone: the preset "plain-gcc" tests that.
+# and instantiates each template once per unit. Each source also compiles alone: the preset "file-by-file" tests that.
 
 # Optimisation of code that runs once a call. It compiles in half the time of -O3.
 set(GAZE_QUICKLY $<$<CONFIG:Release>:-O1>)

@@ -262,7 +262,9 @@ class Simulation {
   /// game that begins with this level has none of them. Valid until the game is changed.
   [[nodiscard]] const Level& level() const noexcept;
   [[nodiscard]] const World& world() const noexcept;
-  /// The mesh on which an agent finds its ways as it is now, if it finds any.
+  /// The mesh for the body of this agent and for the tags that it holds now. Nothing if nobody has
+  /// needed it yet: the mesh of an agent that the host drives is made if its kind was given to
+  /// `Prepared` as one to come, or if a mind of the same kind is in the game.
   [[nodiscard]] std::optional<NavigationMesh> mesh(AgentId agent) const;
 
   struct State;

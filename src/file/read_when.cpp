@@ -46,7 +46,9 @@ class WhenReader {
   void read_plain(Cause cause) {
     const std::string key(name_of(cause));
     const Node* node = reader_.find(key);
-    if (node != nullptr) add(cause, "", *node, reader_.path_of(key));
+    if (node == nullptr) return;
+    context_.origins[reader_.path_of(key)] = node->place;
+    add(cause, "", *node, reader_.path_of(key));
   }
 
   static std::vector<std::string> reaction_keys() {
@@ -76,6 +78,7 @@ class WhenReader {
         continue;
       }
       if (!is_known(entry, known, what, path)) continue;
+      context_.origins[fmt::format("{}.{}", path, entry.key)] = entry.place;
       add(cause, entry.key, entry.value, fmt::format("{}.{}", path, entry.key));
     }
   }

@@ -2,6 +2,8 @@
 
 #include <algorithm>
 #include <set>
+#include <string>
+#include <tuple>
 
 #include "judge/judges.hpp"
 #include "level/numbers.hpp"
@@ -11,11 +13,16 @@
 namespace gaze {
 
 Place Bench::place_of(const Kind& kind, const std::string& key) const {
-  for (const Agent& agent : level_.agents) {
-    if (&level_.kind_of(agent) != &kind) continue;
-    return level_.origin(agent, key).value_or(agent.place);
+  const auto agent = std::find_if(level_.agents.begin(), level_.agents.end(),
+                                  [&](const Agent& one) { return &level_.kind_of(one) == &kind; });
+  const auto written = [&](const std::string& path) {
+    return agent == level_.agents.end() ? level_.origin("kind." + kind.name + "." + path)
+                                        : level_.origin(*agent, path);
+  };
+  for (std::string path = key;; path.resize(path.rfind('.'))) {
+    if (const auto place = written(path)) return *place;
+    if (path.find('.') == std::string::npos) return kind.place;
   }
-  return level_.origin("kind." + kind.name + "." + key).value_or(kind.place);
 }
 
 std::vector<const Kind*> Bench::foes_in_play(const Kind& kind) const {
@@ -124,8 +131,9 @@ std::vector<Finding> judge(const Level& as_given) {
   judge_tracks(bench);
   judge_blind_spots(bench);
   std::vector<Finding> findings = bench.take();
-  std::stable_sort(findings.begin(), findings.end(),
-                   [](const Finding& a, const Finding& b) { return a.severity < b.severity; });
+  std::stable_sort(findings.begin(), findings.end(), [](const Finding& a, const Finding& b) {
+    return std::tie(a.severity, a.place) < std::tie(b.severity, b.place);
+  });
   return findings;
 }
 

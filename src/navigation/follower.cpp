@@ -22,10 +22,27 @@ PathFollower::PathFollower(const Path& path) : points_(path.points), links_(path
   next_ = std::min<std::size_t>(1, points_.size());
 }
 
-std::optional<Vector3d> PathFollower::next(const Vector3d& at, double reach) {
-  while (next_ < points_.size() && is_within(at, points_[next_], reach)) ++next_;
+// Paths turn round corners of what is in the way. A body that passes such a point early and goes
+// straight to the next one cuts that corner.
+bool PathFollower::may_pass(const NavigationMesh& mesh, const Vector3d& at) const {
+  const std::size_t after = next_ + 1;
+  if (after == points_.size() || is_link_to(after) || at == points_[next_]) return true;
+  const std::optional<MeshPlace> place = mesh.find(at);
+  return !place || mesh.straight_on(*place, points_[after]);
+}
+
+std::optional<Vector3d> PathFollower::next(const NavigationMesh& mesh, const Vector3d& at,
+                                           double reach) {
+  while (next_ < points_.size() && is_within(at, points_[next_], reach) && may_pass(mesh, at)) {
+    ++next_;
+  }
   if (next_ == points_.size()) return std::nullopt;
   return points_[next_];
+}
+
+bool PathFollower::is_link_to(std::size_t point) const {
+  return std::any_of(links_.begin(), links_.end(),
+                     [&](const Path::Leg& one) { return one.to_point == point; });
 }
 
 std::optional<Path::Leg> PathFollower::link() const {

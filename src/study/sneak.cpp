@@ -4,7 +4,6 @@
 #include <cmath>
 
 #include "geometry/plan.hpp"
-#include "sense/sensing.hpp"
 #include "study/sneak_scene.hpp"
 
 namespace gaze {
@@ -18,8 +17,11 @@ class Sneaking {
   Sneak find() {
     Sneak result;
     if (!scene_.is_goal_reachable()) {
-      result.outcome = Sneak::Outcome::none;
-      result.reason = "no way leads there at all";
+      const std::string shut = scene_.what_may_open();
+      result.outcome = shut.empty() ? Sneak::Outcome::none : Sneak::Outcome::undecided;
+      result.reason = shut.empty()
+                          ? "no path leads there at all"
+                          : fmt::format("{}; whether it opens in play is not searched", shut);
       return result;
     }
     if (const auto goal = scene_.spot_before_goal()) search(result, *goal);
@@ -29,9 +31,9 @@ class Sneaking {
   }
 
  private:
-  Perception perception(Certainty certainty) {
-    return {scene_.floor,   scene_.world, scene_.own.level, scene_.watchers,
-            scene_.sneaker, certainty,    scene_.effort};
+  static Perception perception(const SneakScene& scene, Certainty certainty) {
+    return {scene.floor,   scene.world, scene.own.level, scene.watchers,
+            scene.sneaker, certainty,   scene.effort};
   }
 
   // Whether the search has ended before it was through.
@@ -50,48 +52,75 @@ class Sneaking {
       result.reason = "no way was found, and " + why;
       return;
     }
-    Perception sure = perception(Certainty::surely);
-    const SneakSearch loose =
-        search_loosely(scene_.floor, sure, scene_.watchers, scene_.moments,
-                       scene_.spot_of(scene_.start), scene_.spot_of(scene_.goal), scene_.effort);
+    Perception sure = perception(scene_, Certainty::surely);
+    const SneakSearch loose = search_everywhere(scene_, sure);
     if (ended(result)) return;
-    if (loose.way.empty()) {
-      result.outcome = Sneak::Outcome::none;
-      result.reason.clear();
-      name_barriers(result, scene_, loose, sure);
-    } else if (result.reason.empty()) {
+    if (!loose.way.empty()) {
+      if (!result.reason.empty()) return;
       result.reason = fmt::format(
-          "no way was found over places {:.2f} m apart, and it is not certain that there is none",
+          "no path was found over places {:.2f} m apart, and it is not certain that there is none",
           scene_.floor.size);
+      return;
     }
+    if (leads_through_what_may_go(result)) return;
+    result.outcome = Sneak::Outcome::none;
+    result.reason.clear();
+    name_barriers(result, scene_, loose, sure);
+  }
+
+  static SneakSearch search_everywhere(const SneakScene& scene, Perception& sure) {
+    return search_loosely(scene.floor, sure, scene.watchers, scene.moments,
+                          scene.spot_of(scene.start), scene.spot_of(scene.goal), scene.effort);
+  }
+
+  // Whether a path may lead through a door or a solid that breaks.
+  bool leads_through_what_may_go(Sneak& result) const {
+    const auto opened = scene_.opened();
+    if (!opened) return false;
+    if (!opened->fits()) {
+      result.reason = "no path was found, and there are too many places beyond what may open";
+      return true;
+    }
+    Perception sure = perception(*opened, Certainty::surely);
+    const SneakSearch loose = search_everywhere(*opened, sure);
+    if (ended(result)) return true;
+    if (loose.way.empty()) return false;
+    result.reason =
+        "no path was found, and whether one leads through what opens or breaks in play is not "
+        "searched";
+    return true;
   }
 
   void search(Sneak& result, std::uint32_t goal) {
     const std::uint32_t start = scene_.spot_of(scene_.start);
     constexpr std::size_t kMostTries = 40;
-    Perception seen = perception(Certainty::middle);
+    Perception seen = perception(scene_, Certainty::middle);
     std::vector<Step> shut;
     for (result.tries = 0; result.tries < kMostTries;) {
       const SneakSearch found = search_strictly(scene_.floor, seen, scene_.watchers, scene_.moments,
                                                 start, goal, shut, scene_.effort);
       if (!found.is_whole) return;
       if (found.way.empty()) {
-        if (result.tries > 0) {
-          result.reason = fmt::format("{} ways were played, and each was noticed", result.tries);
-        }
+        if (result.tries > 0) result.reason = none_of_the_played(result.tries);
         return;
       }
       ++result.tries;
       result.track = track_of(found.way);
-      const auto noticed_at = play(result);
-      if (!noticed_at) {
+      const auto mishap = play_way(scene_, result);
+      if (!mishap) {
         result.outcome = Sneak::Outcome::found;
         result.seconds = result.track.points.back().seconds;
         return;
       }
-      shut_near(shut, found.way, *noticed_at);
+      shut_near(shut, found.way, mishap->seconds);
+      if (mishap->in_the_way) shut_round(shut, *mishap);
     }
-    result.reason = fmt::format("{} ways were played, and each was noticed", result.tries);
+    result.reason = none_of_the_played(result.tries);
+  }
+
+  static std::string none_of_the_played(std::size_t tries) {
+    return fmt::format("{} {} played, and none got there unnoticed, alive and unblocked", tries,
+                       tries == 1 ? "path was" : "paths were");
   }
 
   Track track_of(std::vector<Step> way) const {
@@ -130,41 +159,23 @@ class Sneaking {
     track.points.push_back(std::move(point));
   }
 
-  // Plays the way. @return When somebody noticed, if anybody did before the end of it.
-  std::optional<double> play(Sneak& result) const {
-    Level level = scene_.own.level;
-    Agent& agent = level.agents[scene_.own.who];
-    agent.driver = Driver::track;
-    agent.track = std::make_shared<const Track>(result.track);
-    agent.position = result.track.points.front().place;
-    Simulation game(level);
-    const AgentId who = game.agent(scene_.task.agent);
-    const double end = result.track.points.back().seconds;
-    result.most_evidence = 0.0;
-    result.by.clear();
-    while (true) {
-      for (const Watcher& watcher : scene_.watchers) {
-        const AgentId other = watcher.agent;
-        if (!game.is_there(other)) continue;
-        if (game.awareness(other, who) == Awareness::noticed) return game.seconds();
-        if (!watcher.kind.sight) continue;
-        if (game.awareness(other, who) != Awareness::gathering) continue;
-        const double evidence = game.look(other, who).gathered;
-        if (evidence <= result.most_evidence) continue;
-        result.most_evidence = evidence;
-        result.by = watcher.id;
-      }
-      if (game.seconds() >= end) return std::nullopt;
-      game.step();
-      for (const Event& event : game.events()) {
-        const bool is_found_out =
-            event.what == Event::What::noticed || event.what == Event::What::heard;
-        if (is_found_out && event.other == who) return game.seconds();
-      }
+  // No body gets where another stands: never, if that one stays, else not just then.
+  void shut_round(std::vector<Step>& shut, const Mishap& mishap) const {
+    const SneakFloor& floor = scene_.floor;
+    const double reach = mishap.in_the_way->radius + scene_.sneaker.kind.radius;
+    const double moment = mishap.seconds * scene_.own.level.ticks_per_second / scene_.sneaker.ticks;
+    const auto about = static_cast<std::uint32_t>(std::lround(moment));
+    const bool stays = mishap.in_the_way->stays;
+    const std::uint32_t first = stays ? 1 : std::max(about, 2U) - 1;
+    const std::uint32_t last = stays ? static_cast<std::uint32_t>(scene_.moments) : about + 1;
+    for (std::uint32_t spot = 0; spot < floor.count(); ++spot) {
+      const Vector3d off = floor.place(spot) - mishap.in_the_way->place;
+      if (level_length(off) >= reach || std::abs(off.z()) >= scene_.sneaker.kind.height) continue;
+      for (std::uint32_t k = first; k <= last; ++k) shut.push_back({k, spot});
     }
   }
 
-  // What was noticed is not done again just then.
+  // What went wrong is not done again just then.
   void shut_near(std::vector<Step>& shut, const std::vector<Step>& way, double seconds) const {
     const double moment = seconds * scene_.own.level.ticks_per_second / scene_.sneaker.ticks;
     const auto next = std::find_if(way.begin(), way.end(), [&](const Step& step) {

@@ -1,6 +1,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 
 #include "gaze/path.hpp"
 #include "geometry/plan.hpp"
@@ -20,7 +21,7 @@ class Barriers {
   void name(Sneak& result) const {
     const Path path = find_path(scene_.mesh, scene_.start, scene_.goal);
     if (path.outcome != Path::Outcome::whole) {
-      result.reason = "no way leads there at all";
+      result.reason = "no path leads there at all";
       return;
     }
     for (const std::uint32_t spot : spots_along(path)) {
@@ -95,8 +96,8 @@ class Barriers {
     barrier.is_tried = !scene_.effort.is_ended() && !scene_.effort.is_used_up();
   }
 
-  // Halves the range of one watcher's sight until the value at which a way opens is known to a
-  // hundredth of it.
+  // Looks for the largest range of one watcher's sight, in whole centimetres, at which a way opens.
+  // What it finds was searched and played, so it holds as it is printed.
   void look_for_change(SneakBarrier& barrier) const {
     if (!barrier.zone.empty()) {
       Level changed = scene_.own.level;
@@ -106,15 +107,17 @@ class Barriers {
       barrier.opens_without = opens(changed);
       return;
     }
-    if (!(barrier.range_now > 0.0)) return;
-    double low = barrier.range_now / 64.0;
-    double high = barrier.range_now;
-    if (!opens(with_range(barrier.watcher, low))) return;
-    for (int i = 0; i < 7; ++i) {
-      const double middle = (low + high) / 2.0;
-      (opens(with_range(barrier.watcher, middle)) ? low : high) = middle;
+    constexpr double kCentimetres = 100.0;  // of a metre
+    constexpr int kMostTries = 7;
+    int low = static_cast<int>(std::ceil(barrier.range_now / 64.0 * kCentimetres));
+    int high = static_cast<int>(std::ceil(barrier.range_now * kCentimetres));
+    const auto range = [&](int centimetres) { return centimetres / kCentimetres; };
+    if (low <= 0 || low >= high || !opens(with_range(barrier.watcher, range(low)))) return;
+    for (int i = 0; i < kMostTries && high - low > 1; ++i) {
+      const int middle = (low + high) / 2;
+      (opens(with_range(barrier.watcher, range(middle))) ? low : high) = middle;
     }
-    barrier.range = low;
+    barrier.range = range(low);
   }
 
   // The watcher gets a kind of its own, of another range.

@@ -3,6 +3,7 @@
 #include <limits>
 
 #include "geometry/plan.hpp"
+#include "geometry/plan_grid.hpp"
 #include "geometry/polygon.hpp"
 #include "sense/sensing.hpp"
 #include "study/sneak.hpp"
@@ -44,7 +45,9 @@ class Perceiving {
         reach_(reach_of(watcher, level, sneaker) + floor.size) {
     tick_ = 1.0 / level.ticks_per_second;
     moment_ = sneaker.ticks * tick_;
-    for (const Zone& zone : level.zones) darkest_ = std::max(darkest_, zone.dimness);
+    for (const Zone& zone : level.zones) {
+      if (watcher.kind.sight && gathers() && zone.dimness > 0.0) dark_.push_back(&zone);
+    }
   }
 
   bool reaches_row(std::uint32_t moment, int row) const {
@@ -162,18 +165,45 @@ class Perceiving {
     other.body_points = sneaker_.kind.body_points;
     other.radius = sneaker_.kind.radius;
     other.visibility = visibility;
+    other.dimness = dimness_at(place);
     return other;
   }
 
+  // In overlapping zones the darkest counts, as in play.
+  double dimness_at(const Vector3d& place) const {
+    double dimness = 0.0;
+    for (const Zone* zone : dark_) {
+      if (zone->dimness > dimness && is_in(plane_, *zone, place)) dimness = zone->dimness;
+    }
+    return dimness;
+  }
+
+  // At least the dimness of every place within some distance: of all zones whose boxes come so
+  // near.
+  double dimness_about(const Vector3d& place, double around) const {
+    double dimness = 0.0;
+    const Vector2d at = plan_part(plane_, place);
+    for (const Zone* zone : dark_) {
+      const PlanBox box = box_around(zone->outline);
+      const bool is_near = ((box.low.array() - around) <= at.array()).all() &&
+                           (at.array() <= (box.high.array() + around)).all();
+      if (is_near) dimness = std::max(dimness, zone->dimness);
+    }
+    return dimness;
+  }
+
+  // Else it notices whom it sees at once, in the dark too.
+  bool gathers() const { return watcher_.kind.sight->notice_time.seconds() > 0.0; }
+
   double gain_of(double rate) const {
-    const double notice = watcher_.kind.sight->notice_time.seconds();
-    return notice == 0.0 ? (rate > 0.0 ? kAtOnce : 0.0) : rate * moment_ / notice;
+    if (gathers()) return rate * moment_ / watcher_.kind.sight->notice_time.seconds();
+    return rate > 0.0 ? kAtOnce : 0.0;
   }
 
   double seen(const WatcherAt& at, const Vector3d& place) const {
     const LookedAt other = looked(place, sneaker_.kind.visibility);
     if (!can_see(world_, at.looker, other)) return 0.0;
-    return gain_of(evidence_rate(world_, at.looker, other));
+    return gain_of(gathers() ? evidence_rate(world_, at.looker, other) : 1.0);
   }
 
   // How fast evidence grows at least, wherever within some distance the feet are: a ball round the
@@ -202,7 +232,7 @@ class Perceiving {
     if (sight.fade_from < 1.0 && farthest_in_it > start) {
       fade = (sight.range - farthest_in_it) / (sight.range - start);
     }
-    return low * visible * fade * (1.0 - darkest_);
+    return low * visible * fade * (1.0 - dimness_about(place, around));
   }
 
   // The whole disc lies in the field of view: by its middle, and the angle under which it is seen.
@@ -248,9 +278,9 @@ class Perceiving {
   const Sneaker& sneaker_;
   Certainty certainty_;
   double reach_;
-  double tick_ = 0.0;     ///< Seconds.
-  double moment_ = 0.0;   ///< Seconds.
-  double darkest_ = 0.0;  ///< Wherever that is.
+  double tick_ = 0.0;    ///< Seconds.
+  double moment_ = 0.0;  ///< Seconds.
+  std::vector<const Zone*> dark_;
 };
 
 /// A watcher, and what it has seen of places since it last changed.

@@ -96,8 +96,7 @@ SneakScene::SneakScene(const Level& given, const SneakTask& asked, SneakEffort& 
 
 // Places as fine as asked for, or as the size of the level allows.
 void SneakScene::lay_out() {
-  constexpr double kUsualSpot = 0.25;          // metres
-  constexpr double kMostStates = 200'000'000;  // places and moments
+  constexpr double kUsualSpot = 0.25;  // metres
   double spot = task.spot.value_or(kUsualSpot);
   const double rate = own.level.ticks_per_second;
   while (true) {
@@ -105,15 +104,20 @@ void SneakScene::lay_out() {
     const double size = sneaker.speed * sneaker.ticks / rate;
     moments = static_cast<std::size_t>(own.level.seconds * rate / sneaker.ticks) + 1;
     watchers = watchers_of(own.level, {own.who}, sneaker, moments);
-    const SneakExtent extent = extent_of(mesh, own.level, watchers, sneaker, start, goal);
-    const Vector2d sides = (extent.high - extent.low) / size + Vector2d{1.0, 1.0};
-    if (sides.x() * sides.y() * static_cast<double>(moments) <= kMostStates) {
-      floor = sneak_floor(mesh, start, extent, size, effort);
-      return;
-    }
-    if (task.spot) return;
+    cover_floor(size);
+    if (fits() || task.spot) return;
     spot *= 2.0;
   }
+}
+
+// Leaves no floor if it would have too many places and moments.
+void SneakScene::cover_floor(double size) {
+  constexpr double kMostStates = 200'000'000;  // places and moments
+  floor = {};
+  const SneakExtent extent = extent_of(mesh, own.level, watchers, sneaker, start, goal);
+  const Vector2d sides = (extent.high - extent.low) / size + Vector2d{1.0, 1.0};
+  if (sides.x() * sides.y() * static_cast<double>(moments) > kMostStates) return;
+  floor = sneak_floor(mesh, start, extent, size, effort);
 }
 
 double SneakScene::seconds_of(std::uint32_t moment) const {
@@ -159,6 +163,40 @@ std::optional<std::uint32_t> SneakScene::spot_before_goal() const {
 
 bool SneakScene::is_goal_reachable() const {
   return mesh.is_reachable(mesh.island_of(*mesh.find(start)), mesh.island_of(*mesh.find(goal)));
+}
+
+std::string SneakScene::what_may_open() const {
+  const Parting found = parting(own.level, world, mesh, start, goal);
+  return found.what == Parting::What::shut ? describe(own.level, found) : std::string();
+}
+
+// Solids that may go get a material that stops no bodies: watchers surely see past a place only
+// where such a solid does not hide it.
+std::optional<SneakScene> SneakScene::opened() const {
+  Level level = own.level;
+  bool opens = false;
+  for (Solid& solid : level.solids) {
+    if (!can_go_away(solid) || is_walkway(solid.form)) continue;
+    Material open = level.materials[solid.material];
+    open.stops.reset(static_cast<std::size_t>(Stops::bodies));
+    solid.material = static_cast<std::uint32_t>(level.materials.size());
+    level.materials.push_back(std::move(open));
+    opens = true;
+  }
+  const bool tags_change =
+      std::any_of(level.zones.begin(), level.zones.end(),
+                  [](const Zone& zone) { return !zone.grants.empty() || !zone.takes.empty(); });
+  for (Zone& zone : level.zones) {
+    if (!tags_change || zone.closed_to.empty()) continue;
+    zone.closed_to.clear();
+    opens = true;
+  }
+  if (!opens) return std::nullopt;
+  SneakScene other = *this;
+  const World open_world(level);
+  other.mesh = NavigationMesh(level, open_world, body_size(level, level.agents[own.who]), 0);
+  other.cover_floor(floor.size);
+  return other;
 }
 
 std::string SneakScene::doubt() const {

@@ -33,6 +33,11 @@ class SneakScene {
   bool is_goal_reachable() const;
   /// Why it cannot be proven that there is no way, whatever is searched; empty: it can.
   std::string doubt() const;
+  /// What shuts the start off from the goal now and may open or break in play; empty: nothing does.
+  std::string what_may_open() const;
+  /// The same scene over the floor without the solids that may go in play and the areas that may
+  /// open; watchers still look at those solids. Nothing if there are none.
+  std::optional<SneakScene> opened() const;
 
   const SneakTask& task;
   SneakEffort& effort;
@@ -48,7 +53,26 @@ class SneakScene {
 
  private:
   void lay_out();
+  void cover_floor(double size);
 };
+
+/// Somebody whom the body of who goes would have to walk through.
+struct BodyInTheWay {
+  Vector3d place{0.0, 0.0, 0.0};
+  double radius = 0.0;  ///< Metres.
+  bool stays = false;   ///< It does not move as long as it notices nobody.
+};
+
+/// What goes wrong on a way that is played: it is noticed, who goes is defeated, or a body is in
+/// the way.
+struct Mishap {
+  double seconds = 0.0;
+  std::optional<BodyInTheWay> in_the_way;
+};
+
+/// Plays `result.track`, and keeps the most evidence that anybody gathered. Nothing if all goes
+/// well.
+[[nodiscard]] std::optional<Mishap> play_way(const SneakScene& scene, Sneak& result);
 
 /// The places on the shortest way that cannot be reached, the first that somebody surely sees, with
 /// all that do, and for each the least change of it alone that opens a way.

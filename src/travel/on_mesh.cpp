@@ -92,8 +92,11 @@ void find_mesh(Travelling& state, std::uint32_t who) {
   const std::uint32_t mesh =
       state.meshes.number_of(body_size(state.level(), state.fixed.openings, state.somebody(who)));
   if (mesh == state.ways.mesh_of[who]) return;
+  const bool had_mesh = state.meshes.meshes[state.ways.mesh_of[who]].has_value();
   state.ways.mesh_of[who] = mesh;
   forget_way(state.ways, who);
+  // A host asks for the mesh of an agent that it drives.
+  if (had_mesh) static_cast<void>(mesh_for(state, who));
 }
 
 }  // namespace gaze

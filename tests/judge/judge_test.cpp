@@ -271,5 +271,35 @@ TEST(Judge, ShotsThatFallShort) {
             "3 m/s");
 }
 
+// The line and column of a word in a text, counted from 1.
+std::pair<int, int> where(const std::string& text, const std::string& word) {
+  const std::size_t at = text.find(word);
+  const auto line = std::count(text.begin(), text.begin() + static_cast<std::ptrdiff_t>(at), '\n');
+  const std::size_t begin = text.rfind('\n', at);
+  return {static_cast<int>(line) + 1, static_cast<int>(at - begin)};
+}
+
+TEST(Judge, FindingsStandAtTheirKeyWhereverItsTableBegins) {
+  for (const char* rules :
+       {"[kind.listener.when]\nhears = { pebble = \"chase\", cluck = \"investigate\" }\n",
+        "[kind.listener.when.hears]\ncluck = \"investigate\"\n",
+        "[kind.listener.when.hears.cluck]\nmode = \"investigate\"\n"}) {
+    const std::string text =
+        "[kind.listener]\nteam = \"caretakers\"\n[kind.listener.hearing]\nrange = "
+        "9\n[kind.listener.move]\n" +
+        std::string(rules) + "[kind.collector]\nteam = \"visitors\"\n" +
+        placed("listener", "listener", "[0, 0]") +
+        placed("collector", "collector", "[4, 0]", "script = [{ noise = \"pebble\", reach = 9 }]");
+    const auto findings = judge(garden(text));
+    const auto found = std::find_if(findings.begin(), findings.end(), [](const Finding& finding) {
+      return finding.code == "cause-never-comes";
+    });
+    ASSERT_NE(found, findings.end()) << rules;
+    const auto [line, column] = where(text, "cluck");
+    EXPECT_EQ(found->place.line, line) << rules;
+    EXPECT_EQ(found->place.column, column) << rules;
+  }
+}
+
 }  // namespace
 }  // namespace gaze

@@ -2,7 +2,12 @@
 
 #include <gtest/gtest.h>
 
+#include <algorithm>
 #include <cmath>
+#include <iterator>
+#include <set>
+#include <utility>
+#include <vector>
 
 #include "scenes.hpp"
 #include "support/levels.hpp"
@@ -111,7 +116,7 @@ TEST(Follower, LeadsToTheEndOfThePath) {
   PathFollower follower(path);
   EXPECT_NEAR(follower.left(at), path.length, 1e-9);
   double walked = 0.0;
-  while (const auto next = follower.next(at)) {
+  while (const auto next = follower.next(mesh, at)) {
     ASSERT_LT(walked, 20.0);
     EXPECT_FALSE(follower.has_strayed(mesh, at));
     EXPECT_FALSE(follower.link());
@@ -125,9 +130,74 @@ TEST(Follower, LeadsToTheEndOfThePath) {
   EXPECT_EQ(follower.left(at), 0.0);
   PathFollower again(path);
   EXPECT_FALSE(again.has_strayed(mesh, {7.0, 1.0, 0.0}));  // it can go straight to the corner
-  ASSERT_EQ(again.next({4.0, 4.0, 0.0}), path.points.back());
+  ASSERT_EQ(again.next(mesh, {4.0, 4.0, 0.0}), path.points.back());
   EXPECT_TRUE(again.has_strayed(mesh, {7.0, 1.0, 0.0}));  // and not to what is behind that
-  EXPECT_EQ(PathFollower().next(at), std::nullopt);
+  EXPECT_EQ(PathFollower().next(mesh, at), std::nullopt);
+}
+
+// An L of three rooms: the path turns round the corner at (5, 5). Passed early, it would be cut.
+TEST(Follower, PassesACornerOnlyWhereTheNextPointIsStraightAhead) {
+  const std::vector<Corners> squares{square(0, 0, 5, 0), square(0, 5, 5, 0), square(5, 5, 5, 0)};
+  const NavigationMesh mesh(squares, body());
+  PathFollower follower(find_path(mesh, {4.9, 0.2, 0}, {9.8, 5.02, 0}));
+  ASSERT_EQ(follower.ahead().size(), 2U);
+  EXPECT_EQ(follower.next(mesh, {4.99, 4.96, 0}), Vector3d(5, 5, 0));
+  EXPECT_EQ(follower.next(mesh, {4.99, 5.001, 0}), Vector3d(9.8, 5.02, 0));
+}
+
+// Mazes of squares of 1 m with gaps, walked at all speeds, reaches and rates. Whether a place is on
+// a square is decided by its coordinates alone.
+TEST(Follower, NeverLeavesTheMesh) {
+  scenes::Random dice(77);
+  std::uint64_t turns = 0;
+  const std::uint64_t count = testing::rounds(400);
+  for (std::uint64_t round = 0; round < count; ++round) {
+    std::set<std::pair<int, int>> cells;
+    std::vector<Corners> squares;
+    for (int x = 0; x < 8; ++x) {
+      for (int y = 0; y < 8; ++y) {
+        if (dice.between(0, 1) < 0.3) continue;
+        cells.insert({x, y});
+        squares.push_back(square(x, y, 1, 0));
+      }
+    }
+    const NavigationMesh mesh(squares, body());
+    const auto somewhere = [&] {
+      const auto cell =
+          std::next(cells.begin(),
+                    static_cast<int>(dice.between(0, 0.999) * static_cast<double>(cells.size())));
+      return Vector3d{cell->first + dice.between(0, 1), cell->second + dice.between(0, 1), 0};
+    };
+    const auto is_inside = [&](const Vector3d& at) {
+      constexpr double kRounding = 1e-6;  // metres
+      for (const double dx : {-kRounding, kRounding}) {
+        for (const double dy : {-kRounding, kRounding}) {
+          if (cells.contains({static_cast<int>(std::floor(at.x() + dx)),
+                              static_cast<int>(std::floor(at.y() + dy))}))
+            return true;
+        }
+      }
+      return false;
+    };
+    Vector3d at = somewhere();
+    const Path path = find_path(mesh, at, somewhere());
+    if (path.outcome != Path::Outcome::whole) continue;
+    PathFollower follower(path);
+    const double reach = dice.between(0, 0.5);
+    const double step = dice.between(0.2, 8) / dice.between(20, 240);
+    int steps = 0;
+    while (const auto next = follower.next(mesh, at, reach)) {
+      ASSERT_LT(++steps, 40000) << "round " << round;
+      const Vector3d way = *next - at;
+      const double far = way.norm();
+      at = far <= step ? *next : Vector3d(at + way * (step / far));
+      ASSERT_TRUE(is_inside(at)) << "round " << round << ": " << at.transpose();
+      EXPECT_FALSE(follower.has_strayed(mesh, at, reach)) << "round " << round;
+    }
+    EXPECT_LE((at - path.points.back()).norm(), reach + 1e-9);
+    turns += path.points.size() > 2 ? 1 : 0;
+  }
+  EXPECT_GE(turns, testing::enough(std::uint64_t{100}));
 }
 
 }  // namespace

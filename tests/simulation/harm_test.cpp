@@ -2,6 +2,9 @@
 
 #include <fmt/format.h>
 
+#include <array>
+#include <cmath>
+
 #include "scenes.hpp"
 #include "support/levels.hpp"
 
@@ -171,6 +174,30 @@ TEST(Spread, StaysInThePlaneOfAGroundLevel) {
   EXPECT_GE(widest, std::cos(M_PI / 6.0) - 1e-12);
   EXPECT_LT(widest, std::cos(M_PI / 6.0) + 0.01);
   EXPECT_NEAR(sum / count, 0.5 / (M_PI / 6.0), 0.003);
+}
+
+// At 360 degrees each heading is as likely as any other: a twelfth of them in each twelfth of a
+// turn.
+TEST(Spread, OfAWholeTurnIsARandomHeading) {
+  Simulation simulation(garden(range("how = \"shot\"\naim = \"ahead\"\nspeed = 14.0\ndamage = 0\n"
+                                     "cooldown = 0.002\nspread = 360.0\nlifetime = 0.1\n"
+                                     "muzzle = [0.0, 0.0, 0.5]\n"),
+                               {{"agent.collector.at", "[50.0, 0.0]"}}));
+  std::array<int, 12> twelfths{};
+  int count = 0;
+  for (int tick = 0; tick < 600; ++tick) {
+    simulation.step();
+    for (const Projectile& projectile : simulation.projectiles()) {
+      EXPECT_NEAR(projectile.velocity.norm(), 14.0, 1e-12);
+      EXPECT_EQ(projectile.velocity.z(), 0.0);
+      const double turn =
+          std::atan2(projectile.velocity.y(), projectile.velocity.x()) / (2.0 * M_PI);
+      ++twelfths[static_cast<std::size_t>((turn + 0.5) * 12.0) % 12];
+      ++count;
+    }
+  }
+  ASSERT_GT(count, 10'000);
+  for (const int twelfth : twelfths) EXPECT_NEAR(twelfth, count / 12.0, count * 0.01);
 }
 
 TEST(Spread, FillsItsConeEvenly) {

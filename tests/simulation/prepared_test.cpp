@@ -73,5 +73,49 @@ TEST(Prepared, ALevelThatCannotBePlayedIsRefused) {
   EXPECT_THROW(Prepared{level}, LevelError);
 }
 
+// A key opens a door, so the mesh of who holds it is another one. Through the door it is 4 m + 4 m
+// from room to room.
+TEST(Prepared, AKeyInTheHandChangesTheMeshOfADrivenAgent) {
+  Level level;
+  level.teams = {{"heroes", {}, {}}};
+  Kind hero;
+  hero.name = "hero";
+  hero.team = 0;
+  hero.move.emplace();
+  level.kinds = {hero};
+  Solid door;
+  door.form = Solid::Form::door;
+  door.id = "door";
+  door.points = {{5, 3}, {5, 5}};
+  door.door.opens_for = {"red-key"};
+  level.solids = {door};
+  for (const auto& [from, to] : {std::pair(0.0, 3.0), std::pair(5.0, 8.0)}) {
+    Solid wall;
+    wall.form = Solid::Form::wall;
+    wall.id = from == 0.0 ? "south" : "north";
+    wall.points = {{5, from}, {5, to}};
+    level.solids.push_back(wall);
+  }
+  level.bounds.emplace().outline = {{0, 0}, {10, 0}, {10, 8}, {0, 8}};
+  Zone zone;
+  zone.id = "key";
+  zone.outline = {{1, 1}, {2, 1}, {2, 2}};
+  zone.grants = {"red-key"};
+  level.zones = {zone};
+
+  const Prepared prepared(level, {"hero"});
+  Simulation game(prepared);
+  const AgentId driven = game.spawn("hero", {1, 4, 0}, {}, "h", Driver::host);
+  game.step();
+  ASSERT_TRUE(game.mesh(driven));
+  EXPECT_NE(find_path(*game.mesh(driven), {1, 4, 0}, {9, 4, 0}).outcome, Path::Outcome::whole);
+  game.give_tag(driven, "red-key");
+  game.step();
+  ASSERT_TRUE(game.mesh(driven));
+  const Path path = find_path(*game.mesh(driven), {1, 4, 0}, {9, 4, 0});
+  EXPECT_EQ(path.outcome, Path::Outcome::whole);
+  EXPECT_NEAR(path.length, 8.0, 1e-9);
+}
+
 }  // namespace
 }  // namespace gaze

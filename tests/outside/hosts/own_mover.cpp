@@ -22,7 +22,7 @@ int main() {
   need(path.outcome == gaze::Path::Outcome::whole, "a way round the corner is found");
   gaze::PathFollower follower(path);
   double walked = 0.0;
-  while (const auto next = follower.next(at)) {
+  while (const auto next = follower.next(mesh, at)) {
     need(!follower.has_strayed(mesh, at), "the mover stays on it");
     const gaze::Vector3d way = *next - at;
     const double step = std::min(2.0 / 60.0, way.norm());  // 2 m/s in frames of 1/60 s
