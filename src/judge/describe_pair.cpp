@@ -6,6 +6,12 @@
 namespace gaze {
 
 std::string harm_text(const PairFigures::Harm& harm) {
+  if (!harm.is_in_reach()) {
+    return worded("{} does not reach: {} m of {} m", harm.attack, harm.reach, harm.from);
+  }
+  if (harm.is_healed) {
+    return worded("{} never: it takes {} points, and they are healed", harm.attack, harm.dealt);
+  }
   if (!harm.seconds) return worded("{} is empty after {}", harm.attack, harm.dealt);
   if (*harm.seconds == 0.0) return worded("{} at one blow", harm.attack);
   return worded("{} in {} s ({} points/s)", harm.attack, *harm.seconds, harm.dealt / *harm.seconds);

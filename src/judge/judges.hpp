@@ -96,6 +96,10 @@ void judge_links(Bench& bench);        ///< Links off the floor or through solid
 void judge_blind_spots(Bench& bench);  ///< Where those at their posts can never see anybody.
 
 /// How one kind fares against another.
+/// How near one comes to the other, metres between their middles: a chaser to its stop distance or
+/// to the distance that it keeps, who does not chase until the bodies touch.
+[[nodiscard]] double nearest_in_chase(const Kind& kind, const Kind& foe);
+
 [[nodiscard]] PairFigures figures_of_pair(const Level& level, const Kind& kind, const Kind& foe);
 
 /// True if some solid stops sight.

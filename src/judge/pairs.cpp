@@ -21,12 +21,38 @@ double damage_against(const Attack& attack, const Kind& foe) {
   return attack.damage * share_taken(foe, attack.damage_kind);
 }
 
+/// The health of a foe between blows.
+class Wounds {
+ public:
+  explicit Wounds(const Kind& foe) : foe_(foe), health_(foe.health) {}
+
+  // @return Whether it is defeated.
+  bool hurt(double seconds, double damage) {
+    const double healing = std::max(0.0, seconds - hurt_at_ - foe_.heals_after.seconds());
+    health_ = std::min(foe_.health, health_ + foe_.heals * healing);
+    has_healed_ = health_ == foe_.health;
+    hurt_at_ = seconds;
+    health_ -= damage;
+    return health_ <= 0.0;
+  }
+  // True if it was unhurt again before the last blow: each blow finds it so.
+  bool has_healed() const { return has_healed_; }
+  double lost() const { return std::min(foe_.health, foe_.health - health_); }
+
+ private:
+  const Kind& foe_;
+  double health_;
+  double hurt_at_ = 0.0;
+  bool has_healed_ = false;
+};
+
 // Pulls up to a time of so many seconds.
 Outcome outcome_of(const Attack& attack, const Kind& foe, double until) {
   constexpr int kMostPulls = 1'000'000;
   const double damage = damage_against(attack, foe);
   const int shots = attack.how == Attack::How::shot ? attack.burst : 1;
   Outcome outcome;
+  Wounds wounds(foe);
   double pulled = 0.0;
   double spared_until = -1.0;
   int left = attack.ammunition;
@@ -37,12 +63,14 @@ Outcome outcome_of(const Attack& attack, const Kind& foe, double until) {
       last = pulled + seconds_to_blow(attack, shot);
       if (last < spared_until) continue;
       spared_until = last + foe.grace.seconds();
-      outcome.lost += damage;
-      if (outcome.lost < foe.health) continue;
-      outcome.lost = foe.health;
+      const bool is_defeated = wounds.hurt(last, damage);
+      outcome.lost = std::max(outcome.lost, wounds.lost());
+      if (!is_defeated) continue;
       outcome.seconds = last + (attack.how == Attack::How::beam ? attack.hold.seconds() : 0.0);
       return outcome;
     }
+    // Pulls are alike until it is empty: what the first does not do, no later one does.
+    if (left == 0 && pull > 0 && shots == 1 && wounds.has_healed()) break;
     pulled += attack.cooldown->seconds();
     if (left == 0) continue;
     left -= count;
@@ -70,14 +98,22 @@ class Pair {
     for (const Attack& attack : kind_.attacks) {
       if (!(damage_against(attack, foe_) > 0.0)) continue;
       const Outcome outcome = outcome_of(attack, foe_, kForEver);
-      harms.push_back({attack.name, outcome.lost, outcome.seconds});
+      const double reach = reach_at(attack);
+      harms.push_back({attack.name, outcome.lost, outcome.seconds, nearest(), reach,
+                       foe_.heals > 0.0 && !outcome.seconds});
     }
     return harms;
   }
 
-  // How near one comes to the other: to where a chaser stops, or else body to body.
-  double nearest() const {
-    return can_chase(kind_) ? stop_distance(kind_, foe_) : kind_.radius + foe_.radius;
+  double nearest() const { return nearest_in_chase(kind_, foe_); }
+
+  // How far off the other may be for an attack, between their middles. Nothing limits one without a
+  // range but touching, which is when the bodies meet.
+  double reach_at(const Attack& attack) const {
+    const bool touches = attack.how == Attack::How::touch ||
+                         (attack.how == Attack::How::catch_ && !(attack.range > 0.0));
+    if (touches) return kind_.radius + foe_.radius;
+    return attack.range > 0.0 ? attack.range : kForEver;
   }
 
   // A shot that is slower than its target never comes up with it.
@@ -141,6 +177,11 @@ class Pair {
 };
 
 }  // namespace
+
+double nearest_in_chase(const Kind& kind, const Kind& foe) {
+  if (!can_chase(kind)) return kind.radius + foe.radius;
+  return std::max(stop_distance(kind, foe), kind.move->keep_away);
+}
 
 PairFigures figures_of_pair(const Level& level, const Kind& kind, const Kind& foe) {
   return Pair(level, kind, foe).figures();

@@ -22,8 +22,8 @@ std::string notices_text(const SheetRow& row) {
   if (!row.notices.standing && !row.notices.moving) {
     return fmt::format("never; {} degrees wide", number_text(*row.angle));
   }
-  std::string text = fmt::format("{} standing, {} coming up", metres(row.notices.standing),
-                                 metres(row.notices.moving));
+  std::string text = fmt::format("{} standing", metres(row.notices.standing));
+  if (row.foe_moves) text += fmt::format(", {} coming up", metres(row.notices.moving));
   if (row.notices.in_dim_light) {
     text += fmt::format(", {} in the dim", metres(row.notices.in_dim_light));
   }
@@ -132,7 +132,8 @@ std::string sheet_csv(std::span<const SheetRow> rows) {
     }
     std::optional<double> defeated;
     for (const PairFigures::Harm& harm : row.pair.harms) {
-      if (harm.seconds) defeated = std::min(defeated.value_or(*harm.seconds), *harm.seconds);
+      if (harm.seconds && harm.is_in_reach())
+        defeated = std::min(defeated.value_or(*harm.seconds), *harm.seconds);
     }
     const auto& away = row.pair.running_away;
     const std::optional<double> cells[] = {row.pair.health,

@@ -3,55 +3,15 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <cmath>
 #include <set>
 
 #include "gaze/simulation.hpp"
 #include "judge/judges.hpp"
+#include "study/noticing.hpp"
 #include "study/play_runs.hpp"
 
 namespace gaze {
 namespace {
-
-/// Sight of one kind, and how conspicuous the other is.
-class Noticing {
- public:
-  Noticing(const Kind& kind, const Kind& foe) : sight_(*kind.sight), foe_(foe) {
-    surface_ = sight_.measure == Measure::surface ? foe.radius : 0.0;
-  }
-
-  std::optional<double> standing() const {
-    if (!is_visible() || !(foe_.still_visibility.value_or(foe_.visibility) > 0.0)) return {};
-    return sight_.range + surface_;
-  }
-
-  // Evidence grows by k = visibility * light / notice time, less so where sight fades. Who comes
-  // from the limit R at speed v has gone s = v t into it. From there to where fading ends, F, its
-  // share is s / (R - F), so that E = k s^2 / (2 v (R - F)); then E grows by k a second. It is
-  // noticed at E = 1.
-  std::optional<double> moving(double dimness) const {
-    const double speed = foe_.move ? foe_.move->speed : 0.0;
-    const double gain = foe_.visibility * (1.0 - dimness);
-    if (!is_visible() || !(speed > 0.0) || !(gain > 0.0)) return {};
-    const double needed = sight_.notice_time.seconds() / gain;
-    const double fading = (1.0 - sight_.fade_from) * sight_.range;
-    double gone = 0.0;
-    if (needed > 0.0) {
-      const double gained = fading / (2.0 * speed * needed);
-      gone = gained >= 1.0 ? std::sqrt(2.0 * speed * needed * fading)
-                           : fading + speed * needed * (1.0 - gained);
-    }
-    const double left = sight_.range - gone + surface_;
-    return left > 0.0 ? std::optional(left) : std::nullopt;
-  }
-
- private:
-  bool is_visible() const { return !foe_.body_points.empty(); }
-
-  const Sight& sight_;
-  const Kind& foe_;
-  double surface_ = 0.0;
-};
 
 double darkest(const Level& level) {
   double dimness = 0.0;
@@ -154,7 +114,7 @@ SheetRow row_of(const Level& level, std::uint32_t by, std::uint32_t whom) {
   row.by = kind.name;
   row.whom = foe.name;
   if (kind.sight) {
-    const Noticing noticing(kind, foe);
+    const Noticing noticing(level, kind, foe);
     row.notices.standing = noticing.standing();
     row.notices.moving = noticing.moving(0.0);
     if (const double dimness = darkest(level); dimness > 0.0) {
@@ -162,13 +122,14 @@ SheetRow row_of(const Level& level, std::uint32_t by, std::uint32_t whom) {
     }
     row.angle = kind.sight->field_of_view.degrees();
   }
-  if (kind.hearing && foe.move) {
+  if (kind.hearing && foe.move && travels(foe.move->gait)) {
     row.hears.walking = heard_from(*kind.hearing, foe.move->step_reach);
     row.hears.quiet = heard_from(*kind.hearing, foe.move->quiet_reach);
   }
   if (kind.nearness) row.near = kind.nearness->range;
-  row.stop = can_chase(kind) ? stop_distance(kind, foe) : kind.radius + foe.radius;
+  row.stop = nearest_in_chase(kind, foe);
   row.reaches = reaches_of(kind);
+  row.foe_moves = foe.move && travels(foe.move->gait) && foe.move->speed > 0.0;
   row.speed = kind.move && travels(kind.move->gait) ? kind.move->speed : 0.0;
   row.pair = figures_of_pair(level, kind, foe);
   row.played = played(level, by, whom, row.stop + 0.01);

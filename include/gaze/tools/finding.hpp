@@ -18,6 +18,12 @@ struct PairFigures {
     std::string attack;
     double dealt = 0.0;             ///< Health, until the other is defeated or it is empty.
     std::optional<double> seconds;  ///< From the first pull to the defeat; nothing: never.
+    double from = 0.0;              ///< Metres between their middles: as near as the one comes.
+    double reach = 0.0;             ///< Metres between their middles: as far as the attack reaches.
+    bool is_healed = false;         ///< The other heals as fast as the attack hurts it.
+
+    /// False: the attack is never made, however long the one chases.
+    bool is_in_reach() const { return from <= reach; }
   };
   /// What comes of it when the other, who walks, turns round and runs straight away.
   struct RunningAway {

@@ -12,8 +12,8 @@
 namespace GAZE_FACE gaze {
 
 /// How one kind stands against another that it is for: what it notices, what it can do, and what
-/// comes of it. All numbers but those of `played` are in closed form, from the values of both kinds
-/// alone: on an open floor, without anything between them. Distances are between their middles.
+/// comes of it. All numbers but those of `played` follow from the values of both kinds
+/// alone, exactly: on an open floor, without anything between them. Distances are between their middles.
 struct SheetRow {
   /// From how far it notices by sight; each is nothing if it never does.
   struct Notices {
@@ -46,7 +46,8 @@ struct SheetRow {
   Hears hears;
   std::optional<double> near;   ///< Its nearness sense, metres.
   std::optional<double> angle;  ///< Of its field of view, degrees.
-  double stop = 0.0;            ///< Where a chaser stops.
+  double stop = 0.0;            ///< How near it comes, metres: a chaser stops or keeps away there.
+  bool foe_moves = false;       ///< False: `notices.moving` says nothing.
   std::vector<Reach> reaches;
   double speed = 0.0;  ///< Metres a second.
   /// Attacks one by one, what running away costs, and by how much the gap grows in a chase: below 0
