@@ -18,6 +18,9 @@ struct TrackDeed {
   std::string name;               ///< Of the agent to take, of the kind to throw, of the noise.
   Vector3d place{0.0, 0.0, 0.0};  ///< To throw to.
   double reach = 0.0;             ///< Of a noise, metres, above 0.
+  /// Position of the feet as it is done; none: that of the track at this time. Who sets out in the
+  /// same step has done it before.
+  std::optional<Vector3d> from;
 };
 
 /// Where it is at a moment, and what it does from then on.

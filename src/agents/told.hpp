@@ -76,6 +76,7 @@ struct Deed {
   NoiseName noise;
   Vector3d place{0.0, 0.0, 0.0};
   double reach = 0.0;
+  Vector3d feet{0.0, 0.0, 0.0};  ///< Position of its feet at that moment.
 };
 
 /// A push by a blow: metres a second, level.

@@ -169,16 +169,34 @@ class TrackReader {
       const auto words = words_of_text(part, ' ');
       if (words.empty()) continue;
       if (!add_deed(words, point)) {
-        return fault(line_, fmt::format("does '{}'; `take ID`, `throw KIND X Y Z`, `drop`, `noise "
-                                        "NAME REACH` and `quiet` are allowed",
-                                        part));
+        return fault(
+            line_,
+            fmt::format("does '{}'; `take ID`, `throw KIND X Y Z`, `drop`, `noise "
+                        "NAME REACH` and `quiet` are allowed; all but the last with `from X Y Z`",
+                        part));
       }
     }
   }
 
-  static bool add_deed(const std::vector<std::string>& words, TrackPoint& point) {
+  static std::optional<Vector3d> place_from(const std::string* words) {
+    Vector3d place{0.0, 0.0, 0.0};
+    for (int i = 0; i < 3; ++i) {
+      const auto value = number_of(words[i]);
+      if (!value) return std::nullopt;
+      place[i] = *value;
+    }
+    return place;
+  }
+
+  static bool add_deed(std::vector<std::string> words, TrackPoint& point) {
     TrackDeed deed;
-    if (words[0] == "quiet" && words.size() == 1) {
+    constexpr std::size_t kFrom = 4;  // words: from X Y Z
+    if (words.size() > kFrom && words[words.size() - kFrom] == "from") {
+      deed.from = place_from(&words[words.size() - kFrom + 1]);
+      if (!deed.from) return false;
+      words.resize(words.size() - kFrom);
+    }
+    if (words[0] == "quiet" && words.size() == 1 && !deed.from) {
       point.is_quiet = true;
       return true;
     }
@@ -195,11 +213,9 @@ class TrackReader {
     } else if (words[0] == "throw" && words.size() == 5) {
       deed.what = TrackDeed::What::throw_;
       deed.name = words[1];
-      for (int i = 0; i < 3; ++i) {
-        const auto value = number_of(words[static_cast<std::size_t>(i) + 2]);
-        if (!value) return false;
-        deed.place[i] = *value;
-      }
+      const auto place = place_from(&words[2]);
+      if (!place) return false;
+      deed.place = *place;
     } else {
       return false;
     }

@@ -58,6 +58,13 @@ std::string deed_text(const Simulation::State& state, const Deed& deed) {
   }
 }
 
+// Only where it is not the position at the end of the step.
+std::string from_text(const Simulation::State& state, const Deed& deed) {
+  const Vector3d& feet = deed.feet;
+  if (feet == state.bodies.position[deed.who]) return "";
+  return fmt::format(" from {} {} {}", exact(feet.x()), exact(feet.y()), exact(feet.z()));
+}
+
 Doing doing_of(const Simulation& simulation, AgentId agent) {
   const Simulation::State& state = state_of(simulation);
   Doing doing;
@@ -70,7 +77,8 @@ Doing doing_of(const Simulation& simulation, AgentId agent) {
   if (state.ways.quiet[agent.index] != 0) doing.does = "quiet";
   for (const Deed& deed : state.told.deeds) {
     if (deed.who != agent.index) continue;
-    doing.does += (doing.does.empty() ? "" : "; ") + deed_text(state, deed);
+    doing.does +=
+        (doing.does.empty() ? "" : "; ") + deed_text(state, deed) + from_text(state, deed);
   }
   return doing;
 }

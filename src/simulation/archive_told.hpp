@@ -51,9 +51,9 @@ void members(Archive& to, HandWish& wish) {
 
 template <typename Archive>
 void members(Archive& to, Deed& deed) {
-  auto& [who, what, thing, noise, place, reach] = deed;
+  auto& [who, what, thing, noise, place, reach, feet] = deed;
   to.agent(who);
-  archive_all(to, what, thing, noise, place, reach);
+  archive_all(to, what, thing, noise, place, reach, feet);
 }
 
 template <typename Archive>

@@ -74,8 +74,8 @@ void members(Archive& to, Leap& leap) {
 
 template <typename Archive>
 void members(Archive& to, TrackDeed& deed) {
-  auto& [what, name, place, reach] = deed;
-  archive_all(to, what, name, place, reach);
+  auto& [what, name, place, reach, from] = deed;
+  archive_all(to, what, name, place, reach, from);
 }
 
 template <typename Archive>

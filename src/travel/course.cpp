@@ -122,7 +122,8 @@ void do_at_once(Travelling& state, std::uint32_t who, const ScriptStep& step) {
   } else if (step.what != ScriptStep::What::noise) {
     use_thing(state, who, step);
   } else {
-    make_noise_by_will(state, who, links_of_step(state, who).noise, step.reach);
+    make_noise_by_will(state, who, links_of_step(state, who).noise, step.reach,
+                       state.bodies.position[who]);
   }
 }
 
@@ -228,14 +229,20 @@ void wish_by_hand(Travelling& state, const HandWish& wish) {
   constexpr std::array<TrackDeed::What, 3> kDeeds{TrackDeed::What::take, TrackDeed::What::throw_,
                                                   TrackDeed::What::drop};
   state.told.hands.push_back(wish);
-  state.told.deeds.push_back(
-      {wish.who, kDeeds[static_cast<std::size_t>(wish.what)], wish.thing, {}, wish.place, 0.0});
+  state.told.deeds.push_back({wish.who,
+                              kDeeds[static_cast<std::size_t>(wish.what)],
+                              wish.thing,
+                              {},
+                              wish.place,
+                              0.0,
+                              wish.feet});
 }
 
-void make_noise_by_will(Travelling& state, std::uint32_t who, const NoiseName& name, double reach) {
-  const Vector3d place = state.middle(who);
+void make_noise_by_will(Travelling& state, std::uint32_t who, const NoiseName& name, double reach,
+                        const Vector3d& feet) {
+  const Vector3d place = state.middle(who) + (feet - state.bodies.position[who]);
   state.make_noise(place, reach, name, who);
-  state.told.deeds.push_back({who, TrackDeed::What::noise, 0, name, place, reach});
+  state.told.deeds.push_back({who, TrackDeed::What::noise, 0, name, place, reach, feet});
 }
 
 void follow_script(Travelling& state, std::uint32_t who) {

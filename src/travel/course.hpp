@@ -32,6 +32,7 @@ void face_along_track(Travelling& state, std::uint32_t who);
 
 /// What scripts and tracks have somebody do at once. Traces tell of it.
 void wish_by_hand(Travelling& state, const HandWish& wish);
-void make_noise_by_will(Travelling& state, std::uint32_t who, const NoiseName& name, double reach);
+void make_noise_by_will(Travelling& state, std::uint32_t who, const NoiseName& name, double reach,
+                        const Vector3d& feet);
 
 }  // namespace gaze

@@ -151,6 +151,16 @@ bool has_footing(const Travelling& state, std::uint32_t who, const Vector3d& fee
   return feet.z() - support_of(state, who, feet) <= *state.kind(who).move->step_height;
 }
 
+bool is_in_the_air(const Travelling& state, std::uint32_t who) {
+  if (state.ways.is_leaping(who) || state.bodies.is_airborne[who]) return true;
+  const Driver driver = state.fixed.driver[who];
+  const bool is_put = driver == Driver::host || driver == Driver::track;
+  const Gait gait = state.kind(who).move->gait;
+  if (!is_put || (gait != Gait::walk && gait != Gait::hop)) return false;
+  const Vector3d& feet = state.bodies.position[who];
+  return feet.z() - support_of(state, who, feet) > kContactGap;
+}
+
 void settle(Travelling& state, std::uint32_t who) {
   const Gait gait = state.kind(who).move->gait;
   if (gait == Gait::drop) return hang(state, who);

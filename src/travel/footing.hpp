@@ -11,6 +11,9 @@ void settle(Travelling& state, std::uint32_t who);
 /// Returns whether the ground below the centre of a walker with these feet is no deeper than its
 /// step. True for all other gaits, and in levels without heights.
 [[nodiscard]] bool has_footing(const Travelling& state, std::uint32_t who, const Vector3d& feet);
+/// Returns whether a body hops, falls or flies. A body that a host or a track puts above its ground
+/// is in the air as well.
+[[nodiscard]] bool is_in_the_air(const Travelling& state, std::uint32_t who);
 /// Agents that have just been placed come to stand, or begin to fall. That is done before anybody
 /// goes anywhere.
 void find_footing(Travelling& state);

@@ -19,13 +19,14 @@ struct HeadWish {
   double most = 0.0;
 };
 
-// A head turns to the target; without one it scans; if it does not scan it turns to the place that
-// it knows of; and else straight ahead.
+// A head turns to the target, unless its scan goes on; without one it scans; if it does not scan it
+// turns to the place that it knows of; and else straight ahead.
 HeadWish wish_of(const Travelling& state, std::uint32_t who) {
   const Kind& kind = state.kind(who);
   const KindLimits& limits = state.limit(who);
   const auto focus = focus_of(state, who);
-  const bool looks_at_focus = focus && (focus->agent || !kind.scan);
+  const bool scans_on = kind.scan && (kind.scan->goes_on || !focus || !focus->agent);
+  const bool looks_at_focus = focus && !scans_on;
   if (looks_at_focus) {
     const Vector3d place = focus->place + Vector3d{0.0, 0.0, focus->height / 2.0};
     return {degrees_to(state, who, place), limits.head_turn_deg};

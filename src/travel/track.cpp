@@ -44,12 +44,13 @@ NoiseName noise_called(const Travelling& state, const std::string& name) {
 }  // namespace
 
 void do_deed(Travelling& state, std::uint32_t who, const TrackDeed& deed) {
+  const Vector3d feet = deed.from.value_or(state.bodies.position[who]);
   if (deed.what == TrackDeed::What::noise) {
-    return make_noise_by_will(state, who, noise_called(state, deed.name), deed.reach);
+    return make_noise_by_will(state, who, noise_called(state, deed.name), deed.reach, feet);
   }
   HandWish wish;
   wish.who = who;
-  wish.feet = state.bodies.position[who];
+  wish.feet = feet;
   wish.place = deed.place;
   if (deed.what == TrackDeed::What::take) {
     wish.thing = number_of_name(state.level().agents, deed.name);

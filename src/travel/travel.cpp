@@ -277,7 +277,7 @@ void make_step_noise(Travelling& state, std::uint32_t who) {
   if (move.step_reach == 0.0 && move.quiet_reach == 0.0) return;
   const Vector3d way = state.bodies.position[who] - state.bodies.previous[who];
   const double walked = level_length(way);
-  if (walked == 0.0) return;
+  if (walked == 0.0 || is_in_the_air(state, who)) return;
   state.ways.stride_left[who] -= walked;
   if (state.ways.stride_left[who] > 0.0) return;
   state.ways.stride_left[who] +=

@@ -96,7 +96,7 @@ class FieldArchive {
       archive_all(to_, point.seconds, point.place, point.facing, point.fires, point.attacks,
                   point.aim, point.is_plan_aim, point.is_quiet, point.line);
       list(point.deeds, [this](TrackDeed& deed) {
-        archive_all(to_, deed.what, deed.name, deed.place, deed.reach);
+        archive_all(to_, deed.what, deed.name, deed.place, deed.reach, deed.from);
       });
     });
     archive(to_, own.file);

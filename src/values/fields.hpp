@@ -44,6 +44,7 @@ void fields(Visit& visit, Of& scan) {
   visit("style", scan.style);
   visit("rate", scan.rate);
   visit("pause", scan.pause);
+  visit("goes_on", scan.goes_on);
   if (scan.style == Scan::Style::sweep) visit.needed("arc", scan.arc);
   if (scan.style == Scan::Style::list) visit.needed("headings", scan.headings);
 }

@@ -46,6 +46,8 @@ constexpr Key kScanRows[] = {
     numbers("headings", 1000, kTurn, "`list`: must be given",
             "where it stops, from the body's facing", Sort::list),
     number("pause", kSeconds, 0.0, "at each end, after each round, at each heading"),
+    truth("goes_on",
+          "it scans on while it notices somebody, and does not turn the head to the target"),
 };
 
 constexpr Key kHeadRows[] = {

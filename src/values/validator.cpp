@@ -65,6 +65,7 @@ void Validator::track(const char* key, const std::shared_ptr<const Track>& track
     if (!is_turned) return fault(name, "faces more than a million degrees");
     for (const TrackDeed& deed : one.deeds) {
       point3(key, deed.place);
+      if (deed.from) point3(key, *deed.from);
       const bool is_heard = deed.what != TrackDeed::What::noise || kRange.holds(deed.reach);
       if (!is_heard) fault(name, fmt::format("makes a noise that reaches {} m", deed.reach));
     }

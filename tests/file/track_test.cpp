@@ -182,6 +182,81 @@ TEST_F(Tracks, FromTheTraceOfARunGiveTheSameEvents) {
   }
 }
 
+// Somebody throws and makes noises as it sets out, between two stretches, and hops: the same again
+// from its trace, to the tick and to the place, at all rates and in levels seen from the side.
+TEST_F(Tracks, DoTheSameWhileSettingOut) {
+  std::uint64_t fired = 0;
+  for (const std::string plane : {"ground", "upright"}) {
+    for (const int rate : {20, 33, 60, 240}) {
+      for (const double far : {2.02, 3.0, 4.31}) {
+        const std::string at = std::to_string(far);
+        const std::string head =
+            "plane = \"" + plane + "\"\nticks_per_second = " + std::to_string(rate) + R"(
+seconds = 7.0
+[kind.hen]
+move.speed = 1.69
+hearing.range = 12.0
+when.hears.any = "investigate"
+[kind.fox]
+carries = { pebble = 2 }
+solid_to = []
+move = { speed = 3.0, step_reach = 4.0, stride = 0.7, hop_height = 0.6 }
+[kind.pebble.thing]
+noise_reach = 6.0
+[[agent]]
+id = "hen"
+kind = "hen"
+at = [-4.0, 0.0]
+[[agent]]
+id = "fox"
+kind = "fox"
+at = [-7.0, 0.0]
+)";
+        const std::string script =
+            "script = [{ throw = \"pebble\", to = [" + at +
+            ", 0.0] }, { go = [-5.3, 0.0] }, { noise = \"bark\", reach = 5.0 }, { hop = true }, "
+            "{ go = [" +
+            at + ", 0.0] }, { throw = \"pebble\", to = [0.0, 0.0] }]\n";
+        const Level first = read_level(write("first.toml", head + script));
+        Simulation game(first);
+        const std::string csv = (folder / "way.csv").string();
+        ASSERT_EQ(
+            testing::gaze_call({"run", (folder / "first.toml").string(), "--trace", csv}).status,
+            0);
+        const Level again =
+            read_level(write("again.toml", head + "track = { file = 'way.csv', agent = 'fox' }\n"));
+        Simulation other(again);
+        const std::string expected = told_by(game, "fox");
+        EXPECT_EQ(told_by(other, "fox"), expected) << plane << " " << rate << " " << far;
+        fired += expected.find("fired") != std::string::npos ? 1 : 0;
+      }
+    }
+  }
+  EXPECT_EQ(fired, 24U);
+}
+
+// A hop takes 0.7 s and 2.1 m: three strides of 0.7 m, none of which is heard.
+TEST_F(Tracks, StepsInTheAirAreSilent) {
+  const Level level = read_level(write("hop.toml", R"(plane = "upright"
+seconds = 0.65
+[kind.hen]
+hearing.range = 12.0
+[kind.fox]
+move = { speed = 3.0, step_reach = 9.0, stride = 0.7, hop_height = 0.6 }
+[[agent]]
+id = "hen"
+kind = "hen"
+at = [3.0, 0.0]
+[[agent]]
+id = "fox"
+kind = "fox"
+at = [-7.0, 0.0]
+script = [{ hop = true }, { go = [0.0, 0.0] }]
+)"));
+  Simulation game(level);
+  EXPECT_EQ(told_by(game, "fox").find("heard"), std::string::npos);
+}
+
 TEST_F(Tracks, AreSavedWithTheGame) {
   const Level level = level_with("time,x,y,fires,does\n0,0,0,,\n1,1,0,,noise cough 4\n3,3,0,,\n");
   Simulation game(level);

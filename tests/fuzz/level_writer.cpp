@@ -144,6 +144,7 @@ class LevelWriter {
       if (style == "sweep") line("arc = {}", number(10, 180, 1e-6, 360));
       if (style == "list") line("headings = [0, {}, -90]", number(-180, 180, -360, 360));
       maybe("pause", 0, 1, 0, 86400);
+      if (style == "round") line("goes_on = true");
     }
     if (choices_.one_in(4))
       line("[kind.k{}.head]\nturn_rate = {}", i, number(30, 360, 1e-6, 36000));

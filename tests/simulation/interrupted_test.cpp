@@ -196,5 +196,33 @@ script = [{ wait = 1.2 }, { aim = [50, 50], fire = 0.1 }]
   EXPECT_EQ(simulation.awareness(simulation.agent("pruner"), collector), Awareness::remembers);
 }
 
+// A sentinel on a turntable: the head is where its scan has it at every time, whomever it notices.
+// Without `goes_on` it stays on its target.
+TEST(Interrupted, AScanThatGoesOnNoticesAndTurnsOn) {
+  for (const bool goes_on : {true, false}) {
+    const std::string text =
+        std::string(
+            "[kind.lamp]\nteam = \"caretakers\"\nsight = { range = 9, field_of_view = 40 }\n"
+            "scan = { style = \"round\", rate = 90, goes_on = ") +
+        (goes_on ? "true" : "false") + " }\n[kind.guest]\nteam = \"visitors\"\n" +
+        testing::placed("lamp", "lamp", "[0, 0]") +
+        testing::placed("guest", "guest", "[0, 5]", "driver = \"host\"");
+    Simulation game(testing::garden(text));
+    const AgentId lamp = game.agent("lamp");
+    int noticed = 0;
+    double apart = 0.0;
+    while (game.seconds() < 12.0) {
+      game.step();
+      for (const Event& event : game.events())
+        noticed += event.what == Event::What::noticed ? 1 : 0;
+      const Vector2d head = game.state(lamp).head;
+      const double turned = 90.0 * game.seconds() * M_PI / 180.0;
+      apart = std::max(apart, (head - Vector2d{std::cos(turned), std::sin(turned)}).norm());
+    }
+    EXPECT_EQ(noticed, goes_on ? 3 : 1);  // once each turn of 4 s
+    EXPECT_EQ(apart < 1e-9, goes_on) << apart;
+  }
+}
+
 }  // namespace
 }  // namespace gaze

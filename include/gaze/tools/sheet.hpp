@@ -13,7 +13,8 @@ namespace GAZE_FACE gaze {
 
 /// How one kind stands against another that it is for: what it notices, what it can do, and what
 /// comes of it. All numbers but those of `played` follow from the values of both kinds
-/// alone, exactly: on an open floor, without anything between them. Distances are between their middles.
+/// alone, exactly: on an open floor, without anything between them. Distances are between their
+/// middles.
 struct SheetRow {
   /// From how far it notices by sight; each is nothing if it never does.
   struct Notices {
