@@ -43,6 +43,7 @@ FloorOptions floor_options(const Kind* kind, double spot_size) {
   options.team = kind->team;
   options.radius = kind->radius;
   options.height = kind->height;
+  options.body_points = kind->body_points;
   options.step_height = *kind->move->step_height;
   return options;
 }
@@ -71,7 +72,9 @@ std::vector<std::string> report(const Simulation& simulation, const Cover& cover
     lines.push_back(
         fmt::format("{} sees {:.1f} m²", simulation.id_of(agent.agent), agent.seen_area));
   }
-  const std::vector<UnseenPatch> patches = cover.unseen_patches();
+  constexpr double kPrinted = 0.05;  // square metres: less is printed as 0.0
+  std::vector<UnseenPatch> patches = cover.unseen_patches();
+  std::erase_if(patches, [](const UnseenPatch& patch) { return patch.area < kPrinted; });
   if (patches.empty()) return lines;
   lines.emplace_back();
   lines.emplace_back("nobody ever sees, largest first:");

@@ -1,6 +1,9 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <array>
+#include <cmath>
+#include <limits>
 
 #include "judge/judges.hpp"
 #include "level/numbers.hpp"
@@ -21,6 +24,39 @@ bool notices_others(const Kind& kind) {
          !kind.when.rules.empty();
 }
 
+// How far off a kind perceives a foe by a sense other than sight, metres between their middles: 0
+// if by none.
+double farthest_felt(const Plane plane, const Kind& kind, const Kind& foe) {
+  double farthest = 0.0;
+  if (kind.nearness) {
+    const auto axes =
+        kind.nearness->axes.value_or(std::array<bool, 3>{true, true, plane == Plane::space});
+    const bool counts_plan = axes[0] && (axes[1] || plane == Plane::upright);
+    farthest = counts_plan ? kind.nearness->range : std::numeric_limits<double>::infinity();
+  }
+  for (const Feeler& feeler : kind.feelers) {
+    if (feeler.finds == Feeler::Finds::nothing) continue;
+    const double begins = feeler.from ? std::hypot(feeler.from->x(), feeler.from->y()) : 0.0;
+    farthest = std::max(farthest, begins + feeler.length + feeler.thickness / 2.0 + foe.radius);
+  }
+  return farthest;
+}
+
+// A sight that measures to the surface reaches farther, between the middles, by the radius of the
+// foe.
+double between_middles(const Kind& kind, const Kind& foe, double limit) {
+  return kind.sight->measure == Measure::surface ? limit + foe.radius : limit;
+}
+
+// True if something else than perceiving a foe makes a kind chase it.
+bool chases_unperceived(const Kind& kind) {
+  return std::any_of(kind.when.rules.begin(), kind.when.rules.end(), [](const Rule& rule) {
+    const bool is_elsewhere = rule.cause == Cause::told || rule.cause == Cause::hurt ||
+                              rule.cause == Cause::hears || rule.cause == Cause::lasts;
+    return is_elsewhere && rule.reaction.mode == Mode::chase;
+  });
+}
+
 void judge_strike(Bench& bench, const Kind& kind, const Attack& attack, const Kind& foe) {
   const double stop = stop_distance(kind, foe);
   // Bodies that touch may be a rounding farther apart than both radii.
@@ -36,11 +72,14 @@ void judge_strike(Bench& bench, const Kind& kind, const Attack& attack, const Ki
 
 void judge_stop(Bench& bench, const Kind& kind, const Kind& foe) {
   const double stop = stop_distance(kind, foe);
-  if (!kind.sight || stop <= kind.sight->range) return;
+  if (!kind.sight || chases_unperceived(kind)) return;
+  const double noticed = std::max(between_middles(kind, foe, kind.sight->range),
+                                  farthest_felt(bench.level().plane, kind, foe));
+  if (stop <= noticed) return;
   bench.say(Severity::warning, "stop-beyond-sight", bench.place_of(kind, "move.stop_distance"),
             worded("{} notices {} within {} m and stops {} m from it: when it notices, it is "
                    "near enough already and will not take a step",
-                   kind.name, foe.name, kind.sight->range, stop));
+                   kind.name, foe.name, noticed, stop));
 }
 
 bool is_driven(const Level& level, const Kind& kind) {
@@ -64,8 +103,12 @@ void judge_attack(Bench& bench, const Kind& kind, const Attack& attack) {
     return;
   }
   if (!kind.sight) return;
-  const double seen = farthest_sight(kind);
-  if (attack.range <= seen) return;
+  double seen = 0.0;
+  for (const Kind* foe : bench.foes_in_play(kind)) {
+    const double felt = farthest_felt(bench.level().plane, kind, *foe);
+    seen = std::max({seen, between_middles(kind, *foe, farthest_sight(kind)), felt});
+  }
+  if (seen == 0.0 || attack.range <= seen) return;
   bench.say(
       Severity::warning, "attack-beyond-sight", place,
       worded("'{}' of {} reaches {} m, but it notices within {} m and sees no farther "

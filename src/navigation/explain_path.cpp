@@ -47,6 +47,56 @@ std::string course_of(const Level& level, const NavigationMesh& mesh, const Path
   return fmt::format("{}{}by {}", text, text.empty() ? "" : ", ", fmt::join(names, ", "));
 }
 
+// Whether a path crosses the leaf of a door in the plan.
+bool leads_through(const NavigationMesh& mesh, const Path& path, const Solid& door) {
+  const auto side = [](const Vector2d& a, const Vector2d& b, const Vector2d& p) {
+    return cross(Vector2d(b - a), Vector2d(p - a));
+  };
+  const auto plan = [&](const Vector3d& p) {
+    const MeshPoint at = data_of(mesh).plan(p);
+    return Vector2d{at.x, at.y};
+  };
+  for (std::size_t i = 0; i + 1 < path.points.size(); ++i) {
+    const Vector2d from = plan(path.points[i]);
+    const Vector2d to = plan(path.points[i + 1]);
+    for (std::size_t k = 0; k + 1 < door.points.size(); ++k) {
+      const Vector2d& a = door.points[k];
+      const Vector2d& b = door.points[k + 1];
+      if (side(from, to, a) * side(from, to, b) <= 0.0 &&
+          side(a, b, from) * side(a, b, to) <= 0.0) {
+        return true;
+      }
+    }
+  }
+  return false;
+}
+
+// Doors that do not open for this body and that make its path longer: "12.30 m through hatch, which
+// does not open for it". Empty if there are none.
+std::string shorter_through_doors(const Level& level, const World& world,
+                                  const NavigationMesh& mesh, const Path& path,
+                                  const Vector3d& from, const Vector3d& to) {
+  BodySize opened = mesh.body();
+  std::vector<std::uint32_t> shut;
+  for (std::uint32_t i = 0; i < level.solids.size(); ++i) {
+    if (level.solids[i].form != Solid::Form::door) continue;
+    if (!std::binary_search(opened.opens.begin(), opened.opens.end(), i)) shut.push_back(i);
+  }
+  if (shut.empty()) return "";
+  opened.opens.insert(opened.opens.end(), shut.begin(), shut.end());
+  std::sort(opened.opens.begin(), opened.opens.end());
+  const Path other = find_path(NavigationMesh(level, world, opened, 0), from, to);
+  constexpr double kCentimetre = 0.01;  // as lengths are printed
+  if (other.outcome != Path::Outcome::whole || other.length > path.length - kCentimetre) return "";
+  std::vector<std::string> names;
+  for (const std::uint32_t door : shut) {
+    if (leads_through(mesh, other, level.solids[door])) names.push_back(level.solids[door].id);
+  }
+  if (names.empty()) return "";
+  return fmt::format("; {:.2f} m through {}, which {} not open for it", other.length,
+                     fmt::join(names, " and "), names.size() == 1 ? "does" : "do");
+}
+
 }  // namespace
 
 std::string NavigationMesh::hindrance(const Level& level, const World& world,
@@ -91,8 +141,9 @@ std::string explain(const Level& level, const World& world, const NavigationMesh
       const double straight = distance(data_of(mesh).plan(from), data_of(mesh).plan(to));
       const std::string course = course_of(level, mesh, path);
       if (course.empty()) return "straight and free";
-      return fmt::format("{}; {:.2f} m longer than straight", course,
-                         std::max(0.0, path.length - straight));
+      return fmt::format("{}; {:.2f} m longer than straight{}", course,
+                         std::max(0.0, path.length - straight),
+                         shorter_through_doors(level, world, mesh, path, from, to));
     }
     case Path::Outcome::bad_start:
       return fmt::format("the start {}", mesh.hindrance(level, world, from));

@@ -1,41 +1,14 @@
 #include "gaze/tools/cover.hpp"
 
 #include <algorithm>
+#include <limits>
 
+#include "study/body_view.hpp"
 #include "study/regions.hpp"
 #include "study/spots.hpp"
 
 namespace gaze {
 namespace {
-
-// Takes the spots that hang together with a spot, side by side.
-void take_patch(const SpotGrid& grid, std::vector<char>& open, int column, int row,
-                std::vector<std::pair<int, int>>& patch) {
-  const auto take = [&](int c, int r) {
-    if (c < 0 || r < 0 || c >= grid.columns || r >= grid.rows || !open[grid.index(c, r)]) return;
-    open[grid.index(c, r)] = 0;
-    patch.emplace_back(c, r);
-  };
-  take(column, row);
-  for (std::size_t i = 0; i < patch.size(); ++i) {
-    const auto [c, r] = patch[i];
-    take(c - 1, r);
-    take(c + 1, r);
-    take(c, r - 1);
-    take(c, r + 1);
-  }
-}
-
-UnseenPatch patch_of(const SpotGrid& grid, const std::vector<std::pair<int, int>>& patch) {
-  Vector2d centre{0.0, 0.0};
-  for (const auto& [c, r] : patch) centre += grid.middle(c, r) / double(patch.size());
-  const auto nearest = std::min_element(patch.begin(), patch.end(), [&](auto& a, auto& b) {
-    return (grid.middle(a.first, a.second) - centre).squaredNorm() <
-           (grid.middle(b.first, b.second) - centre).squaredNorm();
-  });
-  return {grid.size * grid.size * double(patch.size()),
-          grid.middle(nearest->first, nearest->second)};
-}
 
 struct Extent {
   Vector2d low;
@@ -52,18 +25,49 @@ struct Extent {
   }
 };
 
+// Of one part: a spot inside it close to the middle of its extent, for a text to point to.
+UnseenPatch patch_of(const SpotGrid& grid, const Outlines& part) {
+  UnseenPatch patch{area_of(part), part.front().front()};
+  const Extent extent(part.front());
+  const Vector2d middle = (extent.low + extent.high) / 2.0;
+  double least = std::numeric_limits<double>::infinity();
+  mark_spots(grid, part, [&](std::size_t spot) {
+    const auto columns = static_cast<std::size_t>(grid.columns);
+    const Vector2d at =
+        grid.middle(static_cast<int>(spot % columns), static_cast<int>(spot / columns));
+    const double off = (at - middle).squaredNorm();
+    if (off >= least) return;
+    least = off;
+    patch.place = at;
+  });
+  return patch;
+}
+
+Outline bounds_of(const FreeFloor& floor) {
+  return {floor.low, {floor.high.x(), floor.low.y()}, floor.high, {floor.low.x(), floor.high.y()}};
+}
+
 // Only holes near a piece are looked at: a hole lies within the outline whose hole it is.
-Outlines part_on_floor(const FreeFloor& floor, const Outline& seen) {
-  if (seen.size() < 3) return {};
-  const Extent extent(seen);
+Outlines part_on_floor(const FreeFloor& floor, const Outlines& seen) {
   Outlines near;
   for (const Outline& taken : floor.taken) {
-    if (!taken.empty() && Extent(taken).overlaps(extent)) near.push_back(taken);
+    const bool is_near =
+        !taken.empty() && std::any_of(seen.begin(), seen.end(), [&](const Outline& piece) {
+          return !piece.empty() && Extent(taken).overlaps(Extent(piece));
+        });
+    if (is_near) near.push_back(taken);
   }
-  const Outline bounds{
-      floor.low, {floor.high.x(), floor.low.y()}, floor.high, {floor.low.x(), floor.high.y()}};
-  const Outlines inside = combined(ClipperLib::ctIntersection, {seen}, {bounds});
+  const Outlines inside = combined(ClipperLib::ctIntersection, seen, {bounds_of(floor)});
   return combined(ClipperLib::ctDifference, inside, near);
+}
+
+Outlines seen_by(const Simulation& simulation, AgentId agent, const FreeFloor& floor,
+                 ClearView& known) {
+  const Looker looker = simulation.looker(agent);
+  if (simulation.level().plane != Plane::upright)
+    return body_view(simulation, looker, floor, known);
+  const Outline outline = outline_of(seen_area(simulation.world(), looker));
+  return outline.size() < 3 ? Outlines{} : Outlines{outline};
 }
 
 }  // namespace
@@ -87,15 +91,16 @@ void Cover::add(const Simulation& simulation, std::uint32_t looked_for) {
     if (known == agents_.end()) {
       known = agents_.insert(agents_.end(), agent);
       agent_sum_.push_back(0.0);
+      views_.emplace_back();
       seen_by_.emplace_back(floor_.grid.count(), false);
     }
     const AgentState state = simulation.state(agent);
     if (!state.is_alive || !state.is_awake) continue;
-    const Outline outline = outline_of(seen_area(simulation.world(), simulation.looker(agent)));
-    const Outlines on_floor = part_on_floor(floor_, outline);
     const auto number = static_cast<std::size_t>(known - agents_.begin());
+    const Outlines seen = seen_by(simulation, agent, floor_, views_[number]);
+    const Outlines on_floor = part_on_floor(floor_, seen);
     agent_sum_[number] += area_of(on_floor);
-    mark_spots(floor_.grid, {outline}, [&](std::size_t spot) {
+    mark_spots(floor_.grid, seen, [&](std::size_t spot) {
       ++now_[spot];
       seen_by_[number][spot] = true;
     });
@@ -133,20 +138,10 @@ double Cover::seen_time(std::size_t spot) const {
 }
 
 std::vector<UnseenPatch> Cover::unseen_patches() const {
-  const SpotGrid& grid = floor_.grid;
-  std::vector<char> open(grid.count());
-  for (std::size_t spot = 0; spot < open.size(); ++spot) {
-    open[spot] = floor_.is_free[spot] != 0 && times_[spot] == 0;
-  }
+  const Outlines floor = combined(ClipperLib::ctDifference, {bounds_of(floor_)}, floor_.taken);
+  const Outlines unseen = combined(ClipperLib::ctDifference, floor, ever_seen_);
   std::vector<UnseenPatch> patches;
-  std::vector<std::pair<int, int>> patch;
-  for (int row = 0; row < grid.rows; ++row) {
-    for (int column = 0; column < grid.columns; ++column) {
-      patch.clear();
-      take_patch(grid, open, column, row, patch);
-      if (!patch.empty()) patches.push_back(patch_of(grid, patch));
-    }
-  }
+  for (const Outlines& part : parts_of(unseen)) patches.push_back(patch_of(floor_.grid, part));
   std::stable_sort(patches.begin(), patches.end(),
                    [](const UnseenPatch& a, const UnseenPatch& b) { return a.area > b.area; });
   return patches;

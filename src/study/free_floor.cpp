@@ -161,6 +161,10 @@ FreeFloor free_floor(const Level& level, const World& world, const FloorOptions&
   floor.taken = combined(ClipperLib::ctDifference, whole, free);
   floor.area = area_of(free);
   floor.grid = grid;
+  floor.radius = options.radius;
+  floor.height = options.height;
+  floor.body_points = options.body_points;
+  floor.floor_height = level.ground_height.value_or(0.0);
   floor.is_free.assign(floor.grid.count(), 0);
   mark_spots(floor.grid, free, [&](std::size_t spot) { floor.is_free[spot] = 1; });
   return floor;

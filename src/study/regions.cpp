@@ -8,8 +8,7 @@
 namespace gaze {
 namespace {
 
-constexpr double kPerMetre = 1e6;   // whole micrometres
-constexpr double kArcError = 1e-3;  // metres
+constexpr double kPerMetre = 1e6;  // whole micrometres
 
 ClipperLib::IntPoint to_point(const Vector2d& p) {
   return {static_cast<ClipperLib::cInt>(std::llround(p.x() * kPerMetre)),

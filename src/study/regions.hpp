@@ -12,6 +12,9 @@ namespace gaze {
 using Outline = std::vector<Vector2d>;
 using Outlines = std::vector<Outline>;
 
+/// How far chords may lie inside their arcs, metres.
+constexpr double kArcError = 1e-3;
+
 [[nodiscard]] ClipperLib::Paths to_paths(const Outlines& outlines);
 [[nodiscard]] Outlines from_paths(const ClipperLib::Paths& paths);
 

@@ -5,6 +5,9 @@
 #include <algorithm>
 #include <charconv>
 #include <cmath>
+#include <limits>
+#include <tuple>
+#include <utility>
 
 #include "study/play_points.hpp"
 
@@ -51,6 +54,19 @@ void add_range(Axis& axis, const std::string& text, double low, double high, dou
   }
 }
 
+// Numbers are played in rising order, however they are listed.
+void sort_by_number(Axis& axis) {
+  std::vector<std::pair<double, std::string>> both;
+  for (std::size_t i = 0; i < axis.numbers.size(); ++i) {
+    both.emplace_back(axis.numbers[i], axis.values[i]);
+  }
+  std::stable_sort(both.begin(), both.end(),
+                   [](const auto& a, const auto& b) { return a.first < b.first; });
+  for (std::size_t i = 0; i < both.size(); ++i) {
+    std::tie(axis.numbers[i], axis.values[i]) = both[i];
+  }
+}
+
 /// Figures at one value of the only axis.
 struct Sample {
   double value = 0.0;
@@ -78,7 +94,7 @@ class Jumps {
     std::vector<Jump> jumps;
     for (std::size_t figure = 0; figure < variation_.figures.size(); ++figure) {
       for (const std::size_t i : candidates(figure)) {
-        if (auto jump = narrowed(figure, samples_[i], samples_[i + 1])) jumps.push_back(*jump);
+        narrow(figure, samples_[i], samples_[i + 1], jumps);
       }
     }
     return jumps;
@@ -124,28 +140,48 @@ class Jumps {
     return found;
   }
 
-  // Halves what lies between, and keeps to the half with the larger change.
-  std::optional<Jump> narrowed(std::size_t figure, Sample low, Sample high) {
+  double change(std::size_t figure, const Sample& a, const Sample& b) const {
+    const auto first = middle(figure, a);
+    const auto second = middle(figure, b);
+    if (first.has_value() != second.has_value()) return std::numeric_limits<double>::infinity();
+    return first ? std::abs(*second - *first) : 0.0;
+  }
+
+  /// How far the values between two neighbours are halved.
+  struct Halving {
+    std::size_t figure = 0;
+    double least_change = 0.0;  ///< Of a part that is halved further.
+    double digits = 1.0;        ///< Values are whole multiples of 1 / digits.
+  };
+
+  void narrow(std::size_t figure, const Sample& low, const Sample& high, std::vector<Jump>& jumps) {
     constexpr int kHalvings = 6;
-    const auto change = [&](const Sample& a, const Sample& b) {
-      const auto first = middle(figure, a);
-      const auto second = middle(figure, b);
-      if (first.has_value() != second.has_value()) return std::numeric_limits<double>::infinity();
-      return first ? std::abs(*second - *first) : 0.0;
-    };
-    const double whole = change(low, high);
+    constexpr double kGoodPart = 0.25;  // a slope spreads its change over 64 parts
     // With no more digits than the last of them needs, so that jumps read well.
     const double least = (high.value - low.value) / (1 << kHalvings);
-    const double digits = std::pow(10.0, -std::floor(std::log10(least)));
-    for (int i = 0; i < kHalvings; ++i) {
-      const double between = std::round((low.value + high.value) / 2.0 * digits) / digits;
-      if (!(between > low.value && between < high.value)) break;
-      auto played = play(between);
-      if (!played) break;  // whole numbers alone, or ended
-      (change(low, *played) >= change(*played, high) ? high : low) = std::move(*played);
+    const Halving halving{figure, kGoodPart * change(figure, low, high),
+                          std::pow(10.0, -std::floor(std::log10(least)))};
+    halve(halving, low, high, kHalvings, jumps);
+  }
+
+  // Halves what lies between, and goes on in each half with a good part of the change.
+  void halve(const Halving& halving, const Sample& low, const Sample& high, int times,
+             std::vector<Jump>& jumps) {
+    const std::size_t figure = halving.figure;
+    const double between =
+        std::round((low.value + high.value) / 2.0 * halving.digits) / halving.digits;
+    const bool is_between = between > low.value && between < high.value;
+    const auto played = times > 0 && is_between ? play(between) : std::nullopt;
+    if (!played) {  // narrow enough, whole numbers alone, or ended
+      jumps.push_back({figure, low.value, high.value, middle(figure, low), middle(figure, high)});
+      return;
     }
-    if (change(low, high) < whole / 2.0) return std::nullopt;  // a slope
-    return Jump{figure, low.value, high.value, middle(figure, low), middle(figure, high)};
+    if (change(figure, low, *played) >= halving.least_change) {
+      halve(halving, low, *played, times - 1, jumps);
+    }
+    if (change(figure, *played, high) >= halving.least_change) {
+      halve(halving, *played, high, times - 1, jumps);
+    }
   }
 
   std::optional<Sample> play(double value) {
@@ -193,7 +229,7 @@ Axis axis_of(const std::string& text) {
     if (const auto number = number_of(value)) axis.numbers.push_back(*number);
   }
   if (axis.numbers.size() != axis.values.size()) axis.numbers.clear();
-  if (!std::is_sorted(axis.numbers.begin(), axis.numbers.end())) axis.numbers.clear();
+  sort_by_number(axis);
   return axis;
 }
 

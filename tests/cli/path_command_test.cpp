@@ -53,6 +53,34 @@ TEST_F(PathCommand, PrintsTheShortestWay) {
             "whole for cat: 5.00 m; straight and free\n   ");
 }
 
+// The straight line from [2, 5] to [18, 5] leads through the door: 16 m. Who may not pass walks
+// round the end of the wall.
+TEST_F(PathCommand, NamesTheDoorThatItLeadsRound) {
+  level = write("door.toml",
+                wall("south", "[[10, 0], [10, 4]]") + wall("north", "[[10, 6], [10, 9]]") + R"(
+[bounds]
+outline = [[0, 0], [20, 0], [20, 10], [0, 10]]
+[[door]]
+id = "hatch"
+material = "brick"
+path = [[10, 4], [10, 6]]
+opens_for = ["key"]
+[kind.dog]
+radius = 0.3
+[kind.cat]
+radius = 0.3
+tags = ["key"]
+)")
+              .string();
+  const Answer round = path("2,5", "18,5", "dog");
+  EXPECT_EQ(round.status, 0);
+  EXPECT_NE(round.out.find("; 16.00 m through hatch, which does not open for it"),
+            std::string::npos)
+      << round.out;
+  EXPECT_EQ(path("2,5", "18,5", "cat").out.find("hatch"), std::string::npos);
+  EXPECT_EQ(path("2,5", "8,5", "dog").out.find("hatch"), std::string::npos);  // not in its way
+}
+
 TEST_F(PathCommand, SaysWhatKeepsTwoPlacesApart) {
   const Answer answer = path("1,1", "9,9", "pruner", {"--json"});
   EXPECT_EQ(answer.status, 1);

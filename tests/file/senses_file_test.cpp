@@ -163,8 +163,9 @@ INSTANTIATE_TEST_SUITE_P(
                      "3:6: error: kind.a.scan.rate is 0; above 0 to 36000 degrees/s is allowed"},
         BadSenseCase{"[kind.a.scan]\nstyle='list'\nrate=9\nheadings=[]",
                      "4:10: error: kind.a.scan.headings is empty; 1 to 1000 are allowed"},
-        BadSenseCase{"[kind.a.scan]\nstyle='round'\nrate=9\narc=90",
-                     "4:1: error: unknown key 'arc' in kind.a.scan; allowed: style, rate, pause, goes_on"},
+        BadSenseCase{
+            "[kind.a.scan]\nstyle='round'\nrate=9\narc=90",
+            "4:1: error: unknown key 'arc' in kind.a.scan; allowed: style, rate, pause, goes_on"},
         BadSenseCase{
             "[kind.a.head]\nlimits=[10,20]",
             "2:8: error: kind.a.head.limits is [10, 20]; the first must be 0 or less and the "

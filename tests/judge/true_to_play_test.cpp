@@ -1,7 +1,9 @@
 // Findings agree with play. These levels must not be reported.
 
+#include <fmt/format.h>
 #include <gtest/gtest.h>
 
+#include "scenes.hpp"
 #include "support/levels.hpp"
 
 namespace gaze {
@@ -139,6 +141,40 @@ TEST(TrueToPlay, ATouchWithoutATeamHurtsNobody) {
   EXPECT_EQ(findings_of(spikes(""), "without-team").size(), 1U);
   EXPECT_GT(hurts(spikes(team)), 0U);
   EXPECT_EQ(findings_of(spikes(team), "without-team").size(), 0U);
+}
+
+// Somebody stands just within the reach of a strike, straight ahead. The strike is made if any
+// sense reaches so far, and exactly then nothing is reported.
+TEST(TrueToPlay, AStrikeIsBeyondSightOnlyIfNoSenseReachesSoFar) {
+  scenes::Random random(301);
+  std::uint64_t beyond = 0;
+  std::uint64_t within = 0;
+  for (std::uint64_t i = 0; i < testing::rounds(200); ++i) {
+    const double reach = random.between(2.0, 12.0);
+    std::string text = fmt::format(
+        "[kind.pruner]\nteam = \"caretakers\"\nsight = {{ range = {}, field_of_view = 90, measure "
+        "= \"{}\" }}\n",
+        random.between(1.0, 12.0), random.next() % 2 == 0 ? "surface" : "centre");
+    if (random.next() % 3 == 0)
+      text += fmt::format("nearness.range = {}\n", random.between(1.0, 14.0));
+    if (random.next() % 3 == 0) {
+      text += fmt::format("feeler.ray = {{ toward = 0, length = {}, thickness = 0.1 }}\n",
+                          random.between(1.0, 12.0));
+    }
+    text += fmt::format(
+        "attack.shears = {{ how = \"strike\", range = {}, damage = 1, cooldown = 1 }}\n", reach);
+    text +=
+        fmt::format("[kind.guest]\nteam = \"visitors\"\nradius = {}\n", random.between(0.2, 0.6));
+    text += placed("pruner", "pruner", "[0, 0]") +
+            placed("guest", "guest", fmt::format("[{}, 0]", reach - 1e-6), "driver = \"host\"");
+    const bool is_reported = !testing::findings_of(text, "attack-beyond-sight").empty();
+    Simulation game(garden(text));
+    const bool attacks = !only(play(game, 60), Event::What::attacked).empty();
+    EXPECT_EQ(attacks, !is_reported) << i << "\n" << text;
+    (attacks ? within : beyond) += 1;
+  }
+  EXPECT_GT(within, testing::enough(std::uint64_t{40}));
+  EXPECT_GT(beyond, testing::enough(std::uint64_t{40}));
 }
 
 }  // namespace

@@ -6,6 +6,7 @@
 #include <gtest/gtest.h>
 
 #include <cmath>
+#include <tuple>
 
 #include "gaze/tools/chart.hpp"
 #include "gaze/tools/report.hpp"
@@ -130,6 +131,36 @@ TEST(Vary, TakesNoSlopeForAJump) {
     EXPECT_NEAR(*point.values[0][0], 100.0 - 5.0 * damage, 1e-9);
   }
   EXPECT_TRUE(found.jumps.empty());
+}
+
+// Listed in any order, numbers are played as they rise, and the jump is found.
+TEST(Vary, PlaysUnsortedNumbersInRisingOrder) {
+  const std::vector<Axis> axes{axis_of("kind.lamp.sight.range=8,2,12,4,10,5,7,3")};
+  EXPECT_EQ(axes[0].values, (std::vector<std::string>{"2", "3", "4", "5", "7", "8", "10", "12"}));
+  const std::vector<std::string> figures{"hits"};
+  const Variation found = vary(source_of(kStanding), axes, figures);
+  ASSERT_EQ(found.jumps.size(), 1U);
+  EXPECT_LT(found.jumps[0].from, 6.0);
+  EXPECT_GE(found.jumps[0].to, 6.0);
+}
+
+// In 4.5 s floor(4.5 / cooldown) + 1 blows fall: a staircase with steps at 2.25 s and at 4.5 s.
+// Both lie between the last two values.
+TEST(Vary, FindsEveryStepBetweenTwoNeighbours) {
+  const std::vector<Axis> axes{
+      axis_of("kind.lamp.attack.ray.cooldown=1.6,1.7,1.8,1.9,2,2.1,2.2,5")};
+  const std::vector<std::string> figures{"hits"};
+  const Variation found = vary(source_of(kStanding), axes, figures);
+  ASSERT_EQ(found.jumps.size(), 2U);
+  constexpr double kTicks = 2.0 / 60.0;  // seconds, between noticing and the first blow
+  for (const auto& [jump, step, hits] :
+       {std::tuple(found.jumps[0], 2.25, 3.0), std::tuple(found.jumps[1], 4.5, 2.0)}) {
+    EXPECT_LE(jump.from, step);
+    EXPECT_GE(jump.to, step - kTicks);
+    EXPECT_LE(jump.to - jump.from, (5.0 - 2.2) / 32.0);
+    EXPECT_EQ(jump.before, hits);
+    EXPECT_EQ(jump.after, hits - 1.0);
+  }
 }
 
 TEST(Vary, OverTwoValuesHasEveryPair) {

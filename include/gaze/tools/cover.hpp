@@ -21,6 +21,11 @@ struct FreeFloor {
   double area = 0.0;                         ///< Square metres.
   SpotGrid grid;
   std::vector<std::uint8_t> is_free;  ///< By spot.
+  /// The body that stands there, and the height of the floor, metres.
+  double radius = 0.0;
+  double height = 0.0;
+  std::vector<double> body_points;
+  double floor_height = 0.0;
 };
 
 struct FloorOptions {
@@ -30,6 +35,7 @@ struct FloorOptions {
   double height = 1.7;       ///< Solids above it are no hindrance.
   double step_height = 0.3;  ///< Solids up to this height are stepped on, and are no hindrance.
   double spot_size = 0.25;   ///< Metres.
+  std::vector<double> body_points{0.0, 0.5, 1.0};  ///< Shares of the height that others look at.
   /// Team whose agents must be able to reach the floor; kNoTeam: the agents of any team.
   std::uint32_t team = kNoTeam;
 };
@@ -41,10 +47,22 @@ struct FloorOptions {
 [[nodiscard]] FreeFloor free_floor(const Level& level, const World& world,
                                    const FloorOptions& options);
 
-/// Spots that hang together and that nobody ever sees.
+/// A connected part of the floor that nobody ever sees.
 struct UnseenPatch {
-  double area = 0.0;         ///< Square metres, of whole spots.
-  Vector2d place{0.0, 0.0};  ///< The middle of the spot of it nearest to its centre.
+  double area = 0.0;  ///< Square metres, of the exact polygon. All patches add up to the total.
+  /// The middle of a spot of it, near the middle of its extent. If it holds none, a corner of it.
+  Vector2d place{0.0, 0.0};
+};
+
+/// What a `Cover` keeps of one looker from one moment to the next: where enough points of a body
+/// are in line of sight, in all directions. It holds as long as neither the eye nor the solids
+/// change.
+struct ClearView {
+  Vector3d eye{0.0, 0.0, 0.0};
+  double reach = 0.0;      ///< Metres from the eye, in the plan.
+  std::size_t solids = 0;  ///< So many there were.
+  std::vector<bool> gone;  ///< By solid that can go.
+  std::vector<std::vector<Vector2d>> clear;
 };
 
 /// Whose views a `Cover` collects.
@@ -53,9 +71,11 @@ struct CoverAgent {
   double seen_area = 0.0;  ///< Square metres of the free floor; over a run the mean.
 };
 
-/// Collects, at one moment or at many, what is seen of the floor. Areas are those of exact polygons
-/// (arcs as chords less than 1 mm off, corners to 1 micrometre); spots say how many see their
-/// middle.
+/// Collects, at one moment or at many, where on the floor a body is seen: where `can_see` holds for
+/// a body that stands there, with its body points, below beams and behind sills. In levels seen
+/// from the side it is what is seen of the plan from the eye. Areas are those of exact polygons
+/// (arcs as chords less than 1 mm off, corners to 1 micrometre); spots say how many see a body on
+/// their middle.
 class Cover {
  public:
   explicit Cover(FreeFloor floor);
@@ -88,6 +108,7 @@ class Cover {
   int moments_ = 0;
   double seen_sum_ = 0.0;
   std::vector<AgentId> agents_;
+  std::vector<ClearView> views_;  ///< By agent.
   std::vector<double> agent_sum_;
   std::vector<std::vector<bool>> seen_by_;  ///< By agent and spot.
   std::vector<std::vector<Vector2d>> ever_seen_;
