@@ -82,7 +82,7 @@ class TrackReader {
   void read_head(Reader& reader) {
     reader.read_header(io::ignore_extra_column | io::ignore_missing_column, "time", "x", "y", "z",
                        "facing", "fires", "aim_x", "aim_y", "aim_z", "does", "agent", "shot");
-    for (int i = 0; i < column_count; ++i) has_[i] = reader.has_column(kColumns[i]);
+    for (std::size_t i = 0; i < column_count; ++i) has_[i] = reader.has_column(kColumns[i]);
     for (const Column needed : {time, x, plane_ == Plane::upright ? z : y}) {
       if (!has_[needed]) return fault(1, fmt::format("has no column '{}'", kColumns[needed]));
     }
