@@ -58,7 +58,8 @@ struct Scan {
   Angle arc;                    ///< Sweep: full, (0, 360].
   Duration pause;               ///< At each end, after each round, at each heading.
   std::vector<Angle> headings;  ///< List: from the facing of the body.
-  bool goes_on = false;         ///< While it notices somebody. Else the head turns to the target.
+  bool goes_on =
+      false;  ///< True: scans on while the agent has a target. Else the head turns to it.
 };
 
 /// A head that turns apart from the body.

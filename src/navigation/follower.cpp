@@ -22,7 +22,7 @@ PathFollower::PathFollower(const Path& path) : points_(path.points), links_(path
   next_ = std::min<std::size_t>(1, points_.size());
 }
 
-// Paths turn round corners of what is in the way. A body that passes such a point early and goes
+// Paths turn at the corners of obstacles. A body that passes such a point early and goes
 // straight to the next one cuts that corner.
 bool PathFollower::may_pass(const NavigationMesh& mesh, const Vector3d& at) const {
   const std::size_t after = next_ + 1;

@@ -213,7 +213,7 @@ std::vector<Vector3d> between(const std::vector<Vector3d>& corners, double low, 
   return part;
 }
 
-// The part of a convex polygon within so many metres of a place on each axis (Sutherland and
+// Clips a convex polygon to a square with this centre and half side (Sutherland and
 // Hodgman, 1974).
 Points within_box(Points points, const Vector2d& middle, double half) {
   for (const int axis : {0, 1}) {

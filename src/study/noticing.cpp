@@ -11,7 +11,7 @@ namespace {
 
 constexpr int kDigits = 100;  // binary ones: more than a double has
 
-/// How far somebody at a distance straight ahead is outside the field of view, degrees; at most 0
+/// Angle between the boundary of the field of view and an agent straight ahead, degrees; <= 0
 /// inside. Along a straight line the direction moves along a great circle, so the angle to any axis
 /// falls and then rises.
 class Outside {
@@ -36,7 +36,7 @@ class Outside {
     return std::max(across, verdict.vertical->value_deg - verdict.vertical->limit_deg);
   }
 
-  // Where it is least outside, by thirds.
+  // Returns the distance with the smallest angle, by ternary search.
   double best(double near, double far) const {
     for (int i = 0; i < kDigits; ++i) {
       const double third = (far - near) / 3.0;
@@ -46,7 +46,7 @@ class Outside {
     return (near + far) / 2.0;
   }
 
-  // Between a distance inside and one outside of the field.
+  // Returns the distance of the boundary, by bisection.
   double limit(double inside, double outside) const {
     for (int i = 0; i < kDigits; ++i) {
       const double middle = (inside + outside) / 2.0;
@@ -125,8 +125,8 @@ double Noticing::distance_of(double area) const {
   return range - std::sqrt(std::max(0.0, fading * fading - 2.0 * fading * (area - begins)));
 }
 
-// At speed v it needs as much area below the share as v times the notice time, less for the more
-// visible. Out of the field what it has ebbs.
+// At speed v the evidence is full once the area below the share is v times the notice time, divided
+// by the visibility. Outside the field of view evidence ebbs.
 std::optional<double> Noticing::moving(double dimness) const {
   const double speed = speed_of(foe_);
   if (stretches_.empty() || !(speed > 0.0)) return std::nullopt;
@@ -150,7 +150,7 @@ std::optional<double> Noticing::moving(double dimness) const {
     if (stretch.far < contact()) return std::nullopt;
     if (end >= area_of_share(limit)) return distance_of(end);
     if (contact() >= stretch.near) {
-      // It stands there, and is looked at for as long as it takes.
+      // The target stands there in view until the evidence is full.
       const bool is_visible = foe_.still_visibility.value_or(foe_.visibility) > 0.0;
       return is_visible ? std::optional(contact()) : std::nullopt;
     }

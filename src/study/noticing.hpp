@@ -5,7 +5,7 @@
 
 #include "gaze/level.hpp"
 
-/// From how far one kind notices another by sight, on an open floor, straight ahead of it.
+/// Distances at which one kind notices another by sight, straight ahead on an open floor.
 namespace gaze {
 
 class Noticing {
@@ -13,8 +13,8 @@ class Noticing {
   /// @param kind  Has sight.
   Noticing(const Level& level, const Kind& kind, const Kind& foe);
 
-  /// Metres between the middles of both: how far somebody who stands still may be and is noticed
-  /// sooner or later. Nothing: it never is.
+  /// Largest distance between both centres, metres, at which a target that stands still is noticed.
+  /// Nothing if it is never noticed.
   [[nodiscard]] std::optional<double> standing() const;
 
   /// Metres between the middles of both when somebody is noticed who comes straight up at full
@@ -22,7 +22,7 @@ class Noticing {
   [[nodiscard]] std::optional<double> moving(double dimness) const;
 
  private:
-  /// Metres between the middles.
+  /// Distances between the centres, metres.
   struct Stretch {
     double near = 0.0;
     double far = 0.0;

@@ -159,7 +159,7 @@ class Sneaking {
     track.points.push_back(std::move(point));
   }
 
-  // No body gets where another stands: never, if that one stays, else not just then.
+  // Closes the cells that another body covers: at all times if it stays, else around this time.
   void shut_round(std::vector<Step>& shut, const Mishap& mishap) const {
     const SneakFloor& floor = scene_.floor;
     const double reach = mishap.in_the_way->radius + scene_.sneaker.kind.radius;
@@ -175,7 +175,7 @@ class Sneaking {
     }
   }
 
-  // What went wrong is not done again just then.
+  // Closes the cells of the failed path around this time.
   void shut_near(std::vector<Step>& shut, const std::vector<Step>& way, double seconds) const {
     const double moment = seconds * scene_.own.level.ticks_per_second / scene_.sneaker.ticks;
     const auto next = std::find_if(way.begin(), way.end(), [&](const Step& step) {

@@ -192,7 +192,7 @@ class Perceiving {
     return dimness;
   }
 
-  // Else it notices whom it sees at once, in the dark too.
+  // False: it notices a visible agent immediately, also in the dark.
   bool gathers() const { return watcher_.kind.sight->notice_time.seconds() > 0.0; }
 
   double gain_of(double rate) const {

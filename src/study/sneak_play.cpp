@@ -5,7 +5,7 @@
 #include "geometry/plan.hpp"
 #include "study/sneak_scene.hpp"
 
-/// Plays a path: whether who goes gets there unnoticed and alive, and meets no body.
+/// Runs a path and reports whether the agent arrives unnoticed, alive and unblocked.
 namespace gaze {
 namespace {
 
@@ -48,7 +48,7 @@ class PlayedWay {
 
   Mishap mishap() const { return {game_.seconds(), std::nullopt}; }
 
-  // Also keeps the most evidence that anybody has gathered.
+  // Also records the most evidence that any agent has gathered.
   bool is_noticed() {
     for (const Watcher& watcher : scene_.watchers) {
       const AgentId other = watcher.agent;

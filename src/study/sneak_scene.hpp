@@ -56,22 +56,21 @@ class SneakScene {
   void cover_floor(double size);
 };
 
-/// Somebody whom the body of who goes would have to walk through.
+/// An agent that blocks the path.
 struct BodyInTheWay {
   Vector3d place{0.0, 0.0, 0.0};
   double radius = 0.0;  ///< Metres.
-  bool stays = false;   ///< It does not move as long as it notices nobody.
+  bool stays = false;   ///< True if it moves only after noticing an agent.
 };
 
-/// What goes wrong on a way that is played: it is noticed, who goes is defeated, or a body is in
-/// the way.
+/// Failure of a path in a run: the sneaking agent is noticed, defeated or blocked.
 struct Mishap {
   double seconds = 0.0;
   std::optional<BodyInTheWay> in_the_way;
 };
 
-/// Plays `result.track`, and keeps the most evidence that anybody gathered. Nothing if all goes
-/// well.
+/// Runs `result.track` and records the most evidence that any agent gathers. Returns the first
+/// failure, or nothing.
 [[nodiscard]] std::optional<Mishap> play_way(const SneakScene& scene, Sneak& result);
 
 /// The places on the shortest way that cannot be reached, the first that somebody surely sees, with

@@ -47,7 +47,7 @@ constexpr Key kScanRows[] = {
             "where it stops, from the body's facing", Sort::list),
     number("pause", kSeconds, 0.0, "at each end, after each round, at each heading"),
     truth("goes_on",
-          "it scans on while it notices somebody, and does not turn the head to the target"),
+          "true: the head scans on while the agent has a target; else it turns to the target"),
 };
 
 constexpr Key kHeadRows[] = {

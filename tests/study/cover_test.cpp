@@ -106,8 +106,7 @@ TEST(Cover, MeasuresWhatIsSeenOfTheFloor) {
   EXPECT_NEAR(patches[0].area, 8.8 * 8.8 - seen, 6e-3);
 }
 
-// Blocks and lamps anywhere, seen over a run: the patches add up to what nobody ever sees, and each
-// holds its place.
+// Random blocks and facings over a run. The areas of the patches add up to the unseen area.
 TEST(Cover, PatchesAddUpToTheTotal) {
   scenes::Random random(44);
   std::uint64_t several = 0;

@@ -1,4 +1,4 @@
-// What opens, breaks, hurts, hides in the dark, or stands in the way of somebody who sneaks.
+// Sneaking past doors, breakable solids, hazards, darkness and standing bodies.
 
 #include <gtest/gtest.h>
 

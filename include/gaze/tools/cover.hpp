@@ -47,10 +47,10 @@ struct FloorOptions {
 [[nodiscard]] FreeFloor free_floor(const Level& level, const World& world,
                                    const FloorOptions& options);
 
-/// A connected part of the floor that nobody ever sees.
+/// A connected part of the floor that no agent ever sees.
 struct UnseenPatch {
   double area = 0.0;  ///< Square metres, of the exact polygon. All patches add up to the total.
-  /// The middle of a spot of it, near the middle of its extent. If it holds none, a corner of it.
+  /// Centre of a cell inside, near the centre of its bounding box. A corner if no cell fits.
   Vector2d place{0.0, 0.0};
 };
 
@@ -60,7 +60,7 @@ struct UnseenPatch {
 struct ClearView {
   Vector3d eye{0.0, 0.0, 0.0};
   double reach = 0.0;      ///< Metres from the eye, in the plan.
-  std::size_t solids = 0;  ///< So many there were.
+  std::size_t solids = 0;  ///< Count of solids in the level.
   std::vector<bool> gone;  ///< By solid that can go.
   std::vector<std::vector<Vector2d>> clear;
 };
