@@ -15,6 +15,7 @@ constexpr double kForEver = std::numeric_limits<double>::infinity();
 struct Outcome {
   std::optional<double> seconds;  ///< Until it is defeated; nothing if that never comes.
   double lost = 0.0;              ///< Health until then.
+  bool is_healed = false;         ///< The foe regains all health before each further attack.
 };
 
 double damage_against(const Attack& attack, const Kind& foe) {
@@ -35,7 +36,7 @@ class Wounds {
     health_ -= damage;
     return health_ <= 0.0;
   }
-  // True if it was unhurt again before the last blow: each blow finds it so.
+  // True if its health was full before the last hit.
   bool has_healed() const { return has_healed_; }
   double lost() const { return std::min(foe_.health, foe_.health - health_); }
 
@@ -69,8 +70,11 @@ Outcome outcome_of(const Attack& attack, const Kind& foe, double until) {
       outcome.seconds = last + (attack.how == Attack::How::beam ? attack.hold.seconds() : 0.0);
       return outcome;
     }
-    // Pulls are alike until it is empty: what the first does not do, no later one does.
-    if (left == 0 && pull > 0 && shots == 1 && wounds.has_healed()) break;
+    // Without ammunition to run out of, all further attacks are the same.
+    if (left == 0 && pull > 0 && shots == 1 && wounds.has_healed()) {
+      outcome.is_healed = true;
+      return outcome;
+    }
     pulled += attack.cooldown->seconds();
     if (left == 0) continue;
     left -= count;
@@ -79,6 +83,7 @@ Outcome outcome_of(const Attack& attack, const Kind& foe, double until) {
     left = attack.ammunition;
     pulled = std::max(pulled, last + attack.reload->seconds());
   }
+  outcome.is_healed = foe.heals > 0.0;  // neither empty nor fatal after very many attacks
   return outcome;
 }
 
@@ -98,9 +103,8 @@ class Pair {
     for (const Attack& attack : kind_.attacks) {
       if (!(damage_against(attack, foe_) > 0.0)) continue;
       const Outcome outcome = outcome_of(attack, foe_, kForEver);
-      const double reach = reach_at(attack);
-      harms.push_back({attack.name, outcome.lost, outcome.seconds, nearest(), reach,
-                       foe_.heals > 0.0 && !outcome.seconds});
+      harms.push_back({attack.name, outcome.lost, outcome.seconds, nearest(), reach_at(attack),
+                       outcome.is_healed});
     }
     return harms;
   }

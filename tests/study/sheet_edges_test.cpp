@@ -207,5 +207,16 @@ TEST(SheetEdges, HealingCounts) {
   EXPECT_GT(defeated, testing::enough(8));
 }
 
+// Two hits of 10 points are all there is. A target that regains 1 point per second is hurt, and the
+// ammunition is spent.
+TEST(SheetEdges, SpentAmmunitionIsNotHealing) {
+  const SheetRow spent = row_of(
+      "attack.claw = { how = \"strike\", range = 2, damage = 10, cooldown = 1, ammunition = 2 }\n",
+      "heals = 1\n");
+  EXPECT_FALSE(spent.pair.harms.at(0).is_healed);
+  EXPECT_EQ(spent.pair.harms[0].seconds, std::nullopt);
+  EXPECT_NEAR(spent.pair.harms[0].dealt, 19.0, 1e-9);  // 1 point is regained between both hits
+}
+
 }  // namespace
 }  // namespace gaze
