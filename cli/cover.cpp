@@ -7,6 +7,7 @@
 #include <nlohmann/json.hpp>
 #include <ostream>
 
+#include "level/numbers.hpp"
 #include "level/rounded.hpp"
 #include "level/spelling.hpp"
 #include "output.hpp"
@@ -61,9 +62,12 @@ std::string cover_json(const Simulation& simulation, const Cover& cover, bool is
   return json.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
 }
 
-std::vector<std::string> report(const Simulation& simulation, const Cover& cover, bool is_moment) {
+std::vector<std::string> report(const Simulation& simulation, const Cover& cover, const Kind* kind,
+                                bool is_moment) {
   std::vector<std::string> lines;
   lines.push_back(fmt::format("free floor {:.1f} m²", cover.floor().area));
+  lines.push_back(fmt::format("for a {} {} m tall", kind == nullptr ? "body" : kind->name,
+                              number_text(cover.floor().height)));
   lines.push_back(
       fmt::format("seen {:.1f} %{}", cover.seen_share() * 100.0, is_moment ? "" : " in the mean"));
   lines.push_back(fmt::format("never seen {:.1f} %", cover.never_seen_share() * 100.0));
@@ -147,7 +151,7 @@ int cover(const CoverOptions& options, const Streams& streams) {
     const bool is_due = is_moment ? simulation.tick() == last : simulation.tick() % each == 0;
     if (is_due) seen.add(simulation, looked_for);
   });
-  const std::vector<std::string> lines = report(simulation, seen, is_moment);
+  const std::vector<std::string> lines = report(simulation, seen, kind, is_moment);
   if (!options.output.empty()) {
     write_file(options.output, gaze::draw(simulation, picture_of(seen, is_moment, lines), picture));
     streams.err << fmt::format("{} drawn\n", options.output);

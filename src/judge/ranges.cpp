@@ -29,8 +29,7 @@ bool notices_others(const Kind& kind) {
 double farthest_felt(const Plane plane, const Kind& kind, const Kind& foe) {
   double farthest = 0.0;
   if (kind.nearness) {
-    const auto axes =
-        kind.nearness->axes.value_or(std::array<bool, 3>{true, true, plane == Plane::space});
+    const std::array<bool, 3>& axes = *kind.nearness->axes;
     const bool counts_plan = axes[0] && (axes[1] || plane == Plane::upright);
     farthest = counts_plan ? kind.nearness->range : std::numeric_limits<double>::infinity();
   }

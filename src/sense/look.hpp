@@ -24,6 +24,9 @@ namespace gaze {
 /// The share of body points that is reached, and whether it is enough. The point nearest to the
 /// middle of the body says what is in the way.
 [[nodiscard]] bool is_enough(const Looker& looker, double visible);
+/// Returns how many of the body points have to be in line of sight, for a share of them: at
+/// least 1.
+[[nodiscard]] std::size_t points_needed(std::size_t points, double share);
 [[nodiscard]] std::size_t middle_point(std::span<const double> shares);
 
 [[nodiscard]] EvidenceRate rate_of(const Looker& looker, const LookedAt& other, double distance,

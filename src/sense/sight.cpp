@@ -127,14 +127,6 @@ LineTest test_line(const World& world, const Level& level, const Looker& looker,
   return test;
 }
 
-// How many of so many body points have to be reached.
-std::size_t points_needed(const LookedAt& other, double share) {
-  std::size_t needed = 1;
-  const auto all = static_cast<double>(other.body_points.size());
-  while (static_cast<double>(needed) / all < share) ++needed;
-  return needed;
-}
-
 // Body points lie above each other, and so are asked about together, a few at a time. Once `enough`
 // are reached, or more than `spare` are not, the rest may be left out.
 std::size_t points_reached(const World& world, const Looker& looker, const LookedAt& other,
@@ -158,6 +150,12 @@ std::size_t points_reached(const World& world, const Looker& looker, const Looke
 }
 
 }  // namespace
+
+std::size_t points_needed(std::size_t points, double share) {
+  std::size_t needed = 1;
+  while (static_cast<double>(needed) / static_cast<double>(points) < share) ++needed;
+  return needed;
+}
 
 PlanField plan_field(Plane plane, const Looker& looker) {
   const Sight& sight = looker.sight;
@@ -268,7 +266,7 @@ double evidence_rate(const World& world, const Looker& looker, const LookedAt& o
 bool can_see(const World& world, const Looker& looker, const LookedAt& other) noexcept {
   if (!may_see(world.plane(), looker, other)) return false;
   if (other.body_points.empty()) return false;
-  const std::size_t needed = points_needed(other, looker.sight.visible_at_least);
+  const std::size_t needed = points_needed(other.body_points.size(), looker.sight.visible_at_least);
   const std::size_t points = other.body_points.size();
   return needed <= points &&
          points_reached(world, looker, other, needed, points - needed) >= needed;

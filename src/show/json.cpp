@@ -339,6 +339,7 @@ Json pair_json(const PairFigures& pair) {
   json["attacks"] = Json::array();
   for (const PairFigures::Harm& harm : pair.harms) {
     json["attacks"].push_back({{"attack", harm.attack}, {"dealt", rounded(harm.dealt)}});
+    json["attacks"].back()["in_reach"] = harm.is_in_reach();
     if (harm.seconds) json["attacks"].back()["defeats_in"] = rounded(*harm.seconds);
   }
   if (pair.running_away) {

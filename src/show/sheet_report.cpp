@@ -182,6 +182,7 @@ std::string sheet_json(std::span<const SheetRow> rows) {
     one["harm"] = Json::array();
     for (const PairFigures::Harm& harm : row.pair.harms) {
       one["harm"].push_back({{"attack", harm.attack},
+                             {"in_reach", harm.is_in_reach()},
                              {"dealt", rounded(harm.dealt)},
                              {"seconds", none_or(harm.seconds)}});
     }

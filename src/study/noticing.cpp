@@ -40,8 +40,8 @@ class Outside {
   double best(double near, double far) const {
     for (int i = 0; i < kDigits; ++i) {
       const double third = (far - near) / 3.0;
-      (at(near + third) <= at(far - third) ? far : near) =
-          at(near + third) <= at(far - third) ? far - third : near + third;
+      const bool is_nearer = at(near + third) <= at(far - third);
+      (is_nearer ? far : near) = is_nearer ? far - third : near + third;
     }
     return (near + far) / 2.0;
   }

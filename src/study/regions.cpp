@@ -17,10 +17,7 @@ ClipperLib::IntPoint to_point(const Vector2d& p) {
 
 void add_arc(const SeenArea& area, const SeenEdge& edge, Outline& outline) {
   const double span = edge.end.degrees() - edge.start.degrees();
-  // A chord of angle a lies r (1 - cos(a / 2)) = r a^2 / 8 inside its arc.
-  const double most_deg =
-      std::sqrt(8.0 * kArcError / std::max(area.range, kArcError)) * 180.0 / 3.14159265358979323846;
-  const int pieces = std::max(1, static_cast<int>(std::ceil(span / most_deg)));
+  const int pieces = std::max(1, static_cast<int>(std::ceil(span / chord_degrees(area.range))));
   for (int i = 1; i < pieces; ++i) {
     const SineCosine way =
         sine_cosine(Angle::from_degrees(edge.start.degrees() + span * i / pieces));
@@ -29,6 +26,28 @@ void add_arc(const SeenArea& area, const SeenEdge& edge, Outline& outline) {
 }
 
 }  // namespace
+
+// A chord of angle a lies r (1 - cos(a / 2)) = r a^2 / 8 inside its arc.
+double chord_degrees(double radius) {
+  return std::sqrt(8.0 * kArcError / std::max(radius, kArcError)) * 180.0 / 3.14159265358979323846;
+}
+
+Outline arc(const Vector2d& centre, double radius, double from, double span) {
+  Outline points;
+  const int pieces = std::max(3, static_cast<int>(std::ceil(span / chord_degrees(radius))));
+  for (int i = 0; i <= pieces; ++i) {
+    const SineCosine direction = sine_cosine(Angle::from_degrees(from + span * i / pieces));
+    points.emplace_back(centre + Vector2d{direction.cosine, direction.sine} * radius);
+  }
+  return points;
+}
+
+Outlines disc(const Vector2d& centre, double radius) {
+  if (!(radius > 0.0)) return {};
+  Outline points = arc(centre, radius, 0.0, 360.0);
+  points.pop_back();
+  return {points};
+}
 
 ClipperLib::Paths to_paths(const Outlines& outlines) {
   ClipperLib::Paths paths;
@@ -60,6 +79,16 @@ Outlines combined(ClipperLib::ClipType how, const Outlines& one, const Outlines&
   ClipperLib::Paths result;
   clipper.Execute(how, result, ClipperLib::pftNonZero, ClipperLib::pftNonZero);
   return from_paths(result);
+}
+
+Outlines united(const Outlines& one, const Outlines& other) {
+  return combined(ClipperLib::ctUnion, one, other);
+}
+Outlines common(const Outlines& one, const Outlines& other) {
+  return combined(ClipperLib::ctIntersection, one, other);
+}
+Outlines without(const Outlines& one, const Outlines& other) {
+  return combined(ClipperLib::ctDifference, one, other);
 }
 
 Outlines widened(const Outlines& outlines, double by) {

@@ -12,14 +12,25 @@ namespace gaze {
 using Outline = std::vector<Vector2d>;
 using Outlines = std::vector<Outline>;
 
-/// How far chords may lie inside their arcs, metres.
+/// Largest distance between a chord and its arc, metres.
 constexpr double kArcError = 1e-3;
+/// Returns the angle of the longest such chord, degrees.
+[[nodiscard]] double chord_degrees(double radius);
+
+/// Returns the points of an arc, both ends included. Angles in degrees, anticlockwise.
+[[nodiscard]] Outline arc(const Vector2d& centre, double radius, double from, double span);
+/// Returns a disc. Empty if the radius is not > 0.
+[[nodiscard]] Outlines disc(const Vector2d& centre, double radius);
 
 [[nodiscard]] ClipperLib::Paths to_paths(const Outlines& outlines);
 [[nodiscard]] Outlines from_paths(const ClipperLib::Paths& paths);
 
 [[nodiscard]] Outlines combined(ClipperLib::ClipType how, const Outlines& one,
                                 const Outlines& other);
+
+[[nodiscard]] Outlines united(const Outlines& one, const Outlines& other);
+[[nodiscard]] Outlines common(const Outlines& one, const Outlines& other);
+[[nodiscard]] Outlines without(const Outlines& one, const Outlines& other);
 
 /// Wider by a distance on all sides, round at corners to within a millimetre.
 [[nodiscard]] Outlines widened(const Outlines& outlines, double by);

@@ -144,9 +144,7 @@ class Perceiving {
     const Kind& kind = watcher_.kind;
     const bool is_sure = certainty_ == Certainty::surely;
     if (kind.nearness) {
-      const auto axes =
-          kind.nearness->axes.value_or(std::array<bool, 3>{true, true, plane_ == Plane::space});
-      const double off_axes = distance_along(axes, at.looker.feet, place);
+      const double off_axes = distance_along(*kind.nearness->axes, at.looker.feet, place);
       if (off_axes + (is_sure ? spot.around : 0.0) <= kind.nearness->range) return true;
     }
     if (is_in_feeler(at, spot)) return true;

@@ -4,12 +4,11 @@
 
 #include "geometry/plan.hpp"
 #include "study/sneak_scene.hpp"
+#include "world/touching.hpp"
 
 /// Runs a path and reports whether the agent arrives unnoticed, alive and unblocked.
 namespace gaze {
 namespace {
-
-constexpr double kTouching = 1e-6;  // metres
 
 class PlayedWay {
  public:
@@ -78,8 +77,9 @@ class PlayedWay {
       const AgentState state = game_.state(other);
       if (!state.is_alive) continue;
       const Vector3d off = state.position - at;
-      const bool is_beside = off.z() < own.height - kTouching && -off.z() < kind.height - kTouching;
-      if (!is_beside || level_length(off) >= own.radius + kind.radius - kTouching) continue;
+      const bool is_beside =
+          off.z() < own.height - kContactGap && -off.z() < kind.height - kContactGap;
+      if (!is_beside || level_length(off) >= own.radius + kind.radius - kContactGap) continue;
       const bool stays = !kind.move || !travels(kind.move->gait) || state.mode == Mode::post;
       return BodyInTheWay{state.position, kind.radius, stays};
     }
