@@ -10,7 +10,8 @@ std::string harm_text(const PairFigures::Harm& harm) {
     return worded("{} does not reach: {} m of {} m", harm.attack, harm.reach, harm.from);
   }
   if (harm.is_healed) {
-    return worded("{} never: it takes {} points, and they are healed", harm.attack, harm.dealt);
+    return worded("{} never: the target loses {} points at most and regains them", harm.attack,
+                  harm.dealt);
   }
   if (!harm.seconds) return worded("{} is empty after {}", harm.attack, harm.dealt);
   if (*harm.seconds == 0.0) return worded("{} at one blow", harm.attack);
