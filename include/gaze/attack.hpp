@@ -58,7 +58,7 @@ struct Attack {
   Angle arc = Angle::from_degrees(360.0);  ///< Strikes: full opening, (0, 360].
   SideSet sides{0b111111};                 ///< Touches: on which of its own sides.
 
-  Aim aim = Aim::direct;  ///< Shots.
+  Aim aim = Aim::direct;  ///< Shots; of beams `direct`, `ahead` or `mirror`.
   double speed = 0.0;     ///< Shots: metres a second, above 0.
   std::optional<double>
       radius;  ///< Shots: of the projectile; else 0.05. Beams: half as thick; else 0.
@@ -81,8 +81,11 @@ struct Attack {
   double blast_radius = 0.0;             ///< Shots: of the blast where they end; 0: none.
   double blast_fall_off = 1.0;  ///< Shots, bursts: 0 the same all over, 1 to nothing at the rim.
   Duration hold;                ///< Beams: how long they stay on; 0: for a moment.
-  double noise_reach = 0.0;     ///< Shots: heard where they land, by its name.
-  double fire_reach = 0.0;      ///< Shots, beams: of the noise "shot" at the muzzle.
+  /// Beams: made once the ray ahead falls on a foe, noticed or not. The body turns after that foe,
+  /// and the beam ends as soon as it falls on something else.
+  bool locks_on = false;
+  double noise_reach = 0.0;             ///< Shots: heard where they land, by its name.
+  double fire_reach = 0.0;              ///< Shots, beams: of the noise "shot" at the muzzle.
   std::optional<std::uint32_t> leaves;  ///< Shots: a kind that appears where they end, by index.
   int keeps = 4;                        ///< So many of these at once; then the oldest is moved.
   std::optional<double>
@@ -94,6 +97,12 @@ struct Attack {
 /// Seconds from a pull to one of its blows or shots, which are counted from 0.
 [[nodiscard]] constexpr double seconds_to_blow(const Attack& attack, int number) {
   return attack.wind_up.seconds() + number * attack.burst_interval.seconds();
+}
+
+/// True for attacks that a defeat can make: bursts, and shots ahead.
+[[nodiscard]] constexpr bool is_made_at_defeat(const Attack& attack) {
+  return attack.how == Attack::How::burst ||
+         (attack.how == Attack::How::shot && attack.aim == Attack::Aim::ahead);
 }
 
 /// True for shots in an arc.

@@ -49,6 +49,7 @@ struct Event {
   double angle_deg = 0.0;
   double damage = 0.0;
   double health = 0.0;
+  double gained = 0.0;  ///< Points of health that a thing gave to who took it.
   double score = 0.0;
   Side side = Side::front;
   std::int64_t projectile = -1;  ///< Its number, of what was fired and what it hit; -1: of none.

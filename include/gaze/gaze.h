@@ -216,6 +216,7 @@ typedef struct gaze_event {
   gaze_vector place;
   int32_t from_mode;
   int32_t to_mode;
+  double gained; /* took: health that the thing gave */
 } gaze_event;
 
 GAZE_CALL gaze_status gaze_events(const gaze_game* game, gaze_event* events, size_t room,

@@ -22,7 +22,7 @@ constexpr std::uint32_t kNoTeam = 0xFFFFFFFF;
 /// What happens when an agent of the kind is defeated.
 struct Defeat {
   std::optional<std::uint32_t> leaves;  ///< A kind that appears in its place, by index.
-  std::string attack;                   ///< A burst of its own that it makes; empty: none.
+  std::string attack;                   ///< A burst of its own, or a shot ahead; empty: none.
   double score = 0.0;                   ///< Points for who defeated it.
   std::optional<Duration> respawn;      ///< After that it is back at a start place; none: never.
   std::vector<std::string> tells;       ///< Agents that learn where the one is who defeated it.
@@ -43,6 +43,14 @@ struct Thing {
   }();
   bool breaks = false;      ///< Where its flight ends it is defeated.
   double take_reach = 0.5;  ///< From body to body, metres.
+  /// Agents, kinds, teams or tags that pick it up by coming within `take_reach`; nobody else may
+  /// take it. Empty: anybody may, and only on purpose.
+  std::vector<std::string> picked_up_by;
+  double heals = 0.0;                ///< Points of health for who picks it up.
+  std::vector<std::string> refills;  ///< Attacks of who picks it up that it fills, by name.
+
+  /// True if it is used up by who picks it up, and not carried.
+  bool is_used_up() const { return heals > 0.0 || !refills.empty(); }
 };
 
 /// Things of a kind that an agent has with it from the start.

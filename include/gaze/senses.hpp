@@ -75,6 +75,8 @@ struct Hearing {
   bool around_corners = false;  ///< Also by the shortest way through the open.
   bool own = false;             ///< Hears its own noises.
   bool friends = false;         ///< Hears those of its team.
+  /// Forgets a noise on its way there too; else its memory begins to fade where it arrives.
+  bool forgets_on_way = false;
   Duration remember{5'000'000'000};
 };
 

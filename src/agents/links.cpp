@@ -109,7 +109,7 @@ KindLinks links_of(Finder& finder, const Kind& kind) {
   for (const Rule& rule : kind.when.rules) links.rules.push_back(links_of(finder, kind, rule));
   for (const Attack& attack : kind.attacks)
     links.attack_noises.push_back(finder.noise(attack.name));
-  links.burst = number_of(kind.attacks, kind.defeat.attack, kByName);
+  links.at_defeat = number_of(kind.attacks, kind.defeat.attack, kByName);
   if (kind.thing) links.flight_noise = finder.noise(kind.thing->flight.name);
   links.wakes = finder.agents(kind.defeat.wakes);
   links.tells = finder.agents(kind.defeat.tells);

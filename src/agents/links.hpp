@@ -47,7 +47,7 @@ struct KindLinks {
   std::vector<RuleLinks> rules;
   std::vector<NoiseName> attack_noises;  ///< By attack.
   NoiseName flight_noise;                ///< Of a thing that is thrown.
-  std::uint32_t burst = kNothing;        ///< The number of its attack at its defeat.
+  std::uint32_t at_defeat = kNothing;    ///< The number of its attack at its defeat.
   std::vector<std::uint32_t> wakes;      ///< At its defeat.
   std::vector<std::uint32_t> tells;      ///< At its defeat.
   std::uint32_t area = kNothing;         ///< The number of the zone in which it wanders.

@@ -105,6 +105,12 @@ struct Made {
   std::uint32_t attack = 0;
 };
 
+/// A beam that has locked on: its agent turns to whom it falls on.
+struct Locked {
+  std::uint32_t who = 0;
+  std::uint32_t target = 0;
+};
+
 /// What has happened, for the host.
 struct Events {
   std::vector<Event> all;
@@ -126,6 +132,7 @@ struct Told {
   std::vector<CourseChange> courses;
   std::vector<Push> pushes;
   std::vector<Placed> placed;
+  std::vector<Locked> locked;                 ///< As beams fell in the last step.
   std::vector<std::uint32_t> changed_tags;    ///< Agents whose tags are others now.
   std::vector<std::uint32_t> changed_solids;  ///< What has opened, shut or broken.
 

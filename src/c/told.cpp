@@ -30,6 +30,7 @@ gaze_event event_of(const Event& event) {
   filled.place = vector_of(event.place);
   filled.from_mode = static_cast<int32_t>(event.from);
   filled.to_mode = static_cast<int32_t>(event.to);
+  filled.gained = event.gained;
   return filled;
 }
 

@@ -5,6 +5,7 @@
 
 #include "gaze/sides.hpp"
 #include "geometry/plan.hpp"
+#include "geometry/rolling.hpp"
 #include "geometry/signed_turn.hpp"
 #include "world/distances.hpp"
 
@@ -54,6 +55,37 @@ BallPath straight_way(const Attempt& attempt) {
 
 Stops stopped_by(const Attempt& attempt) {
   return attempt.attack.how == How::beam ? Stops::shots : Stops::bodies;
+}
+
+Shortfall blocked(const Attempt& attempt, const BallPath& way, Stops stops) {
+  Shortfall solid = because(Shortfall::What::solid);
+  solid.touch = way.radius > 0.0 ? attempt.world.first_touch(way, stops)
+                                 : attempt.world.first_touch(way.path, stops);
+  return solid;
+}
+
+// Where the ray ahead of a beam meets the target.
+std::optional<BallPath> ray_to_target(const Attempt& attempt) {
+  const Vector3d muzzle = muzzle_of(attempt);
+  const Vector3d way =
+      ahead_of(attempt.world.plane(), attempt.attack, attempt.by) * attempt.attack.range;
+  const BallPath ray{{muzzle, muzzle + way}, *attempt.attack.radius};
+  const auto share = first_touch(ray, body_of(attempt.at), {0.0, 0.0, 0.0});
+  if (!share) return std::nullopt;
+  return BallPath{{muzzle, muzzle + way * *share}, ray.radius};
+}
+
+MaybeShortfall ray_fails(const Attempt& attempt) {
+  const auto ray = ray_to_target(attempt);
+  if (!ray) {
+    const Vector2d way =
+        plan_part(attempt.world.plane(), attempt.at.middle() - attempt.by.middle());
+    return because(Shortfall::What::ray, std::abs(signed_turn(attempt.by.facing, way)));
+  }
+  const bool is_clear = ray->radius > 0.0 ? attempt.world.is_clear(*ray, Stops::shots)
+                                          : attempt.world.is_clear(ray->path, Stops::shots);
+  if (is_clear) return std::nullopt;
+  return blocked(attempt, *ray, Stops::shots);
 }
 
 bool is_straight_way_clear(const Attempt& attempt) {
@@ -133,13 +165,6 @@ MaybeShortfall tilted_too_far(const Attempt& attempt, const Vector3d& way) {
   return because(Shortfall::What::tilt, rise, rise < low ? low : high);
 }
 
-Shortfall blocked(const Attempt& attempt, const BallPath& way, Stops stops) {
-  Shortfall solid = because(Shortfall::What::solid);
-  solid.touch = way.radius > 0.0 ? attempt.world.first_touch(way, stops)
-                                 : attempt.world.first_touch(way.path, stops);
-  return solid;
-}
-
 MaybeShortfall straight_way_blocked(const Attempt& attempt) {
   if (is_straight_way_clear(attempt)) return std::nullopt;
   return blocked(attempt, straight_way(attempt), stopped_by(attempt));
@@ -189,6 +214,8 @@ bool can_reach(const Attempt& attempt) {
     case How::shot:
       return can_shoot(attempt);
     case How::beam:
+      if (attempt.attack.aim == Attack::Aim::mirror) return false;
+      if (attempt.attack.locks_on) return !ray_fails(attempt);
       return is_within_range(attempt) && is_turned(attempt) &&
              can_tilt_to(attempt, attempt.at.middle() - muzzle_of(attempt)) &&
              is_straight_way_clear(attempt);
@@ -207,6 +234,11 @@ std::optional<Shortfall> shortfall(const Attempt& attempt) {
   if (attack.how == How::touch) {
     return is_touched_where_it_hurts(attempt) ? std::nullopt
                                               : MaybeShortfall(because(Shortfall::What::apart));
+  }
+  if (attack.locks_on) {
+    if (auto off = ray_fails(attempt)) return off;
+    if (is_far_enough(attempt)) return std::nullopt;
+    return because(Shortfall::What::near, distance_of(attempt), attack.min_range);
   }
   if (attack.how == How::catch_ && attack.range == 0.0) {
     if (!side_touched(attempt)) return because(Shortfall::What::apart);

@@ -16,6 +16,7 @@ using Index = std::uint32_t;
 std::optional<Vector3d> beam_way(const Fighting& state, const Beam& beam, const Attack& attack,
                                  const Fighter& fighter, const Vector3d& muzzle) {
   Fighter target;
+  if (attack.aim == Attack::Aim::ahead) return std::nullopt;
   if (beam.at.agent && state.lives.alive[*beam.at.agent]) {
     target = fighter_of(state, *beam.at.agent);
     if (!is_aimed_at(state.plane(), attack, fighter, target)) return std::nullopt;
@@ -31,19 +32,33 @@ std::optional<Vector3d> beam_way(const Fighting& state, const Beam& beam, const 
   return Vector3d(to / length);
 }
 
-/// Where a beam falls now: it goes up to what it meets first. Nobody moves meanwhile.
-Meeting beam_end(const Fighting& state, const Beam& beam, Shell& ray, Vector3d& place) {
+/// The ray of a beam: from the muzzle to the end of its range.
+struct Ray {
+  Shell shell;
+  BallPath ball;
+};
+
+Ray ray_of(const Fighting& state, const Beam& beam) {
   const Attack& attack = state.attack(beam.who, beam.attack);
   const Fighter fighter = fighter_of(state, beam.who);
-  ray.shooter = beam.who;
-  ray.attack = state.attack_id(beam.who, beam.attack);
-  ray.position = muzzle_of(state.plane(), attack, fighter);
+  Shell shell;
+  shell.shooter = beam.who;
+  shell.attack = state.attack_id(beam.who, beam.attack);
+  shell.position = muzzle_of(state.plane(), attack, fighter);
   Vector3d way = ahead_of(state.plane(), attack, fighter);
-  if (const auto to = beam_way(state, beam, attack, fighter, ray.position)) way = *to;
-  const BallPath ball{{ray.position, ray.position + way * attack.range}, *attack.radius};
-  const Meeting meeting = first_meeting(state, ray, ball, {1.0, 1.0}, false);
-  place = ball.path.from + (ball.path.to - ball.path.from) * meeting.share;
-  return meeting;
+  if (const auto to = beam_way(state, beam, attack, fighter, shell.position)) way = *to;
+  const Segment line{shell.position, shell.position + way * attack.range};
+  return {shell, {line, *attack.radius}};
+}
+
+/// What a beam falls on now: what it meets first. Nobody moves meanwhile.
+Meeting beam_end(const Fighting& state, const Ray& ray) {
+  return first_meeting(state, ray.shell, ray.ball, {1.0, 1.0}, false);
+}
+
+// A beam that has locked on ends where it falls on another, or on nobody.
+bool has_lost(const Attack& attack, const Beam& beam, const Meeting& meeting) {
+  return attack.locks_on && beam.at.agent && meeting.body != beam.at.agent;
 }
 
 // Deals what a beam has done so far to what it falls on: as much of its damage as of its time has
@@ -69,10 +84,18 @@ void settle_beam(Fighting& state, Beam& beam, const Vector3d& from) {
 // A beam hurts in portions and not in every step. What it meets is told when that changes.
 void shine(Fighting& state, Beam& beam) {
   constexpr double kPortion = 0.1;  // seconds
-  Shell ray;
-  Vector3d place{0.0, 0.0, 0.0};
-  const Meeting meeting = beam_end(state, beam, ray, place);
+  const Ray whole = ray_of(state, beam);
+  const Shell& ray = whole.shell;
+  const Segment& line = whole.ball.path;
+  const Meeting meeting = beam_end(state, whole);
+  const Vector3d place = line.from + (line.to - line.from) * meeting.share;
   const Attack& attack = state.attack(beam.who, beam.attack);
+  if (has_lost(attack, beam, meeting)) {
+    if (beam.owed > 0) settle_beam(state, beam, ray.position);
+    beam.until = state.step_start();
+    return;
+  }
+  if (attack.locks_on && beam.at.agent) state.told.locked.push_back({beam.who, *beam.at.agent});
   state.fights.beam_rays.push_back(
       {state.id_of(beam.who), state.name_of(ray.attack), ray.position, place, *attack.radius});
   const std::optional<Index> solid =
@@ -106,8 +129,19 @@ void light_beam(Fighting& state, const Release& release) {
   state.make_noise(muzzle, attack.fire_reach, state.fixed.links.shot, release.who);
 }
 
+std::optional<std::uint32_t> lit_by_ray(const Fighting& state, std::uint32_t who,
+                                        std::uint32_t attack) {
+  Beam beam;
+  beam.who = who;
+  beam.attack = attack;
+  const Meeting meeting = beam_end(state, ray_of(state, beam));
+  if (!meeting.body || !may_harm(state, who, *meeting.body)) return std::nullopt;
+  return meeting.body;
+}
+
 void shine_beams(Fighting& state) {
   state.fights.beam_rays.clear();
+  state.told.locked.clear();
   for (Beam& beam : state.fights.beams) {
     if (state.is_up(beam.who)) shine(state, beam);
   }

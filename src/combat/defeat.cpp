@@ -3,6 +3,7 @@
 
 #include "combat/cooldown.hpp"
 #include "combat/damage.hpp"
+#include "combat/shells.hpp"
 #include "combat/things.hpp"
 
 /// What a defeat brings: a burst, something that is left behind, a score, word of it to others, and
@@ -12,9 +13,16 @@ namespace {
 
 using Index = std::uint32_t;
 
-void burst_at_defeat(Fighting& state, Index who, const Vector3d& feet, Index by, Moment when) {
-  const Index attack = state.links(who).burst;
+// What a shot hits is the doing of whose pieces fly; what a burst hurts, of who caused the defeat.
+void attack_at_defeat(Fighting& state, Index who, const Vector3d& feet, Index by, Moment when) {
+  const Index attack = state.links(who).at_defeat;
   if (attack == kNothing) return;
+  if (const Attack& values = state.attack(who, attack); values.how == Attack::How::shot) {
+    Fighter body = fighter_of(state, who);
+    body.feet = feet;
+    return scatter(state, who, state.attack_id(who, attack), muzzle_of(state.plane(), values, body),
+                   ahead_of(state.plane(), values, body));
+  }
   const Vector3d middle = feet + Vector3d{0.0, 0.0, state.kind(who).height / 2.0};
   blast(state, by, who, state.attack_id(who, attack), middle, state.attack(who, attack).range,
         when);
@@ -46,14 +54,14 @@ void put_next(Fighting& state, Index owner, const std::optional<AttackId>& attac
   }
 }
 
+}  // namespace
+
 void come_back_later(Fighting& state, Index who) {
   const auto& respawn = state.kind(who).defeat.respawn;
   if (!respawn) return;
   state.lives.returns_at[who] = state.now() + state.moments(*respawn);
   state.fights.returning.push_back(who);
 }
-
-}  // namespace
 
 void put_out(Fighting& state, Index who) {
   drop_all(state, who, state.bodies.position[who]);
@@ -73,7 +81,7 @@ void defeat(Fighting& state, Index who, const Vector3d& feet, std::optional<Inde
     state.score[*by] += event.score;
   }
   put_out(state, who);
-  burst_at_defeat(state, who, feet, by.value_or(who), when);
+  attack_at_defeat(state, who, feet, by.value_or(who), when);
   put_next(state, who, std::nullopt, feet);
   tell_and_wake(state, who, by);
   come_back_later(state, who);

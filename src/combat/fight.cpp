@@ -61,13 +61,13 @@ void fight(Fighting& state) {
   make_attacks(state);
   make_touches(state);
   let_go_of_what_is_due(state);
+  shine_beams(state);
+  deal_blows(state);
+  heal(state);
   state.fights.shells.insert(state.fights.shells.end(), state.fights.thrown.begin(),
                              state.fights.thrown.end());
   state.fights.pierced.resize(state.fights.shells.size());
   state.fights.thrown.clear();
-  shine_beams(state);
-  deal_blows(state);
-  heal(state);
   show_projectiles(state);
 }
 

@@ -32,6 +32,8 @@ struct Fighting : Teller {
 void fight(Fighting& state);
 /// Does what scripts want hands to do: take, throw and put down.
 void use_hands(Fighting& state);
+/// Has those pick things up who have come near enough to what they may pick up.
+void pick_things_up(Fighting& state);
 /// Brings things back into play that have been put down or have landed.
 void release_things(Fighting& state);
 

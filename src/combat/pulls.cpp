@@ -1,5 +1,6 @@
 #include "combat/pulls.hpp"
 #include "combat/cooldown.hpp"
+#include "combat/shells.hpp"
 #include "gaze/sides.hpp"
 #include "geometry/rolling.hpp"
 
@@ -79,14 +80,25 @@ void attack_with(Fighting& state, Index who, Index attack, std::optional<Index> 
   if (is_possible) pull_all_due(state, who, attack, {target, std::nullopt, false});
 }
 
+// A beam that locks on asks whom its ray falls on, and nobody's senses.
+void lock_on(Fighting& state, Index who, Index attack) {
+  const Attack& values = state.attack(who, attack);
+  if (state.fights.ready[who][attack].at > state.now() || !is_fit(state, who, values)) return;
+  const auto target = lit_by_ray(state, who, attack);
+  if (!target || !is_far_enough(attempt_of(state, who, values, *target))) return;
+  pull_all_due(state, who, attack, {target, std::nullopt, false});
+}
+
 void attack_by_mind(Fighting& state, Index who) {
   if (state.minds.mode[who] == Mode::return_ || state.minds.mode[who] == Mode::flee) return;
+  for (const Index attack : state.limit(who).locking) lock_on(state, who, attack);
   auto target = state.target_agent(who);
   if (target && !state.lives.alive[*target]) target.reset();
   if (!target && state.minds.urged[who] == 0) return;
   for (Index attack = 0; attack < state.kind(who).attacks.size(); ++attack) {
     const std::uint64_t bit = std::uint64_t{1} << attack;
     const bool is_urged = (state.minds.urged[who] & bit) != 0;
+    if (state.attack(who, attack).locks_on && !is_urged) continue;
     if (!is_urged && (state.limit(who).urged_only & bit) != 0) continue;
     if (target || is_urged) attack_with(state, who, attack, target);
   }

@@ -59,14 +59,6 @@ Vector3d spread_in_cone(Fighting& state, Index who, const Attack& attack,
   return velocity * along + (left * round.cosine + up * round.sine) * (across * speed);
 }
 
-Vector3d spread(Fighting& state, Index who, const Attack& attack, const Vector3d& velocity) {
-  if (attack.spread.degrees() == 0.0) return velocity;
-  const bool is_flat =
-      state.plane() == Plane::upright || (state.plane() == Plane::ground && !attack.spread_rises);
-  return is_flat ? spread_in_plane(state, who, attack, velocity)
-                 : spread_in_cone(state, who, attack, velocity);
-}
-
 // The launch of a shot at the middle of its target, or at a place. Nothing if the shot cannot get
 // there.
 std::optional<Launch> launch_of(const Fighting& state, const Release& release,
@@ -119,6 +111,14 @@ void let_go(Fighting& state, const Release& release) {
 }
 
 }  // namespace
+
+Vector3d spread(Fighting& state, Index who, const Attack& attack, const Vector3d& velocity) {
+  if (attack.spread.degrees() == 0.0) return velocity;
+  const bool is_flat =
+      state.plane() == Plane::upright || (state.plane() == Plane::ground && !attack.spread_rises);
+  return is_flat ? spread_in_plane(state, who, attack, velocity)
+                 : spread_in_cone(state, who, attack, velocity);
+}
 
 void let_go_of_what_is_due(Fighting& state) {
   for (const Release& release : state.fights.releases) {

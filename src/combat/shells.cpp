@@ -200,29 +200,54 @@ void take_out_spent(Fighting& state) {
   }
 }
 
+Shell shell_of(Fighting& state, Index who, const AttackId& attack, const Vector3d& muzzle,
+               const Vector3d& velocity) {
+  const Attack& values = state.attack(attack);
+  Shell shell;
+  shell.shooter = who;
+  shell.attack = attack;
+  shell.noise = state.fixed.links.kinds[attack.kind].attack_noises[attack.number];
+  shell.number = state.shells_made++;
+  shell.lifetime = state.moments(*values.lifetime);
+  shell.position = shell.origin = muzzle;
+  shell.velocity = velocity;
+  shell.bounces_left = values.bounces;
+  return shell;
+}
+
+Event& tell_fired(const Fighting& state, const Shell& shell) {
+  Event& event = tell_attack(state, Event::What::fired, shell.shooter, shell.attack);
+  event.projectile = shell.number;
+  event.place = shell.position;
+  event.angle_deg = angle_of(plan_part(state.plane(), shell.velocity)).degrees();
+  return event;
+}
+
 }  // namespace
 
 void fire_shell(Fighting& state, Index who, Index attack, const Vector3d& velocity,
                 const Aimed& at) {
   const Attack& values = state.attack(who, attack);
-  Shell shell;
-  shell.shooter = who;
-  shell.attack = state.attack_id(who, attack);
-  shell.noise = state.links(who).attack_noises[attack];
-  shell.number = state.shells_made++;
-  shell.lifetime = state.moments(*values.lifetime);
-  shell.position = muzzle_of(state.plane(), values, fighter_of(state, who));
-  shell.origin = shell.position;
-  shell.velocity = velocity;
+  const Vector3d muzzle = muzzle_of(state.plane(), values, fighter_of(state, who));
+  Shell shell = shell_of(state, who, state.attack_id(who, attack), muzzle, velocity);
   shell.target = at.agent;
-  shell.bounces_left = values.bounces;
   state.fights.shells.push_back(shell);
   state.fights.pierced.emplace_back();
-  Event& event = tell_attack(state, Event::What::fired, who, shell.attack);
+  Event& event = tell_fired(state, shell);
   if (at.agent) event.other = state.id_of(*at.agent);
-  event.projectile = shell.number;
-  event.place = shell.position;
-  state.make_noise(shell.position, values.fire_reach, state.fixed.links.shot, who);
+  state.make_noise(muzzle, values.fire_reach, state.fixed.links.shot, who);
+}
+
+// A defeat may come while shells fly, so that these do not join the list of shells at once.
+void scatter(Fighting& state, Index who, const AttackId& attack, const Vector3d& place,
+             const Vector3d& ahead) {
+  const Attack& values = state.attack(attack);
+  for (int i = 0; i < values.burst; ++i) {
+    const Vector3d velocity = spread(state, who, values, ahead * values.speed);
+    state.fights.thrown.push_back(shell_of(state, who, attack, place, velocity));
+    tell_fired(state, state.fights.thrown.back());
+  }
+  state.make_noise(place, values.fire_reach, state.fixed.links.shot, who);
 }
 
 void fly_shells(Fighting& state) {

@@ -2,6 +2,7 @@
 #include <cmath>
 
 #include "combat/damage.hpp"
+#include "combat/shells.hpp"
 #include "combat/things.hpp"
 
 /// Things: carried, thrown, dropped and broken.
@@ -49,11 +50,15 @@ Vector3d throwing(const Fighting& state, const Attack& flight, const Vector3d& h
   return {way.x() / length * part, way.y() / length * part, part};
 }
 
-// What comes out of a pocket is no agent: where it ends it may burst, and that is all.
-void burst(Fighting& state, const Shell& shell, const Vector3d& place) {
-  const Index number = state.fixed.links.kinds[shell.thing_kind].burst;
+// What comes out of a pocket is no agent: where it ends it may burst or scatter, and that is all.
+void attack_where_it_ends(Fighting& state, const Shell& shell, const Vector3d& place) {
+  const Index number = state.fixed.links.kinds[shell.thing_kind].at_defeat;
   if (number == kNothing) return;
   const AttackId attack{shell.thing_kind, number};
+  if (const Attack& values = state.attack(attack); values.how == Attack::How::shot) {
+    const Vector3d ahead = ahead_of(state.plane(), values, fighter_of(state, shell.shooter));
+    return scatter(state, shell.shooter, attack, place, ahead);
+  }
   const double radius = state.attack(attack).range;
   blast(state, shell.shooter, shell.shooter, attack, place, radius, shell.met_at);
 }
@@ -80,10 +85,11 @@ void use_hand(Fighting& state, const HandWish& wish) {
 }  // namespace
 
 bool take(Fighting& state, Index who, const Vector3d& feet, Index thing) {
-  const Kind& kind = state.kind(thing);
-  const bool is_there =
-      kind.thing && state.lives.presence[thing] == Presence::here && state.lives.alive[thing];
-  if (!is_there || gap_between(state, who, feet, thing) > kind.thing->take_reach) return false;
+  if (!may_take(state, who, feet, thing)) return false;
+  if (state.kind(thing).thing->is_used_up()) {
+    use_up(state, who, thing);
+    return true;
+  }
   state.lives.presence[thing] = Presence::carried;
   state.lives.carrier[thing] = who;
   state.lives.alive[thing] = 0;
@@ -138,7 +144,7 @@ void land(Fighting& state, const Shell& shell, const Vector3d& place) {
     state.told.placed.push_back({thing, feet, !breaks});
     if (breaks) defeat(state, thing, feet, shell.shooter, shell.met_at);
   } else if (breaks) {
-    burst(state, shell, place);
+    attack_where_it_ends(state, shell, place);
   }
 }
 

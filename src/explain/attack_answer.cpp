@@ -131,6 +131,9 @@ AttackAnswer in_words(const State& state, Index who, const Attack& attack, Index
       return too_near(shortfall.found, shortfall.limit);
     case What::turn:
       return turned_away(state, who, target, shortfall);
+    case What::ray:
+      return no(fmt::format("its ray falls past it: it is {:.1f} degrees off", shortfall.found),
+                shortfall.found);
     case What::mirror:
       return no("made only as a friend fires");
     case What::getaway:
@@ -229,7 +232,7 @@ AttackAnswer answer(const State& state, Index who, Index number, Index target) {
   if (is_by_reaction && !state.target_agent(who) && attack.how != Attack::How::touch) {
     return unaimed_answer(state, who, number);
   }
-  if (attack.how != Attack::How::touch) {
+  if (attack.how != Attack::How::touch && !(attack.locks_on && !is_by_reaction)) {
     if (auto not_it = not_its_target(state, who, target); !not_it.empty())
       return no(std::move(not_it));
   }

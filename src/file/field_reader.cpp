@@ -278,15 +278,16 @@ void FieldReader::lob(const char* key, Attack::Aim& aim) {
   }
 }
 
-void FieldReader::burst(const char* key, std::string& attack) {
+void FieldReader::defeat_attack(const char* key, std::string& attack) {
   const Node* node = reader_.find(key);
   if (node == nullptr) return;
-  std::vector<std::string> bursts;
+  std::vector<std::string> names;
   for (const Attack& one : scope_.kind->attacks) {
-    if (one.how == Attack::How::burst) bursts.push_back(one.name);
+    if (is_made_at_defeat(one)) names.push_back(one.name);
   }
-  const std::uint32_t number = reader_.reference(*node, bursts, "burst among its attacks called");
-  if (number < bursts.size()) attack = bursts[number];
+  const std::uint32_t number =
+      reader_.reference(*node, names, "burst or shot ahead among its attacks called");
+  if (number < names.size()) attack = names[number];
 }
 
 void FieldReader::attack(const char* key, std::string& attack) {

@@ -112,7 +112,7 @@ class FieldReader {
   void pockets(const char* key, std::vector<Pocket>& values);
   void along(const char* key, Angle& toward, Angle& tilt);
   void lob(const char* key, Attack::Aim& aim);
-  void burst(const char* key, std::string& attack);
+  void defeat_attack(const char* key, std::string& attack);
   void attack(const char* key, std::string& attack);
   void mode(const char* key, std::optional<Mode>& mode) { may_be(key, mode); }
   void when(const char* key, When& when);

@@ -18,7 +18,7 @@ bool has_to_be_at_once(const Kind& kind) {
 void judge_pass(Bench& bench, const Kind& kind) {
   if (!kind.scan || kind.scan->style == Scan::Style::list) return;
   const double pass = kind.sight->field_of_view.degrees() / kind.scan->rate.degrees();
-  const double needed = kind.sight->notice_time.seconds();
+  const double needed = least_notice_time(bench, kind);
   if (pass >= needed) return;
   bench.say(Finding::Severity::warning, "pass-too-short", bench.place_of(kind, "sight.notice_time"),
             worded("the scan of {} has a place in view for {} s a pass, and noticing takes {} s: "
@@ -34,6 +34,15 @@ double width_of_view(const Kind& kind, const Kind& foe) {
   return 2.0 * (kind.sight->range * sine_cosine(Angle::from_degrees(half)).sine + foe.radius);
 }
 
+// The longest that a foe is in view on its way across. A hopper rests where it lands: before,
+// between and after as many hops as it takes.
+double seconds_across(const Kind& foe, double width) {
+  const Move& move = *foe.move;
+  if (move.gait != Gait::hop) return width / move.speed;
+  const double hops = std::floor(width / *move.hop_length) + 1.0;
+  return hops * *move.hop_length / move.speed + move.hop_rest->seconds();
+}
+
 // Only lookers that stay as they are count. One that turns or moves may keep somebody in view.
 void judge_crossing(Bench& bench, const Kind& kind, const Kind& foe) {
   if (kind.scan || travels(kind.move->gait) || !travels(foe.move->gait)) return;
@@ -41,17 +50,27 @@ void judge_crossing(Bench& bench, const Kind& kind, const Kind& foe) {
   const double needed = kind.sight->notice_time.seconds() / std::max(foe.visibility, 1e-9);
   const double width = width_of_view(kind, foe);
   const double step = 1.0 / bench.level().ticks_per_second;
-  if (!(speed > 0.0) || width / speed + step >= needed) return;
+  if (!(speed > 0.0)) return;
+  const double seconds = seconds_across(foe, width);
+  if (seconds + step >= needed) return;
   bench.say(Finding::Severity::warning, "crossed-too-fast",
             bench.place_of(kind, "sight.notice_time"),
             worded("{} at {} m/s crosses the view of {} in {} s even where it is widest, and "
                    "noticing takes {} s: whoever runs across is never noticed; a notice_time below "
                    "{} s would do, or an ebb_time",
-                   foe.name, speed, kind.name, width / speed, needed,
-                   width / speed * std::max(foe.visibility, 1e-9)));
+                   foe.name, speed, kind.name, seconds, needed,
+                   seconds * std::max(foe.visibility, 1e-9)));
 }
 
 }  // namespace
+
+double least_notice_time(const Bench& bench, const Kind& kind) {
+  double most = 0.0;
+  for (const Kind* foe : bench.foes_in_play(kind)) {
+    most = std::max({most, foe->visibility, *foe->still_visibility});
+  }
+  return kind.sight->notice_time.seconds() / (most > 0.0 ? most : 1.0);
+}
 
 void judge_exposure(Bench& bench) {
   const Level& level = bench.level();

@@ -55,10 +55,19 @@ class InVain {
     const bool is_side_on = level_.plane == Plane::upright;
     const bool has_cone = level_.plane == Plane::space;
     const bool has_height = kind_.sight && kind_.sight->vertical_field_of_view;
-    const std::array<Conditional, 15> keys{{
+    const std::array<Conditional, 18> keys{{
         {"move.idle_speed", goes, "it goes nowhere: its gait does not travel"},
         {"move.speed", goes || move.speed == 0.0, "it goes nowhere: its gait does not travel"},
         {"move.hover_height", move.gait == Gait::hover, "its gait is not \"hover\""},
+        {"move.climb_speed", move.gait == Gait::hover && !is_side_on && can_chase(kind_),
+         move.gait != Gait::hover ? "its gait is not \"hover\""
+         : is_side_on             ? "seen from the side it stays at its own height"
+                                  : "nothing makes it chase"},
+        {"move.hops_in_place", move.gait == Gait::hop && can_chase(kind_),
+         move.gait != Gait::hop ? "its gait is not \"hop\"" : "nothing makes it chase"},
+        {"hearing.forgets_on_way",
+         leads_to(kind_, Mode::investigate) || leads_to(kind_, Mode::search),
+         "nothing makes it investigate or search"},
         {"move.hop_rest", move.gait == Gait::hop || *move.hop_height > 0.0,
          "it does not hop: its gait is not \"hop\", and it has no hop_height"},
         {"move.flee_distance", leads_to(kind_, Mode::flee), "nothing makes it flee"},

@@ -102,6 +102,10 @@ void judge_blind_spots(Bench& bench);  ///< Where those at their posts can never
 
 [[nodiscard]] PairFigures figures_of_pair(const Level& level, const Kind& kind, const Kind& foe);
 
+/// The least time in full view after which a kind that sees notices any of its foes in play,
+/// seconds: the best visible one, whether that moves or stands still.
+[[nodiscard]] double least_notice_time(const Bench& bench, const Kind& kind);
+
 /// True if some solid stops sight.
 [[nodiscard]] bool has_cover(const Level& level);
 

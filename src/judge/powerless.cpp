@@ -127,10 +127,12 @@ class Powerless {
   }
 
   void judge_time() {
-    if (!kind_.sight || kind_.sight->notice_time.seconds() < level_.seconds) return;
+    if (!kind_.sight) return;
+    const double needed = least_notice_time(bench_, kind_);
+    if (needed < level_.seconds) return;
     say("never-in-time", "sight.notice_time",
-        worded("{} notices after {} s in view, and a run lasts {} s", kind_.name,
-               kind_.sight->notice_time.seconds(), level_.seconds));
+        worded("{} notices after {} s in view, and a run lasts {} s", kind_.name, needed,
+               level_.seconds));
   }
 
   void judge_legs() {

@@ -88,7 +88,7 @@ bool is_driven(const Level& level, const Kind& kind) {
 }
 
 bool needs_no_noticing(const Level& level, const Kind& kind, const Attack& attack) {
-  return attack.how == Attack::How::touch || attack.aim == Attack::Aim::mirror ||
+  return attack.how == Attack::How::touch || attack.aim == Attack::Aim::mirror || attack.locks_on ||
          attack.name == kind.defeat.attack || is_driven(level, kind);
 }
 

@@ -1,6 +1,8 @@
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
+#include <limits>
 
 #include "combat/decay.hpp"
 #include "gaze/aim.hpp"
@@ -13,7 +15,54 @@ namespace {
 
 using Severity = Finding::Severity;
 
-// From the muzzle to the middle of a foe on the same ground.
+/// How high the feet of the agents of a kind may be, metres.
+struct Heights {
+  double low = std::numeric_limits<double>::infinity();
+  double high = -std::numeric_limits<double>::infinity();
+
+  void add(double height) {
+    low = std::min(low, height);
+    high = std::max(high, height);
+  }
+};
+
+// What is higher than a kind steps or hops is no place for it.
+bool gets_onto(const Kind& kind, const Solid& solid) {
+  using Form = Solid::Form;
+  const bool is_made_for_it =
+      solid.form != Form::wall && solid.form != Form::block && solid.form != Form::door;
+  return is_made_for_it ||
+         solid.height <= std::max(*kind.move->step_height, *kind.move->hop_height);
+}
+
+// What is fixed is where it was placed. What travels may get onto solids, and to the ground.
+Heights heights_of(const Level& level, const Kind& kind) {
+  Heights heights;
+  for (const Agent& agent : level.agents) {
+    if (&level.kind_of(agent) == &kind) heights.add(altitude_of(level, kind, agent.position));
+  }
+  if (!travels(kind.move->gait)) return heights;
+  for (const Solid& solid : level.solids) {
+    if (!gets_onto(kind, solid)) continue;
+    heights.add(*solid.base);
+    heights.add(*solid.base + solid.height);
+  }
+  if (level.ground_height) heights.add(*level.ground_height);
+  return heights;
+}
+
+// The farthest place, centre to centre, at which a lob comes down: from the highest place where its
+// kind may be on a foe at the lowest. The muzzle is ahead of the middle and beside it.
+double farthest_lob(const Level& level, const Kind& kind, const Attack& attack, const Kind& foe) {
+  const double gravity = level.gravity * *attack.gravity_share;
+  const double drop = heights_of(level, kind).high - heights_of(level, foe).low;
+  const Vector3d& muzzle = *attack.muzzle;
+  const double reach = lob_reach(attack.speed, gravity, foe.height / 2.0 - muzzle.z() - drop);
+  const double level_reach =
+      muzzle.x() + std::sqrt(std::max(0.0, reach * reach - muzzle.y() * muzzle.y()));
+  return level.plane == Plane::ground ? level_reach : std::hypot(level_reach, drop);
+}
+
 void judge_lob(Bench& bench, const Kind& kind, const Attack& attack, const Kind& foe) {
   if (attack.how != Attack::How::shot || !is_lobbed(attack)) return;
   const double gravity = bench.level().gravity * *attack.gravity_share;
@@ -23,7 +72,7 @@ void judge_lob(Bench& bench, const Kind& kind, const Attack& attack, const Kind&
                      worded("'{}' of {} is lobbed, but the level has no gravity: it is never fired",
                             attack.name, kind.name));
   }
-  const double reach = lob_reach(attack.speed, gravity, foe.height / 2.0 - attack.muzzle->z());
+  const double reach = farthest_lob(bench.level(), kind, attack, foe);
   if (reach >= attack.range) return;
   bench.say(Severity::warning, "lob-out-of-reach", place,
             worded("'{}' of {} comes down within {} m at {} m/s: {} at its range of {} m is out "

@@ -69,15 +69,16 @@ void remember_from_now(Sensing& state, Index who) {
   clue->forget_at = std::max(clue->forget_at, state.now() + state.moments(hearing->remember));
 }
 
-// An agent that went to look forgets a noise so long after it arrived; others forget it so long
-// after they heard it.
+// An agent that went to look forgets a noise so long after it arrived, unless it forgets on its
+// way; others forget it so long after they heard it.
 void forget(Sensing& state, Index who) {
   const Clue* clue = state.knowledge.clue[who];
   if (!clue || state.now() < clue->forget_at) return;
   const Mode mode = state.minds.mode[who];
+  const auto& hearing = state.kind(who).hearing;
   const bool is_on_its_way =
       (mode == Mode::investigate || mode == Mode::search) && !state.bodies.has_come[who];
-  if (is_on_its_way) return;
+  if (is_on_its_way && !(hearing && hearing->forgets_on_way)) return;
   Event& event = state.tell(Event::What::forgot, who);
   event.noise = clue->noise;
   event.place = clue->place;

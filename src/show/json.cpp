@@ -64,6 +64,11 @@ void add_numbers(Json& json, const Event& event) {
       json["health"] = rounded(event.health);
       json["side"] = kSideNames[static_cast<std::size_t>(event.side)];
       break;
+    case Event::What::took:
+      if (event.gained == 0.0) break;
+      json["gained"] = rounded(event.gained);
+      json["health"] = rounded(event.health);
+      break;
     case Event::What::fired:
       json["direction"] = rounded_turn(event.angle_deg);
       break;

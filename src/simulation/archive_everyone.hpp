@@ -35,13 +35,13 @@ void members(Archive& to, NoiseName& name) {
 template <typename Archive>
 void members(Archive& to, Event& event) {
   auto& [what, tick, agent, other, solid, zone, teller, by, attack, noise, distance, angle_deg,
-         damage, health, score, side, projectile, team, host_id, is_outside, place, from, mode_to] =
-      event;
+         damage, health, gained, score, side, projectile, team, host_id, is_outside, place, from,
+         mode_to] = event;
   archive_all(to, what, tick, agent, other, solid, zone, teller, by);
   archive_text(to, attack);
   archive_text(to, noise);
-  archive_all(to, distance, angle_deg, damage, health, score, side, projectile, team, host_id,
-              is_outside, place, from, mode_to);
+  archive_all(to, distance, angle_deg, damage, health, gained, score, side, projectile, team,
+              host_id, is_outside, place, from, mode_to);
 }
 
 template <typename Archive>

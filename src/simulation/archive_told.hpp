@@ -85,12 +85,19 @@ void members(Archive& to, Made& made) {
 }
 
 template <typename Archive>
+void members(Archive& to, Locked& locked) {
+  auto& [who, target] = locked;
+  to.agent(who);
+  to.agent(target);
+}
+
+template <typename Archive>
 void members(Archive& to, Told& told) {
-  auto& [news, noises, last_noise, sudden, courses, pushes, placed, changed_tags, changed_solids,
-         modes, wakes, made, arrivals, hands, deeds, gone, comings] = told;
+  auto& [news, noises, last_noise, sudden, courses, pushes, placed, locked, changed_tags,
+         changed_solids, modes, wakes, made, arrivals, hands, deeds, gone, comings] = told;
   archive_items(to, news);
-  archive_all(to, last_noise, noises, sudden, courses, pushes, placed, changed_solids, modes, made,
-              hands, deeds, comings);
+  archive_all(to, last_noise, noises, sudden, courses, pushes, placed, locked, changed_solids,
+              modes, made, hands, deeds, comings);
   for (auto* agents : {&changed_tags, &wakes, &arrivals, &gone}) archive_agents(to, *agents);
 }
 

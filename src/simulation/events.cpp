@@ -69,6 +69,12 @@ struct Describer {
                        from.empty() ? "" : " to ", from, number_text(event.health));
   }
 
+  std::string took() const {
+    if (event.gained == 0.0) return fmt::format("{} took {}", who(), other());
+    return fmt::format("{} took {}: {} health more, {} now", who(), other(),
+                       number_text(event.gained), number_text(event.health));
+  }
+
   std::string ending() const {
     if (event.team == kNoTeam) return fmt::format("{} was caught", other());
     return fmt::format("all {} are out", level.teams[event.team].name);
@@ -86,7 +92,7 @@ struct Describer {
         return fmt::format("{} left the level at {}{}", who(), place(),
                            event.is_outside ? "" : " and is put back");
       case Event::What::took:
-        return fmt::format("{} took {}", who(), other());
+        return took();
       case Event::What::attacked:
         if (!event.other) return fmt::format("{} attacked with {}", who(), event.attack);
         return fmt::format("{} attacked {} with {} from {:.2f} m", who(), other(), event.attack,

@@ -95,6 +95,9 @@ KindLimits limits_of(const Fixed& fixed, const Kind& kind) {
       if (rule.reaction.attack != attack.name) continue;
       limits.urged_only |= std::uint64_t{1} << (limits.cooldowns.size() - 1);
     }
+    const auto number = static_cast<Index>(limits.cooldowns.size() - 1);
+    const bool is_by_reaction = (limits.urged_only >> number & 1U) != 0;
+    if (attack.locks_on && !is_by_reaction) limits.locking.push_back(number);
   }
   return limits;
 }
@@ -111,7 +114,12 @@ void look_names_up(Fixed& fixed) {
                                                   start.apart_from.empty() ? 0U : 1U};
     fixed.starts.push_back({Whom(level, {&start.kind, 1}, tags), Whom(level, apart_from, tags)});
   }
-  for (const Kind& kind : level.kinds) fixed.follows.emplace_back(level, kind.move->follows, tags);
+  for (const Kind& kind : level.kinds) {
+    fixed.follows.emplace_back(level, kind.move->follows, tags);
+    const auto pickers =
+        kind.thing ? std::span(kind.thing->picked_up_by) : std::span<const std::string>();
+    fixed.pickers.emplace_back(level, pickers, tags);
+  }
   fixed.bases = bases_of(level);
 }
 

@@ -102,7 +102,8 @@ bool is_named(const Level& level, Index who) {
              [&](const Start& start) { return start.kind == id || start.apart_from == id; }) ||
          any(level.kinds,
              [&](const Kind& kind) {
-               return has(kind.defeat.tells) || has(kind.defeat.wakes) || has(kind.move->follows) ||
+               return (kind.thing && has(kind.thing->picked_up_by)) || has(kind.defeat.tells) ||
+                      has(kind.defeat.wakes) || has(kind.move->follows) ||
                       any(kind.when.rules,
                           [&](const Rule& rule) { return has(rule.reaction.wakes); });
              }) ||

@@ -40,6 +40,7 @@ void play_step(Simulation::State& state) {
   travel(travelling);
   end_modes(deciding);
   use_hands(fighting);
+  pick_things_up(fighting);
   set_things_down(fighting, travelling);
   keep_in_bounds(state);
   fight(fighting);

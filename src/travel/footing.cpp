@@ -161,6 +161,11 @@ bool is_in_the_air(const Travelling& state, std::uint32_t who) {
   return feet.z() - support_of(state, who, feet) > kContactGap;
 }
 
+bool flies_past_others(const Travelling& state, std::uint32_t who) {
+  if (state.fixed.driver[who] == Driver::track) return is_in_the_air(state, who);
+  return state.ways.is_leaping(who) || state.bodies.is_airborne[who] != 0;
+}
+
 void settle(Travelling& state, std::uint32_t who) {
   const Gait gait = state.kind(who).move->gait;
   if (gait == Gait::drop) return hang(state, who);

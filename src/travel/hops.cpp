@@ -186,6 +186,22 @@ LegResult hop_leg(Travelling& state, std::uint32_t who, const Leg& leg, Moment b
   return stands;
 }
 
+void hop_in_place(Travelling& state, std::uint32_t who, double target_height) {
+  const Move& move = *state.kind(who).move;
+  const Vector3d& feet = state.bodies.position[who];
+  const bool is_on_its_way =
+      state.ways.is_leaping(who) || state.bodies.is_airborne[who] != 0 || state.ways.is_asked(who);
+  if (!move.hops_in_place || move.gait != Gait::hop || is_on_its_way) return;
+  const Moment left = state.left_after_rest(who, kMomentsPerTick);
+  if (left == 0 || !(target_height - feet.z() > *move.step_height)) return;
+  const auto arc = arc_with_room(state, who, feet);
+  if (!arc) return;
+  Leap leap;
+  leap.what = Leap::What::hop;
+  leap.arc = *arc;
+  begin(state, who, leap, state.now() - left);
+}
+
 namespace {
 
 // Metres a second, upwards, with which it gets as high as it hops; 0 for who does not hop.

@@ -2,6 +2,7 @@
 #include <cmath>
 
 #include "travel/body_sweep.hpp"
+#include "travel/footing.hpp"
 #include "travel/neighbours.hpp"
 #include "travel/walk.hpp"
 
@@ -28,6 +29,7 @@ std::span<const Cylinder> bodies_in_the_way(Travelling& state, std::uint32_t who
   const double near = reach + state.fixed.radius[who] + state.fixed.widest + state.ways.strayed;
   state.ways.walkers.near(own, near, [&](std::uint32_t other, double) {
     if (other == who || !state.lives.alive[other] || !state.are_solid(who, other)) return;
+    if (flies_past_others(state, other)) return;
     const double most = reach + state.fixed.radius[who] + state.fixed.radius[other];
     if (level_distance(state.plane(), own, state.bodies.position[other]) > most) return;
     if (has_fallen_onto(state, who, other)) return;

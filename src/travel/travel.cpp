@@ -1,3 +1,4 @@
+#include <algorithm>
 #include <cmath>
 
 #include "travel/course.hpp"
@@ -101,6 +102,7 @@ Wish chase(Travelling& state, std::uint32_t who) {
   Leg leg = chase_leg(state, who, *focus);
   if (focus->agent) leg = share_ring(state, who, *focus->agent, leg);
   find_way(state, who, leg, kMomentsPerTick, focus->agent.has_value());
+  if (focus->agent) hop_in_place(state, who, focus->place.z());
   return look_at(*focus);
 }
 
@@ -196,8 +198,18 @@ Wish follow_mind(Travelling& state, std::uint32_t who) {
   }
 }
 
+// Whom a beam of an agent has locked on, if there is such a beam.
+std::optional<std::uint32_t> locked_on(const Travelling& state, std::uint32_t who) {
+  const std::vector<Locked>& all = state.told.locked;
+  const auto one =
+      std::find_if(all.begin(), all.end(), [&](const Locked& l) { return l.who == who; });
+  if (one == all.end() || !state.lives.alive[one->target]) return std::nullopt;
+  return one->target;
+}
+
 // Where a kind looks that has a rule of its own for that, whatever the mode would have it look at.
 Wish faced(const Travelling& state, std::uint32_t who, const Vector3d& before, const Wish& wish) {
+  if (const auto target = locked_on(state, who)) return {middle_of(state, *target), std::nullopt};
   switch (state.kind(who).move->face) {
     case Face::travel: {
       const Vector2d way = plan_part(state.plane(), state.bodies.position[who] - before);
@@ -321,6 +333,7 @@ void travel(Travelling& state) {
       const Vector3d before = state.bodies.position[who];
       if (state.ways.is_leaping(who)) fly_on(state, who);
       const Wish wish = state.ways.is_leaping(who) ? leap_on(state, who) : follow_mind(state, who);
+      climb(state, who);
       state.bodies.has_come[who] = state.ways.course[who].next != 0;
       turn(state, who, faced(state, who, before, wish));
     }

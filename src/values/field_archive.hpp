@@ -56,7 +56,7 @@ class FieldArchive {
   }
   void along(const char*, Angle& toward, Angle& tilt) { archive_all(to_, toward, tilt); }
   void lob(const char*, Attack::Aim& aim) { archive(to_, aim); }
-  void burst(const char*, std::string& attack) { archive(to_, attack); }
+  void defeat_attack(const char*, std::string& attack) { archive(to_, attack); }
   void attack(const char*, std::string& attack) { archive(to_, attack); }
   void mode(const char*, std::optional<Mode>& mode) { archive(to_, mode); }
   void when(const char*, When& when) {

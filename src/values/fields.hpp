@@ -62,6 +62,7 @@ void fields(Visit& visit, Of& hearing) {
   visit("around_corners", hearing.around_corners);
   visit("own", hearing.own);
   visit("friends", hearing.friends);
+  visit("forgets_on_way", hearing.forgets_on_way);
   visit("remember", hearing.remember);
 }
 
@@ -145,7 +146,9 @@ void fields(Visit& visit, Of& move) {
   visit("hop_length", move.hop_length);
   visit("hop_rest", move.hop_rest);
   visit("drop_height", move.drop_height);
+  visit("hops_in_place", move.hops_in_place);
   visit("hover_height", move.hover_height);
+  visit("climb_speed", move.climb_speed);
   visit.pair("turn_limits", move.turn_limits[0], move.turn_limits[1]);
   visit.pair("tilt_limits", move.tilt_limits[0], move.tilt_limits[1]);
   visit("no_path", move.no_path);
@@ -161,7 +164,7 @@ void fields(Visit& visit, Of& wander) {
 template <typename Visit, Is<Defeat> Of>
 void fields(Visit& visit, Of& defeat) {
   visit.kind("leaves", defeat.leaves);
-  visit.burst("attack", defeat.attack);
+  visit.defeat_attack("attack", defeat.attack);
   visit("score", defeat.score);
   visit("respawn", defeat.respawn);
   visit.names("tells", defeat.tells);

@@ -80,6 +80,9 @@ void fields_of_way(Visit& visit, Of& attack) {
     case Attack::How::beam:
       visit.half("thickness", attack.radius);
       visit("hold", attack.hold);
+      visit("aim", attack.aim);
+      visit("mirror_radius", attack.mirror_radius);
+      visit("locks_on", attack.locks_on);
       aimed_fields(visit, attack);
       break;
     case Attack::How::touch:
@@ -118,6 +121,9 @@ void fields(Visit& visit, Of& thing) {
   auto& flight = thing.flight;
   visit("breaks", thing.breaks);
   visit("take_reach", thing.take_reach);
+  visit.names("picked_up_by", thing.picked_up_by);
+  visit("heals", thing.heals);
+  visit.names("refills", thing.refills);
   visit("speed", flight.speed);
   visit.lob("aim", flight.aim);
   visit("damage", flight.damage);

@@ -46,7 +46,7 @@ struct OtherFields {
   template <typename... T>
   void lob(T&&...) {}
   template <typename... T>
-  void burst(T&&...) {}
+  void defeat_attack(T&&...) {}
   template <typename... T>
   void when(T&&...) {}
   template <typename... T>

@@ -21,7 +21,10 @@ class References {
     anybody_ = agents_;
     anybody_.insert(anybody_.end(), tags_.begin(), tags_.end());
     for (const Team& team : level.teams) anybody_.push_back(team.name);
-    for (const Kind& kind : level.kinds) anybody_.push_back(kind.name);
+    for (const Kind& kind : level.kinds) {
+      anybody_.push_back(kind.name);
+      for (const Attack& attack : kind.attacks) attacks_.push_back(attack.name);
+    }
   }
 
   void check() {
@@ -80,6 +83,10 @@ class References {
       for (const std::string& name : wanted) need(known, name, what, path(key), kind.place);
     };
     if (kind.move) need_all(anybody_, kind.move->follows, kAnybody, "move.follows");
+    if (kind.thing) {
+      need_all(anybody_, kind.thing->picked_up_by, kAnybody, "thing.picked_up_by");
+      need_all(attacks_, kind.thing->refills, "attack", "thing.refills");
+    }
     if (kind.wander && !kind.wander->area.empty()) {
       std::vector<std::string> zones;
       for (const Zone& zone : level_.zones) zones.push_back(zone.id);
@@ -220,6 +227,7 @@ class References {
   const Level& level_;
   std::set<std::string> tags_;
   std::vector<std::string> tag_names_;
+  std::vector<std::string> attacks_;  ///< Of all kinds.
   std::vector<std::string> anybody_;  ///< Agents, tags, teams and kinds.
   std::vector<std::string> agents_;
 };

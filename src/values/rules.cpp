@@ -29,6 +29,19 @@ void check_flight(std::vector<Broken>& broken, const Attack& flight) {
   }
 }
 
+void check_beam(std::vector<Broken>& broken, const Attack& beam) {
+  const bool leads = beam.aim == Attack::Aim::lead || is_lobbed(beam);
+  if (leads) {
+    broken.push_back({"aim", "is for shots; a beam has \"direct\", \"ahead\" or \"mirror\""});
+  }
+  if (beam.locks_on && beam.aim == Attack::Aim::mirror) {
+    broken.push_back({"locks_on", "stands beside aim = \"mirror\"; one of them is allowed"});
+  }
+  if (beam.locks_on && beam.hold.nanoseconds == 0) {
+    broken.push_back({"locks_on", "needs hold above 0: how long it stays on at most"});
+  }
+}
+
 std::string outline_fault(const std::vector<Vector2d>& points) {
   const auto fault = find_outline_fault(points);
   if (!fault) return "";
@@ -98,6 +111,7 @@ std::vector<Broken> broken_rules(const Attack& attack) {
   std::vector<Broken> broken;
   check_order(broken, "at_health", attack.health_low, attack.health_high,
               "the lesser share comes first");
+  if (attack.how == Attack::How::beam) check_beam(broken, attack);
   if (attack.how != Attack::How::shot) return broken;
   check_flight(broken, attack);
   if (attack.bounces > 0 && attack.radius && !(*attack.radius > 0.0)) {

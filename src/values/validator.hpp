@@ -165,7 +165,7 @@ class Validator {
       fault(key, "is neither lob nor high_lob: things are thrown in an arc");
     }
   }
-  void burst(const char* key, const std::string& attack) { own_attack(key, attack, true); }
+  void defeat_attack(const char* key, const std::string& attack) { own_attack(key, attack, true); }
   void attack(const char* key, const std::string& attack) { own_attack(key, attack, false); }
   void mode(const char* key, const std::optional<Mode>& mode) { (*this)(key, mode); }
   void when(const char* key, const When& when);
@@ -305,13 +305,13 @@ class Validator {
     fault(key,
           fmt::format("holds '{}'; there is no such {}{}", name, what, suggestion(name, names)));
   }
-  void own_attack(const char* key, const std::string& name, bool is_burst) {
+  void own_attack(const char* key, const std::string& name, bool is_at_defeat) {
     if (name.empty() || own_kind == nullptr) return;
     for (const Attack& attack : own_kind->attacks) {
-      if (attack.name == name && (!is_burst || attack.how == Attack::How::burst)) return;
+      if (attack.name == name && (!is_at_defeat || is_made_at_defeat(attack))) return;
     }
     fault(key, fmt::format("is '{}'; there is no {} of that name", name,
-                           is_burst ? "burst among its attacks" : "attack"));
+                           is_at_defeat ? "burst or shot ahead among its attacks" : "attack"));
   }
   void rule_name(const Rule& rule, const std::string& path);
 

@@ -259,7 +259,7 @@ INSTANTIATE_TEST_SUITE_P(
             "bad.toml:4:13: error: kind.a.attack.x.at_health is [0.6, 0.2]; the lesser share comes "
             "first\n"
             "bad.toml:6:10: error: there is no kind 'b'; did you mean 'a'?\n"
-            "bad.toml:7:10: error: there is no burst among its attacks called 'x'\n"
+            "bad.toml:7:10: error: there is no burst or shot ahead among its attacks called 'x'\n"
             "bad.toml:8:11: error: kind.a.defeat.respawn is 0; 0.001 to 86400 s is allowed\n"},
         BadHarmCase{
             "[kind.a.defeat]\nleaves = \"b\"\n[kind.b.attack.x]\nhow = \"shot\"\nrange = 9\n"

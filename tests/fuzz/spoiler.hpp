@@ -169,7 +169,7 @@ class Spoiler {
   }
   void along(const char* key, Angle& toward, Angle& tilt) { pair(key, toward, tilt); }
   void lob(const char* key, Attack::Aim& aim) { (*this)(key, aim); }
-  void burst(const char* key, std::string& attack) { text(key, attack); }
+  void defeat_attack(const char* key, std::string& attack) { text(key, attack); }
   void attack(const char* key, std::string& attack) { text(key, attack); }
   void mode(const char* key, std::optional<Mode>& mode) { (*this)(key, mode); }
   void when(const char* key, When& when) {

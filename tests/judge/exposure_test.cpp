@@ -73,5 +73,74 @@ TEST(Exposure, IsNotSaidOfWhoIsNoticed) {
   EXPECT_GT(told, testing::enough(30U));
 }
 
+// Evidence of what is twice as visible grows twice as fast: a scan of 40 degrees at 40 degrees a
+// second has it in view for 1 s, and 0.8 s of notice_time 1.6 do.
+TEST(Exposure, OfAScanGoesByTheVisibilityOfItsFoes) {
+  const auto level = [](double visibility) {
+    return fmt::format(R"([kind.lamp]
+team = "caretakers"
+[kind.lamp.sight]
+range = 10
+field_of_view = 40
+notice_time = 1.6
+[kind.lamp.scan]
+style = "round"
+rate = 40
+[kind.collector]
+team = "visitors"
+visibility = {}
+)",
+                       visibility) +
+           testing::placed("lamp", "lamp", "[0, 0]") +
+           testing::placed("collector", "collector", "[5, 5]");
+  };
+  for (const double visibility : {0.5, 1.0, 1.5, 1.7, 2.0, 4.0}) {
+    const bool is_reported = !testing::findings_of(level(visibility), "pass-too-short").empty();
+    EXPECT_EQ(is_reported, visibility < 1.6) << visibility;
+    EXPECT_EQ(is_reported, !is_noticed(level(visibility))) << visibility;
+  }
+}
+
+TEST(Exposure, InARunGoesByTheVisibilityOfItsFoes) {
+  const auto level = [](double visibility) {
+    return fmt::format(
+               "seconds = 5\n[kind.lamp]\nteam = \"caretakers\"\nsight = {{ range = 10, "
+               "field_of_view = 40, notice_time = 6 }}\n[kind.collector]\n"
+               "team = \"visitors\"\nvisibility = {}\n",
+               visibility) +
+           testing::placed("lamp", "lamp", "[0, 0]") +
+           testing::placed("collector", "collector", "[5, 0]");
+  };
+  EXPECT_EQ(testing::findings_of(level(1.0), "never-in-time").size(), 1U);
+  EXPECT_EQ(testing::findings_of(level(1.5), "never-in-time").size(), 0U);
+}
+
+// A toad crosses in hops of 1 m, and rests after each, in the view too.
+TEST(Exposure, OfAHopperCountsItsRests) {
+  for (const double rest : {0.0, 0.05, 2.0, 4.0}) {
+    const std::string hops =
+        fmt::format(
+            R"([kind.lamp]
+team = "caretakers"
+sight = {{ range = 6, field_of_view = 20, notice_time = 1.5 }}
+[kind.toad]
+team = "visitors"
+radius = 0.3
+move = {{ gait = "hop", hop_height = 0.2, hop_length = 1.0, hop_rest = {} }}
+)",
+            rest) +
+        testing::placed("lamp", "lamp", "[0, 0]") +
+        testing::placed("toad", "toad", "[5.5, -3]", "script = [{ go = [5.5, 5] }]");
+    const bool is_reported = !testing::findings_of(hops, "crossed-too-fast").empty();
+    EXPECT_EQ(is_reported, rest < 1.0) << rest;
+    if (is_reported) {
+      EXPECT_FALSE(is_noticed(hops)) << rest;
+    }
+    if (rest >= 2.0) {
+      EXPECT_TRUE(is_noticed(hops)) << rest;
+    }
+  }
+}
+
 }  // namespace
 }  // namespace gaze

@@ -3,6 +3,8 @@
 #include <fmt/format.h>
 #include <gtest/gtest.h>
 
+#include <random>
+
 #include "scenes.hpp"
 #include "support/levels.hpp"
 
@@ -175,6 +177,58 @@ TEST(TrueToPlay, AStrikeIsBeyondSightOnlyIfNoSenseReachesSoFar) {
   }
   EXPECT_GT(within, testing::enough(std::uint64_t{40}));
   EXPECT_GT(beyond, testing::enough(std::uint64_t{40}));
+}
+
+// From towers of random heights, with random muzzles: the lob is reported exactly if it is not
+// thrown at a foe who stands at its range.
+TEST(TrueToPlay, ALobIsOutOfReachOnlyIfItIsNotThrownThere) {
+  std::mt19937_64 random(5);
+  std::uniform_real_distribution<double> share(0.0, 1.0);
+  const auto between = [&](double low, double high) { return low + (high - low) * share(random); };
+  std::uint64_t reported = 0;
+  std::uint64_t silent = 0;
+  for (std::uint64_t round = 0; round < testing::rounds(200); ++round) {
+    const double range = between(4.0, 14.0);
+    const std::string level = fmt::format(
+        R"(plane = "space"
+[[block]]
+id = "tower"
+material = "brick"
+outline = [[-0.5, -0.5], [0.5, -0.5], [0.5, 0.5], [-0.5, 0.5]]
+height = {0}
+[kind.lobber]
+team = "caretakers"
+sight = {{ range = 40, field_of_view = 360 }}
+[kind.lobber.attack.pod]
+how = "shot"
+aim = "{1}"
+range = {2}
+damage = 1
+cooldown = 1
+speed = {3}
+muzzle = [{4}, {5}, {6}]
+aim_tolerance = 180
+[kind.guest]
+team = "visitors"
+height = {7}
+)",
+        between(0.1, 5.0), share(random) < 0.5 ? "lob" : "high lob", range, between(4.0, 13.0),
+        between(0.0, 0.6), between(-0.4, 0.4), between(0.5, 1.6), between(0.4, 2.0));
+    const std::string height = level.substr(level.find("height = ") + 9, 8);
+    const double drop = std::stod(height);
+    if (drop >= range) continue;
+    const double away = std::sqrt(range * range - drop * drop) - 1e-6;
+    const std::string placed_there = level +
+                                     placed("lobber", "lobber", fmt::format("[0, 0, {}]", drop)) +
+                                     placed("guest", "guest", fmt::format("[{}, 0, 0]", away));
+    const bool is_reported = !findings_of(placed_there, "lob-out-of-reach").empty();
+    Simulation simulation(garden(placed_there));
+    const bool is_thrown = !only(play(simulation, 30), Event::What::fired).empty();
+    ASSERT_NE(is_reported, is_thrown) << placed_there;
+    ++(is_reported ? reported : silent);
+  }
+  EXPECT_GE(reported, testing::enough(30U));
+  EXPECT_GE(silent, testing::enough(30U));
 }
 
 }  // namespace

@@ -124,7 +124,7 @@ TEST(Save, ThatIsDamagedOrForeignIsRefusedWithAReason) {
                                                    save.size() - 37, save.size() - 36));
   auto later = save;
   later[8] = std::byte{9};
-  EXPECT_EQ(refusal(house, later), "a save of version 9; this library reads version 6");
+  EXPECT_EQ(refusal(house, later), "a save of version 9; this library reads version 7");
   scenes::Random random(5);
   for (std::uint64_t i = 0; i < testing::rounds(2000); ++i) {
     auto damaged = save;
