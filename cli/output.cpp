@@ -56,6 +56,31 @@ std::filesystem::path followed(const std::filesystem::path& file) {
   return error ? target : whole;
 }
 
+/// Holds signals back while it lives.
+class WithoutSignals {
+ public:
+  WithoutSignals() {
+    sigset_t all;
+    sigfillset(&all);
+    pthread_sigmask(SIG_SETMASK, &all, &before_);
+  }
+  ~WithoutSignals() { pthread_sigmask(SIG_SETMASK, &before_, nullptr); }
+  WithoutSignals(const WithoutSignals&) = delete;
+  WithoutSignals& operator=(const WithoutSignals&) = delete;
+
+ private:
+  sigset_t before_{};
+};
+
+// A file that nobody may write is not replaced either, though its folder would let us. The
+// superuser may write all files: for it the permissions count.
+bool is_read_only(const std::filesystem::path& file) {
+  struct stat status {};
+  if (stat(file.c_str(), &status) != 0) return false;
+  constexpr mode_t kAnybodyWrites = S_IWUSR | S_IWGRP | S_IWOTH;
+  return (status.st_mode & kAnybodyWrites) == 0 || access(file.c_str(), W_OK) != 0;
+}
+
 }  // namespace
 
 void end_cleanly_by_signals() {
@@ -74,19 +99,29 @@ OutputFile::OutputFile(const std::filesystem::path& file) : file_(followed(file)
         fmt::format("{} cannot be written: it is not a regular file", file_.string()));
   }
   if (file_.filename().empty()) fail(EISDIR);
-  // Short, for a name may be as long as names can be.
-  static int number = 0;
-  temporary_ = file_.parent_path() / fmt::format(".gaze-{}-{}", getpid(), number++);
-  note_unfinished(temporary_.string());
-  descriptor_ = open(temporary_.c_str(), O_WRONLY | O_CREAT | O_TRUNC | O_CLOEXEC, 0644);
-  if (descriptor_ < 0) {
-    const int reason = errno;
-    forget();
-    fail(reason);
-  }
+  if (is_read_only(file_)) fail(EACCES);
+  open_temporary();
   // What is written over stays readable to the same people.
   struct stat before {};
   if (stat(file_.c_str(), &before) == 0) fchmod(descriptor_, before.st_mode & 07777U);
+}
+
+// What already has that name is somebody else's, or leads elsewhere: another name is tried.
+void OutputFile::open_temporary() {
+  constexpr int kMostNames = 100;
+  static int number = 0;
+  int reason = EEXIST;
+  for (int tries = 0; tries < kMostNames && reason == EEXIST; ++tries) {
+    // Short, for a name may be as long as names can be.
+    temporary_ = file_.parent_path() / fmt::format(".gaze-{}-{}", getpid(), number++);
+    const WithoutSignals quiet;  // one that came now would leave the file behind
+    descriptor_ =
+        open(temporary_.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_NOFOLLOW | O_CLOEXEC, 0644);
+    if (descriptor_ >= 0) return note_unfinished(temporary_.string());
+    reason = errno;
+  }
+  temporary_.clear();
+  fail(reason);
 }
 
 OutputFile::~OutputFile() {

@@ -17,8 +17,8 @@ class OutputError : public std::runtime_error {
 void end_cleanly_by_signals();
 
 /// A file that appears whole or not at all: it is written under a temporary name beside its own,
-/// and renamed by `finish`. Without that it leaves nothing behind. Links are followed. Throws
-/// OutputError.
+/// and renamed by `finish`. Without that it leaves nothing behind. Links to the file are followed.
+/// A file that is read-only is not replaced. Throws OutputError.
 class OutputFile {
  public:
   explicit OutputFile(const std::filesystem::path& file);
@@ -31,6 +31,7 @@ class OutputFile {
 
  private:
   [[noreturn]] void fail(int error_number) const;
+  void open_temporary();
   void forget();
 
   std::filesystem::path file_;

@@ -89,7 +89,8 @@ void fill(T* to, std::size_t size, T values) {
 
 template <typename T>
 void fill(T* to, const T& values) {
-  fill(&need(to, "what is to be filled"), to->size, values);
+  T& target = need(to, "what is to be filled");
+  fill(&target, target.size, values);
 }
 
 template <typename T>

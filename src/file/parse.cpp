@@ -30,12 +30,11 @@ static constexpr void assume(bool holds) {
 // clang-format on
 
 #include <algorithm>
-#include <cerrno>
-#include <cstring>
-#include <fstream>
+#include <utility>
 
 #include "file/endless_key.hpp"
 #include "file/node.hpp"
+#include "file/regular_file.hpp"
 
 namespace gaze {
 namespace {
@@ -126,19 +125,6 @@ int line_of_assumption(std::string_view text) {
   return static_cast<int>(line - ends.begin()) + 1;
 }
 
-std::optional<std::string> why_unreadable(const std::filesystem::path& file) {
-  std::error_code error;
-  const auto status = std::filesystem::status(file, error);
-  if (!std::filesystem::exists(status)) return "there is no such file";
-  if (std::filesystem::is_directory(status)) return "is a folder, not a level file";
-  if (!std::filesystem::is_regular_file(status)) return "is not a regular file";
-  const auto size = std::filesystem::file_size(file, error);
-  if (!error && size > ReadLimits::file_bytes) {
-    return fmt::format("has {} bytes; at most {} are allowed", size, ReadLimits::file_bytes);
-  }
-  return std::nullopt;
-}
-
 }  // namespace
 
 std::optional<Node> parse_toml(std::string_view text, const std::string& file, Faults& faults) {
@@ -160,18 +146,10 @@ std::optional<Node> parse_toml(std::string_view text, const std::string& file, F
 
 std::optional<std::string> read_text(const std::filesystem::path& file, Faults& faults) {
   const Place top{file.string(), 1, 1};
-  if (const auto why = why_unreadable(file)) {
-    faults.add(top, *why);
-    return std::nullopt;
-  }
-  errno = 0;
-  std::ifstream stream(file, std::ios::binary);
-  std::string text{std::istreambuf_iterator<char>(stream), std::istreambuf_iterator<char>()};
-  if (!stream.is_open() || stream.bad()) {
-    faults.add(top, fmt::format("cannot be read: {}", std::strerror(errno)));
-    return std::nullopt;
-  }
-  return text;
+  FileText read = read_regular_file(file, ReadLimits::file_bytes);
+  if (read.fault.empty()) return std::move(read.bytes);
+  faults.add(top, read.is_missing ? "there is no such file" : std::move(read.fault));
+  return std::nullopt;
 }
 
 }  // namespace gaze

@@ -3,14 +3,15 @@
 #include <fmt/format.h>
 
 #include <assimp/DefaultIOSystem.h>
+#include <assimp/MemoryIOWrapper.h>
 #include <algorithm>
 #include <assimp/Importer.hpp>
 #include <cmath>
 #include <filesystem>
-#include <fstream>
 #include <nlohmann/json.hpp>
 
 #include "file/read.hpp"
+#include "file/regular_file.hpp"
 #include "level/triangle.hpp"
 
 /// Triangle meshes from OBJ and glTF files.
@@ -56,8 +57,14 @@ class MeshFiles : public Assimp::DefaultIOSystem {
            std::filesystem::file_size(file, error) <= ReadLimits::file_bytes;
   }
 
-  Assimp::IOStream* Open(const char* file, const char* mode) override {
-    return Exists(file) ? DefaultIOSystem::Open(file, mode) : nullptr;
+  // The library gets the bytes and not the name, which may have become a pipe's meanwhile.
+  Assimp::IOStream* Open(const char* file, const char*) override {
+    if (!Exists(file)) return nullptr;
+    const FileText read = read_regular_file(file, ReadLimits::file_bytes);
+    if (!read.fault.empty()) return nullptr;
+    auto* bytes = new std::uint8_t[read.bytes.size()];  // the stream deletes it
+    std::copy(read.bytes.begin(), read.bytes.end(), bytes);
+    return new Assimp::MemoryIOStream(bytes, read.bytes.size(), true);
   }
 
  private:
@@ -120,10 +127,8 @@ std::string_view json_of(std::string_view bytes) {
 }
 
 // The library that reads it goes as deep as the file does.
-std::string too_deep(const std::filesystem::path& file) {
+std::string too_deep(std::string_view bytes) {
   constexpr std::size_t kDeepest = 200;
-  std::ifstream stream(file, std::ios::binary);
-  const std::string bytes{std::istreambuf_iterator<char>(stream), std::istreambuf_iterator<char>()};
   const std::string_view json = json_of(bytes);
   if (depth_of_brackets(json) > kDeepest) {
     return fmt::format("has brackets in each other more than {} deep; so deep is read", kDeepest);
@@ -137,16 +142,10 @@ std::string too_deep(const std::filesystem::path& file) {
 
 /// Reads one file into a solid. @return What is wrong with it; empty if nothing is.
 std::string import(const std::filesystem::path& file, const Placing& placing, Solid& solid) {
-  std::error_code error;
-  const auto bytes = std::filesystem::file_size(file, error);
-  if (error && std::filesystem::exists(file)) return "is not a regular file";
-  if (error) return "cannot be read";
-  if (bytes > ReadLimits::file_bytes) {
-    return fmt::format("has {} bytes; at most {} are read", bytes, ReadLimits::file_bytes);
-  }
-  if (!std::filesystem::is_regular_file(file, error)) return "is not a regular file";
+  const FileText read = read_regular_file(file, ReadLimits::file_bytes);
+  if (!read.fault.empty()) return read.fault;
   if (ending_of(file.string()) != ".obj") {
-    if (const std::string deep = too_deep(file); !deep.empty()) return deep;
+    if (const std::string deep = too_deep(read.bytes); !deep.empty()) return deep;
   }
   Assimp::Importer importer;
   importer.SetIOHandler(new MeshFiles(file));  // which it owns from here on

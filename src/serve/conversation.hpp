@@ -27,6 +27,10 @@ class Conversation {
   void hear(std::string_view text);
   /// All that is new since this was last asked.
   [[nodiscard]] std::vector<Said> speak();
+  /// Tells the page why something was not done.
+  void refuse(const std::string& why);
+  /// Answers that wait until the page is told what is new.
+  [[nodiscard]] std::size_t answer_count() const { return answers_.size(); }
 
  private:
   class Wishes;
@@ -40,7 +44,6 @@ class Conversation {
     std::int64_t tick = -1;
   };
 
-  void refuse(const std::string& why);
   void tell_level(std::vector<Said>& said);
   void tell_state(std::vector<Said>& said);
   void tell_events(std::vector<Said>& said);

@@ -44,6 +44,16 @@ bool History::has_missed(const Run& run) const {
   return !ticks_.empty() && run.end() > ticks_.back() + 2 * trail_step(run.game().level());
 }
 
+// Of the last minute, and no more.
+void History::forget_old(std::int64_t now, int ticks_per_second) {
+  const std::int64_t first = now - std::int64_t{kSeconds} * ticks_per_second;
+  const auto old = std::lower_bound(ticks_.begin(), ticks_.end(), first) - ticks_.begin();
+  ticks_.erase(ticks_.begin(), ticks_.begin() + old);
+  for (std::vector<double>* values : {&distance_, &angle_, &visible_, &evidence_}) {
+    values->erase(values->begin(), values->begin() + old);
+  }
+}
+
 void History::add(const Simulation& game) {
   const auto agent = game.find_agent(agent_);
   const auto other = game.find_agent(other_);
@@ -56,6 +66,7 @@ void History::add(const Simulation& game) {
   angle_.push_back(in_hundredths(verdict.field.value_deg));
   visible_.push_back(in_hundredths(verdict.line.visible * 100.0));
   evidence_.push_back(in_hundredths(verdict.gathered * 100.0));
+  forget_old(game.tick(), game.level().ticks_per_second);
   range_ = in_hundredths(verdict.range.limit);
   half_field_ = in_hundredths(verdict.field.limit_deg);
 }

@@ -20,6 +20,7 @@ class History {
 
  private:
   void add(const Simulation& game);
+  void forget_old(std::int64_t now, int ticks_per_second);
 
   std::string agent_;
   std::string other_;

@@ -4,13 +4,15 @@
 
 #include <array>
 #include <cmath>
-#include <fstream>
 #include <nlohmann/json.hpp>
+#include <sstream>
 
 #include "drawing/palette.hpp"
+#include "file/regular_file.hpp"
 #include "gaze/acquaintance.hpp"
 #include "gaze/drawing.hpp"
 #include "gaze/going.hpp"
+#include "gaze/level_file.hpp"
 #include "gaze/tools/report.hpp"
 #include "level/rounded.hpp"
 #include "serve/json_text.hpp"
@@ -114,11 +116,12 @@ std::string place_text(const Session& session, Place place) {
 }
 
 std::string line_of_file(const Place& place) {
-  std::ifstream in(place.file);
+  constexpr std::size_t kMost = 200;
+  const FileText read = read_regular_file(place.file, ReadLimits::file_bytes);
+  std::istringstream in(read.bytes);
   std::string line;
   for (int i = 0; i < place.line && std::getline(in, line); ++i) {
   }
-  constexpr std::size_t kMost = 200;
   return in && place.line > 0 ? line.substr(0, kMost) : "";
 }
 

@@ -55,9 +55,22 @@ Run::Run(std::shared_ptr<const Prepared> prepared, Inputs inputs)
 }
 
 void Run::step() {
-  inputs_.apply(game_);
-  game_.step();
+  try {
+    inputs_.apply(game_);
+    game_.step();
+  } catch (...) {
+    take_back_step();
+    throw;
+  }
   if (game_.tick() > end_) note();
+}
+
+// A step that failed may have been half made: the game is played again up to there, without what
+// hands did in that step.
+void Run::take_back_step() {
+  const std::int64_t tick = std::min(game_.tick(), end_);
+  inputs_.cut(tick);
+  game_ = at(tick);
 }
 
 void Run::note() {

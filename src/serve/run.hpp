@@ -57,7 +57,8 @@ class Run {
   /// What the figures come to, up to the end.
   [[nodiscard]] std::vector<FigureValue> figure_values() const { return measures_->values(); }
 
-  /// One step on: as it was played, or beyond the end something new.
+  /// One step on: as it was played, or beyond the end something new. A step that throws leaves the
+  /// game as it was, without what hands did at that tick.
   void step();
   /// To any tick from 0 to the end; beyond it the run is played on.
   void go_to(std::int64_t tick);
@@ -73,6 +74,7 @@ class Run {
   [[nodiscard]] Past past() const;
 
  private:
+  void take_back_step();
   void note();
   void keep_snapshot();
   void forget_later();

@@ -16,6 +16,7 @@
 #include <set>
 #include <utility>
 
+#include "level/spelling.hpp"
 #include "serve/admission.hpp"
 #include "serve/conversation.hpp"
 #include "serve/page_files.hpp"
@@ -36,6 +37,7 @@ using std::chrono::seconds;
 constexpr std::size_t kMostConnections = 64;
 constexpr std::size_t kMostHeader = 8192;    // bytes
 constexpr std::size_t kMostMessage = 65536;  // bytes
+constexpr std::size_t kMostAnswers = 64;     // that wait for a page to take them
 constexpr auto kFrame = milliseconds(16);
 constexpr auto kFileLook = milliseconds(300);
 
@@ -90,10 +92,20 @@ class Server::Inside {
   void run() {
     for (const auto& acceptor : acceptors_) accept(*acceptor);
     look_at_files();
-    context_.run();
+    while (!has_stopped_) {
+      try {
+        context_.run();
+        return;
+      } catch (const std::exception& error) {  // whatever one page brought about, others go on
+        refuse_all(error.what());
+      }
+    }
   }
   void stop() {
-    asio::post(context_, [this] { context_.stop(); });
+    asio::post(context_, [this] {
+      has_stopped_ = true;
+      context_.stop();
+    });
   }
 
  private:
@@ -124,6 +136,7 @@ class Server::Inside {
   }
 
   void accept(tcp::acceptor& acceptor);
+  bool close_idle_visitor();
 
   void log(const std::string& what) {
     if (logged_.insert(what).second && options_.log) options_.log(what + " was refused");
@@ -135,7 +148,11 @@ class Server::Inside {
       if (fault) return;
       if (!talks_.empty()) {
         const int before = session_.revisions().faults;
-        session_.look_at_files();
+        try {
+          session_.look_at_files();
+        } catch (const std::exception& error) {
+          refuse_all(error.what());
+        }
         const int checks = session_.checker().revision();
         if (session_.revisions().faults != before || checks != told_checks_) tell_all();
         told_checks_ = checks;
@@ -161,13 +178,20 @@ class Server::Inside {
     is_ticking_ = session_.is_playing() && !talks_.empty();
     if (!is_ticking_) return;
     const auto now = Clock::now();
-    session_.advance(std::chrono::duration<double>(now - last_).count());
+    try {
+      session_.advance(std::chrono::duration<double>(now - last_).count());
+    } catch (const std::exception& error) {
+      session_.pause();
+      refuse_all(error.what());
+    }
     last_ = now;
     tell_all();
     tick_later();
   }
 
   void tell_all();
+  /// Tells all pages why something was not done.
+  void refuse_all(const std::string& why);
 
   Session& session_;
   Options options_;
@@ -178,10 +202,12 @@ class Server::Inside {
   asio::steady_timer file_timer_{context_};
   Clock::time_point last_{};
   bool is_ticking_ = false;
+  bool has_stopped_ = false;
   std::size_t open_ = 0;
   int told_checks_ = 0;
   std::set<std::string> logged_;
   std::vector<std::shared_ptr<Talk>> talks_;
+  std::deque<std::weak_ptr<Visitor>> visitors_;  ///< In the order in which they came.
 };
 
 /// A page that is open: what it says is heard, and what is new is told, one message after another.
@@ -213,13 +239,19 @@ class Server::Inside::Talk : public std::enable_shared_from_this<Talk> {
 
   void tell() {
     if (!sending_.empty()) return;
-    for (Said& said : conversation_.speak()) sending_.push_back(std::move(said));
+    try {
+      for (Said& said : conversation_.speak()) sending_.push_back(std::move(said));
+    } catch (const std::exception& error) {
+      conversation_.refuse(on_one_line(error.what()));
+    }
     if (!sending_.empty()) send();
   }
 
  private:
   void read() {
+    is_reading_ = true;
     stream_.async_read(buffer_, [self = shared_from_this()](ErrorCode fault, std::size_t) {
+      self->is_reading_ = false;
       if (fault) return self->leave(fault);
       self->hear();
     });
@@ -230,6 +262,12 @@ class Server::Inside::Talk : public std::enable_shared_from_this<Talk> {
     conversation_.hear(text);
     server_.tell_all();
     server_.keep_playing();
+    read_on();
+  }
+  // A page that does not take what it is told is heard no further until it does.
+  void read_on() {
+    const bool is_full = conversation_.answer_count() >= kMostAnswers;
+    if (is_full || is_reading_) return;
     read();
   }
   void send() {
@@ -240,6 +278,7 @@ class Server::Inside::Talk : public std::enable_shared_from_this<Talk> {
                           self->sending_.pop_front();
                           if (!self->sending_.empty()) return self->send();
                           if (std::exchange(self->has_news_, false)) self->tell();
+                          self->read_on();
                         });
   }
   void leave(ErrorCode fault) {
@@ -249,6 +288,11 @@ class Server::Inside::Talk : public std::enable_shared_from_this<Talk> {
   }
 
  public:
+  void refuse(const std::string& why) {
+    conversation_.refuse(on_one_line(why));
+    note_news();
+  }
+
   /// Something is new; told at once, or as soon as what is on its way has been taken.
   void note_news() {
     has_news_ = !sending_.empty();
@@ -262,6 +306,7 @@ class Server::Inside::Talk : public std::enable_shared_from_this<Talk> {
   beast::flat_buffer buffer_;
   std::deque<Said> sending_;
   bool has_news_ = false;
+  bool is_reading_ = false;
 };
 
 /// Somebody who has come, until it is known what for.
@@ -281,14 +326,23 @@ class Server::Inside::Visitor : public std::enable_shared_from_this<Visitor> {
     http::async_read(
         stream_, buffer_, parser_, [self = shared_from_this()](ErrorCode fault, std::size_t) {
           if (!fault) return self->answer();
-          if (fault == http::error::end_of_stream) return;
+          if (fault == http::error::end_of_stream || fault == asio::error::operation_aborted)
+            return;
           self->server_.log(fault == beast::error::timeout ? "a connection that asked nothing"
                                                            : "a request that is none");
         });
   }
 
+  /// It has not asked anything yet.
+  bool is_idle() const { return !has_asked_; }
+  void close() {
+    ErrorCode ignored;
+    stream_.socket().close(ignored);
+  }
+
  private:
   void answer() {
+    has_asked_ = true;
     const auto& request = parser_.get();
     const bool wants_talk = websocket::is_upgrade(request);
     const Admission admission =
@@ -325,23 +379,42 @@ class Server::Inside::Visitor : public std::enable_shared_from_this<Visitor> {
   beast::flat_buffer buffer_{kMostHeader};
   http::request_parser<http::empty_body> parser_;
   Response response_;
+  bool has_asked_ = false;
 };
+
+// Who came first and has asked nothing yet makes room for who comes now.
+bool Server::Inside::close_idle_visitor() {
+  while (!visitors_.empty()) {
+    const auto visitor = visitors_.front().lock();
+    visitors_.pop_front();
+    if (!visitor || !visitor->is_idle()) continue;
+    visitor->close();
+    return true;
+  }
+  return false;
+}
 
 void Server::Inside::accept(tcp::acceptor& acceptor) {
   acceptor.async_accept([this, &acceptor](ErrorCode fault, tcp::socket socket) {
     if (fault == asio::error::operation_aborted) return;
     if (!fault) {
-      if (open_ >= kMostConnections) {
+      if (open_ >= kMostConnections && !close_idle_visitor()) {
         log(fmt::format("a connection beyond {}", kMostConnections));
         ErrorCode ignored;
         socket.close(ignored);
       } else {
         socket.set_option(tcp::no_delay(true), fault);
-        std::make_shared<Visitor>(*this, std::move(socket))->begin();
+        const auto visitor = std::make_shared<Visitor>(*this, std::move(socket));
+        visitors_.push_back(visitor);
+        visitor->begin();
       }
     }
     accept(acceptor);
   });
+}
+
+void Server::Inside::refuse_all(const std::string& why) {
+  for (const auto& talk : std::vector(talks_)) talk->refuse(why);
 }
 
 void Server::Inside::tell_all() {

@@ -140,6 +140,10 @@ void Session::by_hand(const std::string& agent, const HandDeed& deed) {
                          ? fmt::format("nothing lies about for {} to take", agent)
                          : fmt::format("{} has nothing to throw", agent));
   }
+  // Tried on a copy: what a later step would refuse is refused now.
+  Steering steering = run_->inputs().steering(agent, game().tick()).value_or(Steering{});
+  steering.deeds.push_back(*meant(game(), who, deed));
+  Simulation(game()).steer(who, steering);
   // What the hand does not steer yet is taken over, standing.
   if (!run_->inputs().steering(agent, game().tick())) steer(agent, {});
   change({0, agent, std::nullopt, deed});

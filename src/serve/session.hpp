@@ -70,7 +70,7 @@ class Session {
   void drop_values();  ///< Back to those of the file.
   void keep_values();  ///< Writes those that are tried into the level's files.
   void undo();         ///< Takes back what was written last.
-  [[nodiscard]] std::size_t kept() const { return written_.size(); }
+  [[nodiscard]] std::size_t kept() const { return undo_.size(); }
 
   /// The play before the last change of values, of the file, or of what the hand did.
   [[nodiscard]] const std::optional<Past>& ghost() const { return ghost_; }
@@ -99,6 +99,14 @@ class Session {
     std::string before;
     std::string after;
   };
+  /// What takes a writing back: the part of the file that it changed.
+  struct Undo {
+    std::filesystem::path file;
+    std::size_t at = 0;      ///< Bytes from the beginning.
+    std::string removed;     ///< What stood there before.
+    std::size_t added = 0;   ///< Bytes that stand there now.
+    std::size_t digest = 0;  ///< Of the whole file as it was written.
+  };
   struct LoadedTake {
     std::string agent;
     std::string name;
@@ -111,6 +119,7 @@ class Session {
   void begin(std::vector<Setting> tried, Inputs inputs, std::int64_t end, std::int64_t at);
   void read_anew(std::vector<Setting> tried);
   void change(Input input);
+  [[nodiscard]] static Undo undo_of(const Written& written);
   void write_all(const std::vector<Written>& written);
 
   std::filesystem::path file_;
@@ -123,7 +132,7 @@ class Session {
   std::optional<Past> ghost_;
   WatchedFiles files_;
   std::vector<Fault> faults_;
-  std::vector<Written> written_;
+  std::vector<Undo> undo_;
   Revisions revisions_;
   bool is_playing_ = false;
   double pace_ = 1.0;

@@ -1,10 +1,12 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <fstream>
+#include <functional>
+#include <iterator>
 #include <set>
 #include <utility>
 
+#include "file/regular_file.hpp"
 #include "gaze/level_file.hpp"
 #include "gaze/tools/trace.hpp"
 #include "gaze/tools/with_value.hpp"
@@ -17,10 +19,9 @@ namespace {
 namespace fs = std::filesystem;
 
 std::string text_of_file(const fs::path& file) {
-  std::ifstream in(file, std::ios::binary);
-  std::string text{std::istreambuf_iterator<char>(in), std::istreambuf_iterator<char>()};
-  if (!in) throw UsageError(fmt::format("{} cannot be read", file.string()));
-  return text;
+  FileText read = read_regular_file(file, ReadLimits::file_bytes);
+  if (!read.fault.empty()) throw UsageError(fmt::format("{} {}", file.string(), read.fault));
+  return std::move(read.bytes);
 }
 
 // Where a value stands, or else whose it is.
@@ -44,6 +45,21 @@ fs::path home_of(const Level& level, const std::string& path, const fs::path& ma
 }
 
 }  // namespace
+
+Session::Undo Session::undo_of(const Written& written) {
+  const std::string& before = written.before;
+  const std::string& after = written.after;
+  const auto head = std::mismatch(before.begin(), before.end(), after.begin(), after.end());
+  const auto tail = std::mismatch(before.rbegin(), std::make_reverse_iterator(head.first),
+                                  after.rbegin(), std::make_reverse_iterator(head.second));
+  Undo undo;
+  undo.file = written.file;
+  undo.at = static_cast<std::size_t>(head.first - before.begin());
+  undo.removed.assign(head.first, tail.first.base());
+  undo.added = static_cast<std::size_t>(tail.second.base() - head.second);
+  undo.digest = std::hash<std::string>{}(after);
+  return undo;
+}
 
 void Session::write_all(const std::vector<Written>& written) {
   std::size_t count = 0;
@@ -74,21 +90,22 @@ void Session::keep_values() {
     }
   }
   write_all(written);
-  written_.insert(written_.end(), written.begin(), written.end());
+  for (const Written& one : written) undo_.push_back(undo_of(one));
   ghost_.reset();
   ++revisions_.values;
   ++revisions_.ghost;
 }
 
 void Session::undo() {
-  if (written_.empty()) throw UsageError("nothing has been written that could be taken back");
-  const Written last = written_.back();
-  if (text_of_file(last.file) != last.after) {
+  if (undo_.empty()) throw UsageError("nothing has been written that could be taken back");
+  const Undo& last = undo_.back();
+  std::string text = text_of_file(last.file);
+  if (std::hash<std::string>{}(text) != last.digest) {
     throw UsageError(fmt::format("{} has been changed since; it is left as it is",
                                  last.file.filename().string()));
   }
-  writer_(last.file, last.before);
-  written_.pop_back();
+  writer_(last.file, text.replace(last.at, last.added, last.removed));
+  undo_.pop_back();
   static_cast<void>(files_.have_changed());
   read_anew(tried_);
 }
@@ -97,10 +114,8 @@ namespace {
 
 // Of a trace the first columns; of a track made otherwise its time and place.
 bool is_track(const fs::path& file) {
-  std::ifstream in(file);
-  std::string head;
-  std::getline(in, head);
-  return head.starts_with("time,");
+  constexpr std::string_view kHead = "time,";
+  return read_start_of_file(file, kHead.size()).bytes == kHead;
 }
 
 void need_name(const std::string& name) {
@@ -139,6 +154,10 @@ void Session::save_take(const std::string& name, const std::string& agent) {
     played.step();
   }
   const fs::path file = file_.parent_path() / (name + ".csv");
+  if (fs::is_symlink(file)) {
+    throw UsageError(
+        fmt::format("{}.csv is a link; a take is written into the folder alone", name));
+  }
   if (fs::exists(file) && !is_track(file)) {
     throw UsageError(fmt::format("{}.csv is there and is no take", name));
   }

@@ -286,7 +286,7 @@ TEST_F(Files, ThatCannotBeReadAreNamedAtOneOne) {
   const std::string here = folder.string();
   EXPECT_EQ(first_fault(folder / "none.toml"),
             here + "/none.toml:1:1: error: there is no such file");
-  EXPECT_EQ(first_fault(folder), here + ":1:1: error: is a folder, not a level file");
+  EXPECT_EQ(first_fault(folder), here + ":1:1: error: is a folder, not a file");
   EXPECT_EQ(first_fault("/dev/zero"), "/dev/zero:1:1: error: is not a regular file");
   const fs::path large = write("large.toml", "");
   fs::resize_file(large, 100'000'000);

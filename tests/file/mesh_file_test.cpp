@@ -181,7 +181,7 @@ TEST_F(MeshFile, SaysInOneLineWhatIsWrong) {
   write("points.obj", "v 0 0 0\nv 1 0 0\np 1 2\n");
   write("broken.glb", "glTF and then nothing of the kind");
   const std::string start = "level.toml:5:8: error: mesh.rockery.file";
-  EXPECT_EQ(fault_of("file = \"gone.obj\"\n"), start + ": gone.obj cannot be read\n");
+  EXPECT_EQ(fault_of("file = \"gone.obj\"\n"), start + ": gone.obj is not there\n");
   EXPECT_EQ(fault_of("file = \"flat.obj\"\n"),
             start + ": flat.obj holds no triangle with an area\n");
   EXPECT_EQ(fault_of("file = \"points.obj\"\n"), start + ": points.obj holds no triangles\n");

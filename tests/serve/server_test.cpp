@@ -233,7 +233,17 @@ TEST_F(Served, BearsAThousandConnections) {
   EXPECT_GT(crowd.size(), 200U);
   say(*page, {{"do", "step"}, {"ticks", 3}});
   EXPECT_EQ(heard(*page, "state")["tick"], 3);
+  // Who asks nothing makes room for who comes: another page gets in meanwhile.
+  boost::system::error_code refused;
+  const auto second = talk("http://" + own(), refused);
+  EXPECT_FALSE(refused) << refused.message();
+  // Pages that have been let in do not: there are so many, and no more.
+  std::vector<std::decay_t<decltype(page)>> pages;
+  while (!refused && pages.size() < 100) pages.push_back(talk("http://" + own(), refused));
+  EXPECT_TRUE(refused);
+  EXPECT_EQ(pages.size(), 64U - 2U + 1U);
   EXPECT_EQ(logged().count("a connection beyond 64 was refused"), 1U);
+  pages.clear();
   crowd.clear();
   for (int i = 0; i < 100; ++i) {  // those who have gone leave room
     boost::system::error_code fault;
