@@ -5,13 +5,14 @@
 #include <vector>
 
 #include "gaze/change.hpp"
-#include "gaze/face.hpp"
 #include "gaze/feeling.hpp"
 #include "gaze/hearing.hpp"
+#include "gaze/public.hpp"
 #include "gaze/simulation.hpp"
 
 /// What one agent of a simulation knows of another by all its senses, as values.
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// One feeler's answer now.
 struct FeelerAnswer {
@@ -72,3 +73,4 @@ struct Acquaintance {
 [[nodiscard]] std::string explain(const FeelerAnswer& answer, const Simulation& simulation);
 
 }  // namespace gaze
+GAZE_PUBLIC_END

@@ -2,11 +2,12 @@
 
 #include <optional>
 
-#include "gaze/face.hpp"
 #include "gaze/geometry.hpp"
+#include "gaze/public.hpp"
 
 /// How to shoot at something that moves, asked of places and velocities alone.
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// A shot that meets its target.
 struct Launch {
@@ -35,3 +36,4 @@ struct Launch {
 [[nodiscard]] double lob_reach(double speed, double gravity, double rise) noexcept;
 
 }  // namespace gaze
+GAZE_PUBLIC_END

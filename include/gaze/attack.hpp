@@ -4,13 +4,14 @@
 #include <optional>
 #include <string>
 
-#include "gaze/face.hpp"
 #include "gaze/geometry.hpp"
+#include "gaze/public.hpp"
 #include "gaze/senses.hpp"
 #include "gaze/time.hpp"
 
 /// Ways to harm, as a designer sets them.
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// So many bodies a projectile can pierce at the most.
 constexpr int kMostPierced = 16;
@@ -111,3 +112,4 @@ struct Attack {
 }
 
 }  // namespace gaze
+GAZE_PUBLIC_END

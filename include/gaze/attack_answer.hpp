@@ -4,10 +4,11 @@
 #include <string_view>
 #include <vector>
 
-#include "gaze/face.hpp"
+#include "gaze/public.hpp"
 #include "gaze/simulation.hpp"
 
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// Whether an attack could be made at another agent now, and if not, what keeps it.
 struct AttackAnswer {
@@ -24,3 +25,4 @@ struct AttackAnswer {
                                                    AgentId other);
 
 }  // namespace gaze
+GAZE_PUBLIC_END

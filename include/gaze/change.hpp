@@ -4,10 +4,11 @@
 #include <string>
 #include <vector>
 
-#include "gaze/face.hpp"
+#include "gaze/public.hpp"
 #include "gaze/sight.hpp"
 
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// One step or turn that helps to turn the answer of a look.
 struct Change {
@@ -56,3 +57,4 @@ void apply(Plane plane, const Change& change, Looker& looker, LookedAt& other);
 [[nodiscard]] std::string_view name_of(Change::What what);
 
 }  // namespace gaze
+GAZE_PUBLIC_END

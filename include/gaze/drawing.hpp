@@ -5,12 +5,13 @@
 #include <string>
 #include <vector>
 
-#include "gaze/face.hpp"
+#include "gaze/public.hpp"
 #include "gaze/simulation.hpp"
 
 /// What there is to draw of a running game, as plain shapes: for a host that draws it over its own
 /// picture, and the source of Gaze's own.
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// What belongs together and may be left out together.
 enum class Layer : std::uint8_t {
@@ -101,3 +102,4 @@ struct Mark {
                                         double tolerance = 0.01);
 
 }  // namespace gaze
+GAZE_PUBLIC_END

@@ -5,11 +5,12 @@
 #include <string>
 #include <vector>
 
-#include "gaze/face.hpp"
+#include "gaze/public.hpp"
 
 /// What the library throws: `UsageError` for a call that cannot be meant, `LevelError` for a level
 /// that cannot be played, `SaveError` for a save that cannot be restored.
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// Thrown by calls that name what does not exist, or that give a number which cannot be.
 class UsageError : public std::invalid_argument {
@@ -57,3 +58,4 @@ class LevelError : public std::runtime_error {
 };
 
 }  // namespace gaze
+GAZE_PUBLIC_END

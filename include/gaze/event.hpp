@@ -4,13 +4,14 @@
 #include <optional>
 #include <string_view>
 
-#include "gaze/face.hpp"
 #include "gaze/geometry.hpp"
 #include "gaze/happening.hpp"
 #include "gaze/level.hpp"
+#include "gaze/public.hpp"
 #include "gaze/world.hpp"
 
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// A sound made at one place, heard once.
 struct Noise {
@@ -62,3 +63,4 @@ struct Event {
 };
 
 }  // namespace gaze
+GAZE_PUBLIC_END

@@ -4,13 +4,14 @@
 #include <optional>
 #include <span>
 
-#include "gaze/face.hpp"
 #include "gaze/level.hpp"
+#include "gaze/public.hpp"
 #include "gaze/sides.hpp"
 #include "gaze/world.hpp"
 
 /// Feelers, nearness and touch, asked of a world and some bodies alone.
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// What a feeler meets first.
 struct Felt {
@@ -50,3 +51,4 @@ void feel(const World& world, std::optional<double> ground,
                                     const Vector3d& b) noexcept;
 
 }  // namespace gaze
+GAZE_PUBLIC_END

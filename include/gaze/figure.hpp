@@ -9,12 +9,13 @@
 #include <vector>
 
 #include "gaze/error.hpp"
-#include "gaze/face.hpp"
 #include "gaze/happening.hpp"
+#include "gaze/public.hpp"
 #include "gaze/time.hpp"
 
 /// What a designer measures in a run, and what is expected of it.
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// Events of one sort, of somebody and about somebody. A name means an agent, a kind, a team, or
 /// whoever holds a tag then; empty: anybody.
@@ -119,3 +120,4 @@ struct Level;
 [[nodiscard]] std::string_view unit_of(const Figure& figure);
 
 }  // namespace gaze
+GAZE_PUBLIC_END

@@ -5,12 +5,13 @@
 #include <span>
 
 #include "gaze/attack.hpp"
-#include "gaze/face.hpp"
 #include "gaze/geometry.hpp"
+#include "gaze/public.hpp"
 #include "gaze/world.hpp"
 
 /// How shots fly, bounce, meet bodies and burst, asked of numbers alone.
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 struct FlightState {
   Vector3d place{0.0, 0.0, 0.0};
@@ -54,3 +55,4 @@ struct BodyMet {
                                  std::span<const double> body_points);
 
 }  // namespace gaze
+GAZE_PUBLIC_END

@@ -5,11 +5,12 @@
 #include <span>
 #include <vector>
 
-#include "gaze/face.hpp"
 #include "gaze/navigation.hpp"
 #include "gaze/path.hpp"
+#include "gaze/public.hpp"
 
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// Follows a path, for a host that moves its bodies itself: the next point, the metres left, and
 /// whether the body has strayed. A value; allocates memory only when it gets a path.
@@ -52,3 +53,4 @@ class PathFollower {
 };
 
 }  // namespace gaze
+GAZE_PUBLIC_END

@@ -3,10 +3,11 @@
 #include <Eigen/Core>
 #include <limits>
 
-#include "gaze/face.hpp"
+#include "gaze/public.hpp"
 
 /// Points, angles and the shapes that questions to a world are asked with.
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 using Vector2d = Eigen::Vector2d;
 using Vector3d = Eigen::Vector3d;
@@ -86,3 +87,4 @@ struct Cylinder {
 };
 
 }  // namespace gaze
+GAZE_PUBLIC_END

@@ -4,12 +4,13 @@
 #include <string>
 #include <vector>
 
-#include "gaze/face.hpp"
 #include "gaze/geometry.hpp"
 #include "gaze/path.hpp"
+#include "gaze/public.hpp"
 #include "gaze/simulation.hpp"
 
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// Where an agent is going, and if it does not move, why not.
 struct Going {
@@ -35,3 +36,4 @@ struct Going {
                                  std::optional<int> before = std::nullopt);
 
 }  // namespace gaze
+GAZE_PUBLIC_END

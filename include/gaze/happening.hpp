@@ -4,9 +4,10 @@
 #include <cstdint>
 #include <string_view>
 
-#include "gaze/face.hpp"
+#include "gaze/public.hpp"
 
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// What happens in a run, in the order in which the events of one tick are listed. In quotes: the
 /// members of an `Event` that mean something then.
@@ -46,3 +47,4 @@ inline constexpr std::array<std::string_view, 22> kHappeningNames{
 [[nodiscard]] std::string_view name_of(Happening what);
 
 }  // namespace gaze
+GAZE_PUBLIC_END

@@ -7,12 +7,13 @@
 #include <vector>
 
 #include "gaze/event.hpp"
-#include "gaze/face.hpp"
 #include "gaze/level.hpp"
+#include "gaze/public.hpp"
 #include "gaze/world.hpp"
 
 /// Hearing, asked of a world alone.
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// Who listens.
 struct Listener {
@@ -52,3 +53,4 @@ void listen(const World& world, const Level& level, std::span<const Listener> li
 [[nodiscard]] std::string explain(const HearingVerdict& verdict, const Level& level);
 
 }  // namespace gaze
+GAZE_PUBLIC_END

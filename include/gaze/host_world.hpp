@@ -4,12 +4,13 @@
 #include <span>
 #include <string>
 
-#include "gaze/face.hpp"
 #include "gaze/geometry.hpp"
+#include "gaze/public.hpp"
 #include "gaze/solid.hpp"
 
 /// A host's own world, which Gaze asks by rays.
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// What stops a ray in a host's own world, if anything does.
 struct RayHit {
@@ -47,3 +48,4 @@ class RaySource {
 };
 
 }  // namespace gaze
+GAZE_PUBLIC_END

@@ -8,14 +8,15 @@
 #include <vector>
 
 #include "gaze/attack.hpp"
-#include "gaze/face.hpp"
 #include "gaze/move.hpp"
+#include "gaze/public.hpp"
 #include "gaze/reaction.hpp"
 #include "gaze/senses.hpp"
 #include "gaze/solid.hpp"
 
 /// What agents of one sort are like: their body, senses, gait, attacks and reactions.
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 constexpr std::uint32_t kNoTeam = 0xFFFFFFFF;
 
@@ -118,3 +119,4 @@ struct Kind {
 [[nodiscard]] double eye_height(const Kind& kind);
 
 }  // namespace gaze
+GAZE_PUBLIC_END

@@ -8,15 +8,16 @@
 #include <vector>
 
 #include "gaze/error.hpp"
-#include "gaze/face.hpp"
 #include "gaze/figure.hpp"
 #include "gaze/kind.hpp"
+#include "gaze/public.hpp"
 #include "gaze/solid.hpp"
 #include "gaze/track.hpp"
 
 /// What a designer wrote, as plain values. `read_level` makes a Level from a file; a program may as
 /// well fill one in by itself. The comments give units and ranges; the reader enforces them.
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 enum class Driver { mind, script, host, track };
 enum class PatrolStyle { round, to_and_fro };
@@ -207,3 +208,4 @@ void complete(Level& level);
 [[nodiscard]] std::string_view name_of(Plane plane);
 
 }  // namespace gaze
+GAZE_PUBLIC_END

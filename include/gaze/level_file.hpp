@@ -6,12 +6,13 @@
 #include <vector>
 
 #include "gaze/error.hpp"
-#include "gaze/face.hpp"
 #include "gaze/level.hpp"
+#include "gaze/public.hpp"
 #include "gaze/setting.hpp"
 
 /// Reading level files. docs/level-file.md is the reference of their keys.
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// What is read at most, beside what a level may have at most; more is an error that names the
 /// limit.
@@ -29,3 +30,4 @@ struct ReadLimits : LevelLimits {
                                     const std::vector<Setting>& settings = {});
 
 }  // namespace gaze
+GAZE_PUBLIC_END

@@ -5,12 +5,13 @@
 #include <string>
 #include <vector>
 
-#include "gaze/face.hpp"
 #include "gaze/geometry.hpp"
+#include "gaze/public.hpp"
 #include "gaze/time.hpp"
 
 /// How agents get about, as a designer sets it.
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// How it moves.
 enum class Gait {
@@ -121,3 +122,4 @@ struct Wander {
 };
 
 }  // namespace gaze
+GAZE_PUBLIC_END

@@ -9,12 +9,13 @@
 #include <string_view>
 #include <vector>
 
-#include "gaze/face.hpp"
 #include "gaze/geometry.hpp"
 #include "gaze/level.hpp"
+#include "gaze/public.hpp"
 #include "gaze/world.hpp"
 
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// A body as a navigation mesh knows it. Each mesh is made for one size of body.
 struct BodySize {
@@ -207,3 +208,4 @@ struct Parting {
 [[nodiscard]] std::string describe(const Level& level, const Parting& parting);
 
 }  // namespace gaze
+GAZE_PUBLIC_END

@@ -10,11 +10,12 @@
 #include <string_view>
 #include <vector>
 
-#include "gaze/face.hpp"
 #include "gaze/geometry.hpp"
 #include "gaze/navigation.hpp"
+#include "gaze/public.hpp"
 
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// A way for a body to a goal.
 struct Path {
@@ -110,3 +111,4 @@ class PathFinder {
 [[nodiscard]] Path find_path(const NavigationMesh& mesh, const Vector3d& from, const Vector3d& to);
 
 }  // namespace gaze
+GAZE_PUBLIC_END

@@ -6,12 +6,13 @@
 #include <string_view>
 #include <vector>
 
-#include "gaze/face.hpp"
 #include "gaze/level.hpp"
 #include "gaze/navigation.hpp"
+#include "gaze/public.hpp"
 #include "gaze/world.hpp"
 
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// A level made ready to be played: held against all rules, with all that was left out, its solids
 /// indexed, and the navigation meshes made of all who find ways in it. Nothing of this happens in
@@ -46,3 +47,4 @@ class Prepared {
 };
 
 }  // namespace gaze
+GAZE_PUBLIC_END

@@ -6,15 +6,16 @@
 #include <string>
 #include <vector>
 
-#include "gaze/face.hpp"
 #include "gaze/feeling.hpp"
 #include "gaze/hearing.hpp"
 #include "gaze/host_world.hpp"
+#include "gaze/public.hpp"
 #include "gaze/seen_area.hpp"
 #include "gaze/sight.hpp"
 
 /// Looking for many pairs at once, in Gaze's own world or in the host's.
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// The compact answer about one pair.
 struct QuickVerdict {
@@ -90,3 +91,4 @@ void feel(const RaySource& world, Plane plane, std::span<const FeelerQuestion> q
                                  int rays = 360);
 
 }  // namespace gaze
+GAZE_PUBLIC_END

@@ -6,12 +6,13 @@
 #include <string_view>
 #include <vector>
 
-#include "gaze/face.hpp"
 #include "gaze/geometry.hpp"
+#include "gaze/public.hpp"
 #include "gaze/time.hpp"
 
 /// What an agent does about what it perceives.
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 enum class Mode : std::uint8_t {
   post,
@@ -80,3 +81,4 @@ struct When {
 };
 
 }  // namespace gaze
+GAZE_PUBLIC_END

@@ -4,10 +4,11 @@
 #include <span>
 #include <vector>
 
-#include "gaze/face.hpp"
+#include "gaze/public.hpp"
 #include "gaze/sight.hpp"
 
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// One stretch of the edge of a seen area, anticlockwise as seen from the eye.
 struct SeenEdge {
@@ -82,3 +83,4 @@ class SeenAreaFinder {
                                   Stops what);
 
 }  // namespace gaze
+GAZE_PUBLIC_END

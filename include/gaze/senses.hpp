@@ -8,14 +8,15 @@
 #include <string_view>
 #include <vector>
 
-#include "gaze/face.hpp"
 #include "gaze/geometry.hpp"
+#include "gaze/public.hpp"
 #include "gaze/time.hpp"
 
 /// What a designer sets of an agent's senses. Plain values; offsets are [forward, left, up] in
 /// metres from the feet, angles of senses are measured from the facing, anticlockwise. What may be
 /// left out says what is taken then; `completed` puts it in.
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// The four things that a material can stop.
 enum class Stops : std::uint8_t { sight, bodies, shots, sound };
@@ -135,3 +136,4 @@ struct Choose {
 };
 
 }  // namespace gaze
+GAZE_PUBLIC_END

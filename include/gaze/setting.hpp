@@ -2,9 +2,10 @@
 
 #include <string>
 
-#include "gaze/face.hpp"
+#include "gaze/public.hpp"
 
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// A value changed for one reading: "kind.pruner.sight.range" and "6". The value is TOML; text may
 /// go without quotes.
@@ -15,3 +16,4 @@ struct Setting {
 };
 
 }  // namespace gaze
+GAZE_PUBLIC_END

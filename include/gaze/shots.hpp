@@ -4,10 +4,11 @@
 #include <string_view>
 
 #include "gaze/event.hpp"
-#include "gaze/face.hpp"
+#include "gaze/public.hpp"
 
 /// What attacks have set going, as a host may see and draw it.
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// A shot in flight.
 struct Projectile {
@@ -37,3 +38,4 @@ struct BlastMade {
 };
 
 }  // namespace gaze
+GAZE_PUBLIC_END

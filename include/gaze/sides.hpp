@@ -2,11 +2,12 @@
 
 #include <optional>
 
-#include "gaze/face.hpp"
+#include "gaze/public.hpp"
 #include "gaze/senses.hpp"
 #include "gaze/world.hpp"
 
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// What rests against a body touches it, though rounding may leave a gap: metres.
 inline constexpr double kTouchGap = 1e-6;
@@ -33,3 +34,4 @@ inline constexpr double kTouchGap = 1e-6;
                                 const Vector3d& point) noexcept;
 
 }  // namespace gaze
+GAZE_PUBLIC_END

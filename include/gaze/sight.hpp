@@ -6,12 +6,13 @@
 #include <string>
 #include <vector>
 
-#include "gaze/face.hpp"
 #include "gaze/level.hpp"
+#include "gaze/public.hpp"
 #include "gaze/world.hpp"
 
 /// Sight, asked of a world alone: range, field of view and line of sight, each with its numbers.
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// Who looks. The facing is a unit vector in the plan of the plane ([x, y]; upright [x, z]).
 struct Looker {
@@ -120,3 +121,4 @@ struct SightRay {
                                                const LookedAt& other);
 
 }  // namespace gaze
+GAZE_PUBLIC_END

@@ -11,16 +11,17 @@
 
 #include "gaze/error.hpp"
 #include "gaze/event.hpp"
-#include "gaze/face.hpp"
 #include "gaze/level.hpp"
 #include "gaze/navigation.hpp"
 #include "gaze/prepared.hpp"
+#include "gaze/public.hpp"
 #include "gaze/shots.hpp"
 #include "gaze/sight.hpp"
 #include "gaze/steering.hpp"
 #include "gaze/world.hpp"
 
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// A noise that an agent heard and has not forgotten.
 struct HeardNoise {
@@ -276,3 +277,4 @@ class Simulation {
 };
 
 }  // namespace gaze
+GAZE_PUBLIC_END

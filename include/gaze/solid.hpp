@@ -7,13 +7,14 @@
 #include <vector>
 
 #include "gaze/error.hpp"
-#include "gaze/face.hpp"
 #include "gaze/geometry.hpp"
+#include "gaze/public.hpp"
 #include "gaze/senses.hpp"
 #include "gaze/time.hpp"
 
 /// What levels are built of: materials, and the solids made of them.
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 struct Material {
   std::string name;
@@ -67,3 +68,4 @@ struct Solid {
 }
 
 }  // namespace gaze
+GAZE_PUBLIC_END

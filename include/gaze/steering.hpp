@@ -3,11 +3,12 @@
 #include <optional>
 #include <vector>
 
-#include "gaze/face.hpp"
 #include "gaze/geometry.hpp"
+#include "gaze/public.hpp"
 #include "gaze/track.hpp"
 
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// How a host has an agent move and fire. It does so as its kind can, as one with a script would:
 /// solids and bodies stop it, it goes up steps, falls, and turns at its rate.
@@ -24,3 +25,4 @@ struct Steering {
 };
 
 }  // namespace gaze
+GAZE_PUBLIC_END

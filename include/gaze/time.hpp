@@ -3,10 +3,11 @@
 #include <compare>
 #include <cstdint>
 
-#include "gaze/face.hpp"
+#include "gaze/public.hpp"
 
 /// Time in Gaze is exact: durations are whole nanoseconds, and a run counts in moments.
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// A span of time that a designer wrote, in whole nanoseconds.
 struct Duration {
@@ -31,3 +32,4 @@ constexpr Moment moments_of(Duration duration, int ticks_per_second) {
 [[nodiscard]] std::int64_t nearest_tick(double seconds, int ticks_per_second);
 
 }  // namespace gaze
+GAZE_PUBLIC_END

@@ -5,11 +5,12 @@
 #include <string>
 #include <vector>
 
-#include "gaze/face.hpp"
 #include "gaze/geometry.hpp"
+#include "gaze/public.hpp"
 
 /// What somebody really played, to be played again.
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// Something that is done at once.
 struct TrackDeed {
@@ -53,3 +54,4 @@ struct TrackPose {
 [[nodiscard]] TrackPose pose_at(const Track& track, double seconds);
 
 }  // namespace gaze
+GAZE_PUBLIC_END

@@ -7,12 +7,13 @@
 #include <span>
 #include <vector>
 
-#include "gaze/face.hpp"
 #include "gaze/geometry.hpp"
 #include "gaze/host_world.hpp"
 #include "gaze/level.hpp"
+#include "gaze/public.hpp"
 
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 struct SolidId {
   std::uint32_t index = 0;  ///< In Level::solids.
@@ -118,3 +119,4 @@ class World {
 };
 
 }  // namespace gaze
+GAZE_PUBLIC_END

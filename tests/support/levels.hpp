@@ -22,12 +22,12 @@ inline bool is_sanitized() {
 }
 
 /// Fraction of the rounds of random tests that run: the number in GAZE_ROUNDS if that is set. Else
-/// all; under sanitizers a sixth, for each round takes ten times as long there, and they look for
+/// all; under sanitizers a twelfth, for each round takes six times as long there, and they look for
 /// reads and writes out of bounds, not for wrong answers.
 inline double fraction_of_rounds() {
   const char* fraction = std::getenv("GAZE_ROUNDS");
   if (fraction != nullptr) return std::strtod(fraction, nullptr);
-  return is_sanitized() ? 1.0 / 6.0 : 1.0;
+  return is_sanitized() ? 1.0 / 12.0 : 1.0;
 }
 
 /// Rounds that a random test runs of `count`: at least 1.

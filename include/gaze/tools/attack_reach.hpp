@@ -4,11 +4,12 @@
 #include <string>
 #include <vector>
 
-#include "gaze/face.hpp"
+#include "gaze/public.hpp"
 #include "gaze/tools/cover.hpp"
 
 /// Where an attack can hurt from where an agent stands.
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// What one attack reaches of a floor.
 struct AttackReach {
@@ -33,3 +34,4 @@ struct AttackReach {
                                                     const Kind& victim, const FreeFloor& floor);
 
 }  // namespace gaze
+GAZE_PUBLIC_END

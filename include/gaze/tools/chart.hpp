@@ -4,12 +4,13 @@
 #include <string>
 #include <vector>
 
-#include "gaze/face.hpp"
+#include "gaze/public.hpp"
 #include "gaze/tools/picture.hpp"
 #include "gaze/tools/vary.hpp"
 
 /// Plots of numbers over time.
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 struct ChartLine {
   std::string label;
@@ -55,3 +56,4 @@ struct Chart {
 [[nodiscard]] std::string draw(const Chart& chart, const PictureOptions& options = {});
 
 }  // namespace gaze
+GAZE_PUBLIC_END

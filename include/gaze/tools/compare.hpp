@@ -6,11 +6,12 @@
 #include <string>
 #include <vector>
 
-#include "gaze/face.hpp"
 #include "gaze/figure.hpp"
+#include "gaze/public.hpp"
 #include "gaze/simulation.hpp"
 
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// The first moment at which two runs are not alike.
 struct RunFork {
@@ -53,3 +54,4 @@ struct Comparison {
 [[nodiscard]] Comparison compare(const Level& one, const Level& other);
 
 }  // namespace gaze
+GAZE_PUBLIC_END

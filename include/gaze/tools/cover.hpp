@@ -3,13 +3,14 @@
 #include <string>
 #include <vector>
 
-#include "gaze/face.hpp"
+#include "gaze/public.hpp"
 #include "gaze/seen_area.hpp"
 #include "gaze/simulation.hpp"
 #include "gaze/tools/spots.hpp"
 
 /// By whom each spot of a level is seen.
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// Where a body can stand: the plan inside the bounds of the level's solids, agents and patrols,
 /// less what solids that stop bodies take from a body of some radius (1 mm to the round at
@@ -118,3 +119,4 @@ class Cover {
 };
 
 }  // namespace gaze
+GAZE_PUBLIC_END

@@ -5,10 +5,11 @@
 #include <string>
 #include <vector>
 
-#include "gaze/face.hpp"
 #include "gaze/level_file.hpp"
+#include "gaze/public.hpp"
 
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// A value that two level files do not have alike.
 struct ValueDifference {
@@ -25,3 +26,4 @@ struct ValueDifference {
                                                        const std::vector<Setting>& other_settings);
 
 }  // namespace gaze
+GAZE_PUBLIC_END

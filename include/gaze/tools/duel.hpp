@@ -7,10 +7,11 @@
 #include <vector>
 
 #include "gaze/event.hpp"
-#include "gaze/face.hpp"
+#include "gaze/public.hpp"
 #include "gaze/simulation.hpp"
 
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// What one agent did to another in a run.
 struct Duel {
@@ -56,3 +57,4 @@ struct HarmPlace {
                                                  std::span<const Event> events);
 
 }  // namespace gaze
+GAZE_PUBLIC_END

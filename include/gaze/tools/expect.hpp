@@ -6,11 +6,12 @@
 #include <string>
 #include <vector>
 
-#include "gaze/face.hpp"
 #include "gaze/figure.hpp"
+#include "gaze/public.hpp"
 #include "gaze/tools/study.hpp"
 
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// What led to a number, in words: one line for each event that made it, with its place, and at the
 /// decisive moment what one knew of the other.
@@ -52,3 +53,4 @@ struct ExpectResult {
                                                const StudyOptions& options = {});
 
 }  // namespace gaze
+GAZE_PUBLIC_END

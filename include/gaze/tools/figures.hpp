@@ -7,11 +7,12 @@
 #include <vector>
 
 #include "gaze/event.hpp"
-#include "gaze/face.hpp"
 #include "gaze/figure.hpp"
+#include "gaze/public.hpp"
 #include "gaze/simulation.hpp"
 
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// What a figure came to in a run.
 struct FigureValue {
@@ -58,3 +59,4 @@ class Figures {
 [[nodiscard]] std::string describe(const Figure& figure);
 
 }  // namespace gaze
+GAZE_PUBLIC_END

@@ -5,10 +5,11 @@
 #include <string_view>
 #include <vector>
 
-#include "gaze/face.hpp"
 #include "gaze/level.hpp"
+#include "gaze/public.hpp"
 
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// How a kind fares against another that it is hostile to, before anybody plays.
 struct PairFigures {
@@ -70,3 +71,4 @@ struct Finding {
 [[nodiscard]] std::string_view name_of(Finding::Severity severity);
 
 }  // namespace gaze
+GAZE_PUBLIC_END

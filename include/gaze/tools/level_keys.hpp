@@ -4,12 +4,13 @@
 #include <string_view>
 #include <vector>
 
-#include "gaze/face.hpp"
 #include "gaze/level.hpp"
+#include "gaze/public.hpp"
 
 /// What can stand in a level file, for editors, for people and for the command line. All of it
 /// comes from the list of keys that the reader goes by.
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// A JSON schema (draft 7) of level files as JSON, for editors that check and complete TOML by one.
 /// It knows every key, type and range; that names exist, outlines are simple and the like is for
@@ -29,3 +30,4 @@ namespace GAZE_FACE gaze {
 [[nodiscard]] std::vector<std::string> complete_path(const Level& level, std::string_view text);
 
 }  // namespace gaze
+GAZE_PUBLIC_END

@@ -6,12 +6,13 @@
 #include <string>
 #include <vector>
 
-#include "gaze/face.hpp"
 #include "gaze/path.hpp"
+#include "gaze/public.hpp"
 #include "gaze/simulation.hpp"
 #include "gaze/tools/spots.hpp"
 
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 enum class PictureFormat { png, svg };
 
@@ -94,3 +95,4 @@ struct MeshPicture {
                                     const PictureOptions& options = {});
 
 }  // namespace gaze
+GAZE_PUBLIC_END

@@ -6,8 +6,8 @@
 #include <vector>
 
 #include "gaze/event.hpp"
-#include "gaze/face.hpp"
 #include "gaze/path.hpp"
+#include "gaze/public.hpp"
 #include "gaze/simulation.hpp"
 #include "gaze/tools/compare.hpp"
 #include "gaze/tools/differences.hpp"
@@ -19,7 +19,8 @@
 #include "gaze/tools/vary.hpp"
 
 /// What the command prints, as text and as JSON. Numbers in JSON are rounded to 9 decimals.
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// One line of the timeline: time, what happened, and the rest in words.
 [[nodiscard]] std::string timeline_line(const Simulation& simulation, const Event& event);
@@ -118,3 +119,4 @@ struct LevelResults {
 [[nodiscard]] std::string sneak_json(const SneakTask& task, const Sneak& sneak);
 
 }  // namespace gaze
+GAZE_PUBLIC_END

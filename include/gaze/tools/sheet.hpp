@@ -4,12 +4,13 @@
 #include <string>
 #include <vector>
 
-#include "gaze/face.hpp"
 #include "gaze/level.hpp"
+#include "gaze/public.hpp"
 #include "gaze/tools/finding.hpp"
 #include "gaze/tools/study.hpp"
 
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// How one kind stands against another that it is for: what it notices, what it can do, and what
 /// comes of it. All numbers but those of `played` follow from the values of both kinds
@@ -62,3 +63,4 @@ struct SheetRow {
                                                   const StudyOptions& options = {});
 
 }  // namespace gaze
+GAZE_PUBLIC_END

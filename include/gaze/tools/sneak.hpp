@@ -5,12 +5,13 @@
 #include <string>
 #include <vector>
 
-#include "gaze/face.hpp"
 #include "gaze/level.hpp"
+#include "gaze/public.hpp"
 #include "gaze/tools/study.hpp"
 #include "gaze/track.hpp"
 
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// Where somebody is to get unnoticed.
 struct SneakTask {
@@ -66,3 +67,4 @@ struct Sneak {
 [[nodiscard]] std::string track_csv(const Track& track);
 
 }  // namespace gaze
+GAZE_PUBLIC_END

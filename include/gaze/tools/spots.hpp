@@ -3,10 +3,11 @@
 #include <cstdint>
 #include <vector>
 
-#include "gaze/face.hpp"
 #include "gaze/geometry.hpp"
+#include "gaze/public.hpp"
 
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// Square spots that tile a part of the plan, row by row from the low corner. A spot stands for its
 /// middle.
@@ -29,3 +30,4 @@ struct SpotGrid {
 };
 
 }  // namespace gaze
+GAZE_PUBLIC_END

@@ -6,12 +6,13 @@
 #include <string>
 #include <vector>
 
-#include "gaze/face.hpp"
 #include "gaze/level.hpp"
+#include "gaze/public.hpp"
 #include "gaze/setting.hpp"
 
 /// What all studies have in common: they play many runs, on all cores.
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// Gives the level with values set: reads a file anew, or changes a level that a program has made.
 /// Throws what `read_level` throws. Asked from one thread at a time.
@@ -40,3 +41,4 @@ struct Spread {
 [[nodiscard]] Spread spread_of(const std::vector<std::optional<double>>& values);
 
 }  // namespace gaze
+GAZE_PUBLIC_END

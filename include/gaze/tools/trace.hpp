@@ -2,10 +2,11 @@
 
 #include <string>
 
-#include "gaze/face.hpp"
+#include "gaze/public.hpp"
 #include "gaze/simulation.hpp"
 
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 enum class TraceFormat { csv, jsonl };
 
@@ -23,3 +24,4 @@ enum class TraceFormat { csv, jsonl };
                                      TraceFormat format);
 
 }  // namespace gaze
+GAZE_PUBLIC_END

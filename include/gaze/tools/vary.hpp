@@ -6,12 +6,13 @@
 #include <string>
 #include <vector>
 
-#include "gaze/face.hpp"
 #include "gaze/figure.hpp"
+#include "gaze/public.hpp"
 #include "gaze/tools/study.hpp"
 
 /// What figures come to when values are varied.
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// A value that is varied, and all that it is set to, in order.
 struct Axis {
@@ -99,3 +100,4 @@ struct Search {
                           const StudyOptions& options = {});
 
 }  // namespace gaze
+GAZE_PUBLIC_END

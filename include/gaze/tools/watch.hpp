@@ -5,11 +5,12 @@
 #include <vector>
 
 #include "gaze/acquaintance.hpp"
-#include "gaze/face.hpp"
+#include "gaze/public.hpp"
 #include "gaze/simulation.hpp"
 
 /// Watching what one agent perceives of another over a stretch of a run.
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 struct WatchRow {
   double seconds = 0.0;
@@ -90,3 +91,4 @@ class Overlook {
 };
 
 }  // namespace gaze
+GAZE_PUBLIC_END

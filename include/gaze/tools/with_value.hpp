@@ -3,10 +3,11 @@
 #include <string>
 #include <string_view>
 
-#include "gaze/face.hpp"
+#include "gaze/public.hpp"
 #include "gaze/setting.hpp"
 
-namespace GAZE_FACE gaze {
+GAZE_PUBLIC_BEGIN
+namespace gaze {
 
 /// The text of a level file with one value set in it, by the path of a `--set`; comments, order and
 /// layout stay as they are. A value that stands there is written over; another is put into the
@@ -17,3 +18,4 @@ namespace GAZE_FACE gaze {
                                      const Setting& setting);
 
 }  // namespace gaze
+GAZE_PUBLIC_END
