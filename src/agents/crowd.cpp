@@ -19,6 +19,10 @@ void Crowd::lay_out(std::span<const Vector3d> places, std::span<const char> mark
   const double width = high.a - low_.a;
   const double depth = high.b - low_.b;
   const double most = 4.0 * static_cast<double>(count) + 64.0;
+  constexpr double kWidest = 1e15;  // metres: more than any game, so that cells can be counted
+  columns_ = rows_ = 1;
+  cell_ = kWidest;
+  if (!(std::max(width, depth) <= kWidest)) return;
   cell_ = std::max({cell_size_, std::sqrt(width * depth / most), std::max(width, depth) / most});
   columns_ = static_cast<std::size_t>(width / cell_) + 1;
   rows_ = static_cast<std::size_t>(depth / cell_) + 1;

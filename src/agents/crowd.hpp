@@ -57,10 +57,10 @@ class Crowd {
 
   Flat flat(const Vector3d& p) const { return {p.x(), plane_ == Plane::upright ? p.z() : p.y()}; }
 
-  // Cut off to a whole number, which is not below 0.
+  // Cut off to a whole number, which is not below 0; of what is no number it is 0.
   std::size_t index_of(double offset, std::size_t count) const {
-    return static_cast<std::size_t>(
-        std::clamp(offset / cell_, 0.0, static_cast<double>(count - 1)));
+    if (!(offset > 0.0)) return 0;
+    return static_cast<std::size_t>(std::min(offset / cell_, static_cast<double>(count - 1)));
   }
   std::size_t cell_of(const Flat& place) const {
     return index_of(place.b - low_.b, rows_) * columns_ + index_of(place.a - low_.a, columns_);

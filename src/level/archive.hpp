@@ -135,7 +135,13 @@ template <typename T, int kRows>
 struct Of<Eigen::Matrix<T, kRows, 1>> {
   template <typename Archive>
   static void go(Archive& to, Eigen::Matrix<T, kRows, 1>& value) {
-    for (int i = 0; i < kRows; ++i) to.number(value[i]);
+    for (int i = 0; i < kRows; ++i) {
+      if constexpr (requires { to.coordinate(value[i]); }) {
+        to.coordinate(value[i]);
+      } else {
+        to.number(value[i]);
+      }
+    }
   }
 };
 

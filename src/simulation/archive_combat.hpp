@@ -81,7 +81,9 @@ void members(Archive& to, Fights& fights) {
   archive(to, releases);
   archive_items(to, grace_until);
   archive_all(to, last_blast, touches, somebody_caught, shells, pierced, thrown, projectiles,
-              most_moved, highest, beams, beam_rays);
+              most_moved);
+  archive_infinite(to, highest);
+  archive_all(to, beams, beam_rays);
   for (int& left : pockets.items()) archive(to, left);
   archive_items(to, next_left);
   archive_agents(to, returning);

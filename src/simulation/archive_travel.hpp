@@ -8,7 +8,8 @@ namespace gaze {
 template <typename Archive>
 void members(Archive& to, Progress& progress) {
   auto& [best, since, told] = progress;
-  archive_all(to, best, since, told);
+  archive_infinite(to, best);
+  archive_all(to, since, told);
 }
 
 template <typename Archive>

@@ -1,6 +1,10 @@
 #pragma once
 
+#include <cmath>
+#include <limits>
+
 #include "agents/few.hpp"
+#include "gaze/sides.hpp"
 #include "level/archive.hpp"
 #include "simulation/state.hpp"
 
@@ -27,10 +31,64 @@ class GameSaver : public Saver {
   void index(std::uint32_t& number_of, std::size_t) { number(number_of); }
 };
 
-/// Reads one into a game that has just begun, whose lists have the right lengths.
+/// The last word of each list of words that a save holds by number.
+template <typename Word>
+struct LastOf;
+template <auto kWord>
+struct Last {
+  static constexpr auto kValue = kWord;
+};
+template <>
+struct LastOf<Mode> : Last<Mode::out> {};
+template <>
+struct LastOf<Presence> : Last<Presence::thrown> {};
+template <>
+struct LastOf<Contact::State> : Last<Contact::State::remembered> {};
+template <>
+struct LastOf<Sense> : Last<Sense::hearing> {};
+template <>
+struct LastOf<Side> : Last<static_cast<Side>(kSideNames.size() - 1)> {};
+template <>
+struct LastOf<Happening> : Last<static_cast<Happening>(kHappeningNames.size() - 1)> {};
+template <>
+struct LastOf<Path::Outcome> : Last<Path::Outcome::bad_goal> {};
+template <>
+struct LastOf<Leap::What> : Last<Leap::What::made> {};
+template <>
+struct LastOf<CourseChange::What> : Last<CourseChange::What::turns_round> {};
+template <>
+struct LastOf<HandWish::What> : Last<HandWish::What::drop> {};
+template <>
+struct LastOf<TrackDeed::What> : Last<TrackDeed::What::noise> {};
+
+/// Reads one into a game that has just begun, whose lists have the right lengths. Numbers that no
+/// game holds are refused: what is not finite, and moments whose differences would overflow.
 class GameLoader : public Loader {
  public:
   GameLoader(std::string_view bytes, Simulation::State& state) : Loader(bytes), state_(state) {}
+
+  template <PlainNumber T>
+  void number(T& value) {
+    Loader::number(value);
+    if constexpr (std::is_enum_v<T>) {
+      if (static_cast<std::int64_t>(value) < 0 || value > LastOf<T>::kValue) throw Damaged{};
+    } else if constexpr (std::is_floating_point_v<T>) {
+      if (!std::isfinite(value)) throw Damaged{};
+    } else if constexpr (std::is_same_v<T, std::int64_t>) {
+      if (value < std::numeric_limits<T>::min() / 2) throw Damaged{};
+    }
+  }
+  /// One of the numbers of a place, a way or a velocity.
+  template <typename T>
+  void coordinate(T& value) {
+    constexpr T kGreatest = 1e11;  // metres: what falls for a day gets less far
+    Loader::number(value);
+    if (!(std::abs(value) <= kGreatest)) throw Damaged{};
+  }
+  void number_or_infinite(double& value) {
+    Loader::number(value);
+    if (std::isnan(value)) throw Damaged{};
+  }
 
   /// A text that lives as long as the game.
   std::string_view kept_text();
@@ -72,6 +130,16 @@ struct Of<Few<T>> {
 };
 
 }  // namespace archives
+
+/// A number that may be infinite, as the least of nothing is.
+template <typename Archive>
+void archive_infinite(Archive& to, double& value) {
+  if constexpr (requires { to.number_or_infinite(value); }) {
+    to.number_or_infinite(value);
+  } else {
+    to.number(value);
+  }
+}
 
 /// Lists that have one item for each of something: their length is not written.
 template <typename Archive, typename... Lists>

@@ -45,29 +45,6 @@ void need_host_driven(const Simulation::State& state, AgentId id) {
   throw UsageError(fmt::format("{} is not driven by the host", state.agent(who).id));
 }
 
-void need_deed(const Simulation::State& state, const TrackDeed& deed) {
-  const Level& level = state.level();
-  need_place(deed.place, "the place of a deed");
-  if (deed.what == TrackDeed::What::take) {
-    const auto is_it = [&](const Agent& agent) { return agent.id == deed.name; };
-    const auto thing = std::find_if(level.agents.begin(), level.agents.end(), is_it);
-    if (thing != level.agents.end() && level.kind_of(*thing).thing) return;
-    throw UsageError(fmt::format("there is no thing '{}' to take", deed.name));
-  }
-  if (deed.what == TrackDeed::What::throw_ && !level.kinds[kind_called(level, deed.name)].thing) {
-    throw UsageError(fmt::format("a {} is no thing", deed.name));
-  }
-  if (deed.what != TrackDeed::What::noise) return;
-  const auto& known = state.fixed.links.noises;
-  if (std::find(known.begin(), known.end(), deed.name) == known.end()) {
-    throw UsageError(fmt::format("the level has no noise '{}'", deed.name));
-  }
-  if (!(deed.reach > 0.0 && std::isfinite(deed.reach))) {
-    throw UsageError(
-        fmt::format("the noise '{}' reaches {} m; above 0 is allowed", deed.name, deed.reach));
-  }
-}
-
 SineCosine need_facing(const Simulation::State& state, Index who, Angle facing) {
   constexpr double kMostDegrees = 1e6;  // beyond it a facing is mostly rounding
   if (std::abs(facing.degrees()) <= kMostDegrees) return sine_cosine(facing);
@@ -97,6 +74,29 @@ void set_tags(Simulation::State& state, Index who, std::uint64_t tags) {
 }
 
 }  // namespace
+
+void need_deed(const Simulation::State& state, const TrackDeed& deed) {
+  const Level& level = state.level();
+  need_place(deed.place, "the place of a deed");
+  if (deed.what == TrackDeed::What::take) {
+    const auto is_it = [&](const Agent& agent) { return agent.id == deed.name; };
+    const auto thing = std::find_if(level.agents.begin(), level.agents.end(), is_it);
+    if (thing != level.agents.end() && level.kind_of(*thing).thing) return;
+    throw UsageError(fmt::format("there is no thing '{}' to take", deed.name));
+  }
+  if (deed.what == TrackDeed::What::throw_ && !level.kinds[kind_called(level, deed.name)].thing) {
+    throw UsageError(fmt::format("a {} is no thing", deed.name));
+  }
+  if (deed.what != TrackDeed::What::noise) return;
+  const auto& known = state.fixed.links.noises;
+  if (std::find(known.begin(), known.end(), deed.name) == known.end()) {
+    throw UsageError(fmt::format("the level has no noise '{}'", deed.name));
+  }
+  if (!(deed.reach > 0.0 && std::isfinite(deed.reach))) {
+    throw UsageError(
+        fmt::format("the noise '{}' reaches {} m; above 0 is allowed", deed.name, deed.reach));
+  }
+}
 
 void Simulation::make_noise(const Vector3d& place, double reach, std::string_view name,
                             std::optional<AgentId> maker) {

@@ -247,7 +247,7 @@ void Simulation::restore(std::span<const std::byte> save) {
                                        std::move(meshes));
     GameLoader loader(game.substr(game.size() - changes.left()), *restored);
     archive_game(loader, *restored);
-    if (loader.left() > 0) throw Damaged{};
+    if (loader.left() > 0 || !can_be(*restored)) throw Damaged{};
     if (restored->fixed.is_changed) {  // meshes of bodies that have come since
       add_meshes(restored->meshes, restored->fixed, restored->world, 0, restored->agent_count());
     }

@@ -37,6 +37,12 @@ void judge_round(Simulation::State& state);
 /// chance.
 void begin_round(Simulation::State& state);
 
+/// True if a game that was read from a save holds nothing that its level does not allow: indices
+/// that there are, counts within their limits, bodies that a mesh can be made for.
+[[nodiscard]] bool can_be(const Simulation::State& state);
+/// Throws UsageError for a deed that cannot be done in that level.
+void need_deed(const Simulation::State& state, const TrackDeed& deed);
+
 /// Puts the events of this step into their order.
 void order_events(Events& events);
 

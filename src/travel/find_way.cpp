@@ -319,7 +319,12 @@ LegResult walk_route(Travelling& state, std::uint32_t who, const Leg& leg, Momen
       const Moment start = state.now() - state.left_after_rest(who, budget - used);
       ++route.next;
       ++route.next_link;
-      take_link(state, who, mesh_for(state, who).links()[link->link], start);
+      const std::vector<MeshLink>& links = mesh_for(state, who).links();
+      if (link->link >= links.size()) {  // a save may say so: the route is made anew
+        route.is_made = false;
+        return stands;
+      }
+      take_link(state, who, links[link->link], start);
       if (state.ways.is_leaping(who)) return {state.bodies.position[who], budget, false};
       used = std::max(used, budget - state.left_after_rest(who, budget));
       continue;

@@ -128,6 +128,18 @@ TEST_F(BadWeather, OptionsWithoutValuesAndTwice) {
       "gaze: error: --seconds and --set seconds say the same thing; one of them is allowed\n");
 }
 
+// The superuser may write it; that nobody may is respected all the same.
+TEST_F(BadWeather, AReadOnlyFileIsNotReplaced) {
+  const fs::path file = write("picture.svg", "mine");
+  fs::permissions(file, fs::perms::owner_read | fs::perms::group_read);
+  EXPECT_EQ(refused({"draw", level(), "--output", file.string()}),
+            "gaze: error: " + file.string() + " cannot be written: Permission denied\n");
+  std::ifstream in(file);
+  std::string text;
+  std::getline(in, text);
+  EXPECT_EQ(text, "mine");
+}
+
 TEST_F(BadWeather, PipesAndMeshesThatNeverEnd) {
   const std::string pipe = (folder / "pipe.obj").string();
   ASSERT_EQ(mkfifo(pipe.c_str(), 0600), 0);

@@ -3,11 +3,13 @@
 #include <fmt/format.h>
 
 #include <array>
+#include <atomic>
 #include <boost/asio/connect.hpp>
 #include <boost/asio/ip/tcp.hpp>
 #include <boost/beast/core.hpp>
 #include <boost/beast/http.hpp>
 #include <boost/beast/websocket.hpp>
+#include <fstream>
 #include <mutex>
 #include <nlohmann/json.hpp>
 #include <set>
@@ -277,6 +279,55 @@ TEST_F(Served, GoesOnWhateverComes) {
   std::int64_t tick = 0;
   for (int i = 0; i < 50 && tick != 2; ++i) tick = heard(*page, "state")["tick"];
   EXPECT_EQ(tick, 2);
+}
+
+// A deed that no step can do is refused when it comes; the play goes on.
+TEST_F(Served, RefusesAThrowOutOfTheWorldAndPlaysOn) {
+  auto page = talk();
+  static_cast<void>(heard(*page, "state"));
+  for (const double x : {20001.0, -1e300, 1e9}) {
+    say(*page, {{"do", "hand"}, {"agent", "collector"}, {"what", "throw"}, {"place", {x, 0.0}}});
+    EXPECT_NE(heard(*page, "refused")["why"].get<std::string>().find("place"), std::string::npos);
+  }
+  say(*page, {{"do", "play"}});
+  std::int64_t tick = 0;
+  for (int i = 0; i < 200 && tick < 20; ++i) tick = heard(*page, "state")["tick"];
+  EXPECT_GE(tick, 20);
+}
+
+// Resident memory of this process, megabytes.
+double megabytes() {
+  std::ifstream status("/proc/self/statm");
+  double whole = 0.0;
+  double resident = 0.0;
+  status >> whole >> resident;
+  return resident * 4096.0 / 1e6;
+}
+
+// Who sends and does not read is heard no further; others do not notice.
+TEST_F(Served, DoesNotGrowForAPageThatDoesNotRead) {
+  auto deaf = talk();
+  const double before = megabytes();
+  std::atomic<bool> is_over = false;
+  std::thread sender([&] {
+    const std::string message = R"({"do":")" + std::string(20'000, 'x') + "\"}";
+    boost::system::error_code fault;
+    deaf->next_layer().non_blocking(true, fault);
+    for (int i = 0; i < 20'000 && !fault && !is_over; ++i) {
+      deaf->text(true);
+      deaf->write(asio::buffer(message), fault);  // blocks, or fails, once nobody hears it
+    }
+  });
+  auto page = talk();
+  for (int i = 1; i <= 30; ++i) {
+    say(*page, {{"do", "step"}, {"ticks", 1}});
+    std::int64_t tick = 0;
+    for (int k = 0; k < 200 && tick < i; ++k) tick = heard(*page, "state")["tick"];
+    EXPECT_EQ(tick, i);
+  }
+  is_over = true;
+  sender.join();
+  EXPECT_LT(megabytes() - before, testing::is_sanitized() ? 400.0 : 60.0);
 }
 
 TEST_F(Served, AnotherTakesAnotherPort) {

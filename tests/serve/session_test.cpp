@@ -1,6 +1,7 @@
 #include "serve/session.hpp"
 
 #include <fmt/format.h>
+#include <sys/stat.h>
 
 #include <algorithm>
 #include <cmath>
@@ -366,6 +367,60 @@ TEST_F(Sessions, ATakePlaysTheSame) {
   EXPECT_THROW(session.load_take("no-such-take", "collector"), LevelError);
   write("notes.csv", "this is mine\n");
   EXPECT_THROW(session.save_take("notes", "collector"), UsageError);
+}
+
+// Nobody writes to the pipe, and the line takes 3 GB: both are no takes, and neither is waited for.
+TEST_F(Sessions, PipesAndEndlessLinesAreNoTakes) {
+  Session yard = session();
+  ASSERT_EQ(mkfifo((folder / "pipe.csv").c_str(), 0600), 0);
+  fs::create_symlink("/dev/zero", folder / "zero.csv");
+  fs::resize_file(write("line.csv", "tim"), 3'000'000'000);
+  yard.save_take("walk", "guest-1");
+  EXPECT_EQ(yard.takes(), std::vector<std::string>{"walk"});
+}
+
+TEST_F(Sessions, TakesAreWrittenIntoTheFolderAlone) {
+  Session yard = session();
+  const fs::path outside = folder / "outside";
+  fs::create_directory(outside);
+  std::ofstream(outside / "of-another.csv") << "time,x\n";
+  fs::create_symlink(outside / "of-another.csv", folder / "walk.csv");
+  EXPECT_THROW(yard.save_take("walk", "guest-1"), UsageError);
+  std::ifstream in(outside / "of-another.csv");
+  std::string line;
+  std::getline(in, line);
+  EXPECT_EQ(line, "time,x");
+}
+
+// The level itself becomes a pipe while it is open: that is a fault, and the play goes on.
+TEST_F(Sessions, ALevelThatBecomesAPipeIsAFault) {
+  Session yard = session();
+  fs::remove(folder / "yard.toml");
+  ASSERT_EQ(mkfifo((folder / "yard.toml").c_str(), 0600), 0);
+  yard.look_at_files();
+  ASSERT_EQ(yard.faults().size(), 1U);
+  EXPECT_EQ(yard.faults()[0].message, "is not a regular file");
+  yard.step(5);
+  EXPECT_EQ(yard.game().tick(), 5);
+}
+
+// Many values are kept and taken back one by one: each time the file is as it was before.
+TEST_F(Sessions, UndoTakesBackEachWriting) {
+  Session yard = session();
+  std::vector<std::string> texts{text_of("yard.toml")};
+  for (int i = 0; i < 12; ++i) {
+    yard.try_value("kind.lamp.sight.range", std::to_string(3 + i));
+    yard.try_value("kind.guest.move.speed", std::to_string(1 + i % 3));
+    yard.keep_values();
+    texts.push_back(text_of("yard.toml"));
+    EXPECT_NE(texts.back(), texts[texts.size() - 2]);
+  }
+  while (yard.kept() > 0) {
+    texts.pop_back();
+    yard.undo();
+    EXPECT_EQ(text_of("yard.toml"), texts.back());
+  }
+  EXPECT_EQ(texts.size(), 1U);
 }
 
 }  // namespace
