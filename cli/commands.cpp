@@ -304,6 +304,17 @@ std::string first_line(const std::string& text) {
   return text.substr(0, text.find('\n'));
 }
 
+// Refuses what cannot be written before anything is played for it. All options of that type name a
+// file to write.
+void need_writable_files(const CLI::App& app) {
+  for (const CLI::App* call : app.get_subcommands()) {
+    for (const CLI::Option* option : call->get_options()) {
+      if (option->get_type_name() != "FILE" || option->count() == 0) continue;
+      for (const std::string& file : option->results()) const OutputFile probe(file);
+    }
+  }
+}
+
 int parse_and_call(CLI::App& app, Calls& calls, std::vector<std::string> arguments,
                    const Streams& streams) {
   std::reverse(arguments.begin(), arguments.end());  // as this parser wants them
@@ -317,6 +328,7 @@ int parse_and_call(CLI::App& app, Calls& calls, std::vector<std::string> argumen
     streams.err << fmt::format("gaze: error: {} (see gaze --help)\n", first_line(error.what()));
     return unusable;
   }
+  need_writable_files(app);
   return call(app, calls, streams);
 }
 

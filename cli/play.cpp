@@ -86,6 +86,11 @@ std::int64_t tick_at(const Level& level, double seconds, const char* option) {
   if (!(seconds >= 0.0 && seconds <= 86'400.0)) {
     throw std::invalid_argument(fmt::format("{} {} s; 0 to 86400 is allowed", option, seconds));
   }
+  if (seconds > level.seconds) {
+    throw std::invalid_argument(fmt::format(
+        "{} {} s lies beyond the run of this level, which lasts {} s; --seconds {} makes it longer",
+        option, seconds, level.seconds, seconds));
+  }
   return nearest_tick(seconds, level.ticks_per_second);
 }
 

@@ -19,7 +19,7 @@ std::vector<Event> play(const Streams& streams, Simulation& simulation, std::int
                         const std::function<void()>& each_tick = {});
 
 /// The tick nearest to a time that a user gave. Throws std::invalid_argument for one that is
-/// negative, not a number, or above a day.
+/// negative, not a number, or beyond the run of the level.
 [[nodiscard]] std::int64_t tick_at(const Level& level, double seconds, const char* option = "--at");
 
 /// How many steps a run of the level has.

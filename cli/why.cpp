@@ -32,22 +32,12 @@ void check_options(const WhyOptions& options) {
   }
 }
 
-// A level says how long a run lasts; what is asked beyond that is played, and said to lie beyond.
-void tell_if_beyond(const Level& level, double seconds, const char* option,
-                    const Streams& streams) {
-  if (seconds <= level.seconds) return;
-  streams.err << fmt::format(
-      "{} {} lies beyond the run of this level, which lasts {} s; played on\n", option, seconds,
-      level.seconds);
-}
-
 // The plot takes every tick, the table one row so often.
 int why_over(const WhyOptions& options, const Level& level, const Streams& streams) {
   PictureOptions picture;
   if (!options.plot.empty()) picture.format = picture_format(options.plot, "--plot");
   const std::int64_t first = tick_at(level, *options.from, "--from");
   const std::int64_t last = tick_at(level, *options.to, "--to");
-  tell_if_beyond(level, *options.to, "--to", streams);
   const auto step = std::max<std::int64_t>(1, nearest_tick(options.every, level.ticks_per_second));
   Simulation simulation(level);
   const AgentId agent = agent_called(simulation, options.agent, "--agent");
@@ -91,7 +81,6 @@ int why(const WhyOptions& options, const Streams& streams) {
   if (options.from) return why_over(options, level, streams);
   if (!options.at) return why_at_all(options, level, streams);
   const std::int64_t tick = tick_at(level, *options.at);
-  tell_if_beyond(level, *options.at, "--at", streams);
   Simulation simulation(level);
   if (options.all) {
     play(streams, simulation, tick);

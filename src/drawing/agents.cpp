@@ -18,6 +18,7 @@ class BodyMarks {
         kind_(list.level.kind_of(list.level.agents[id.index])) {}
 
   void add() {
+    if (has_gone()) return;
     const bool is_upright = list_.level.plane == Plane::upright;
     const Vector2d feet = list_.plan(state_.position);
     const Vector2d half{kind_.radius, is_upright ? kind_.height / 2.0 : kind_.radius};
@@ -42,6 +43,9 @@ class BodyMarks {
   }
 
  private:
+  // A thing that was used up or got lost is no body that lies about.
+  bool has_gone() const { return kind_.thing && !state_.is_alive && state_.health > 0.0; }
+
   void note(Mark& mark) const {
     mark.who = id_;
     mark.number = kind_.team;

@@ -135,7 +135,8 @@ class InVain {
     for (const Attack& attack : kind_.attacks) {
       const bool flies = attack.how == Attack::How::shot || attack.how == Attack::How::beam;
       const double tolerance = attack.aim_tolerance.degrees();
-      if (!flies || attack.aim != Attack::Aim::ahead) continue;
+      const bool waits = attack.name != kind_.defeat.attack && !attack.locks_on;
+      if (!flies || !waits || attack.aim != Attack::Aim::ahead) continue;
       const double aside = std::abs(attack.toward.degrees());
       if (aside <= tolerance && (turns || tolerance > kNarrow)) continue;
       const std::string where = aside > tolerance

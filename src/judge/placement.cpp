@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <set>
 
 #include "judge/judges.hpp"
 #include "level/numbers.hpp"
@@ -60,6 +61,25 @@ void judge_fall(Bench& bench, const Agent& agent) {
                    agent.id, place_text(level.plane, agent.position)));
 }
 
+// Seen from the side a walker goes to an x, up and down steps: what counts is whether it can stand
+// there at any height at which a ledge may be.
+bool stands_on_a_ledge(Bench& bench, const Agent& agent, const Vector3d& point) {
+  const Level& level = bench.level();
+  const Kind& kind = level.kind_of(agent);
+  if (level.plane != Plane::upright || !travels(kind.move->gait)) return false;
+  if (kind.move->gait == Gait::hover) return false;
+  std::set<double> heights{point.z(), agent.position.z()};
+  for (const Solid& solid : level.solids) {
+    for (const Vector2d& corner : solid.points) heights.insert(corner.y());
+  }
+  const NavigationMesh mesh = bench.mesh_of(agent);
+  const auto own = mesh.find(agent.position);
+  return own && std::any_of(heights.begin(), heights.end(), [&](double height) {
+           const auto there = mesh.find({point.x(), 0.0, height});
+           return there && mesh.is_reachable(mesh.island_of(*own), mesh.island_of(*there));
+         });
+}
+
 void judge_patrol(Bench& bench, const Agent& agent) {
   const Level& level = bench.level();
   const Kind& kind = level.kind_of(agent);
@@ -67,7 +87,7 @@ void judge_patrol(Bench& bench, const Agent& agent) {
     Vector3d feet = agent.patrol[i];
     if (level.plane == Plane::upright) feet.z() = agent.position.z();
     const auto solid = bench.world().first_overlap(solid_part(kind, feet), Stops::bodies);
-    if (!solid) continue;
+    if (!solid || stands_on_a_ledge(bench, agent, agent.patrol[i])) continue;
     bench.say(Severity::error, "patrol-point-in-solid",
               level.origin(agent, "patrol").value_or(agent.place),
               worded("patrol point {} of {} at {} is inside {} for a body of radius {} m: it "

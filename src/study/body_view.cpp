@@ -10,23 +10,54 @@
 namespace gaze {
 namespace {
 
-// Returns the positions at which enough body points are in line of sight. `seen[k]` are those where
-// at least k of the points so far are.
-Outlines clear_of(const World& world, const Vector3d& eye, double reach, const FreeFloor& floor,
-                  double share) {
-  const SightShadows shadows(world, eye, reach);
-  if (shadows.is_blind() || floor.body_points.empty()) return {};
+// Returns the positions at which enough body points are in line of sight. `clear_for(point)` are
+// those at which one is; `seen[k]` those at which at least k of the points so far are.
+template <typename ClearFor>
+Outlines where_enough(const FreeFloor& floor, double share, ClearFor&& clear_for) {
+  if (floor.body_points.empty()) return {};
   const std::size_t needed = points_needed(floor.body_points.size(), share);
-  const Outlines whole = disc({eye.x(), eye.y()}, reach + kArcError);
   std::vector<Outlines> seen(needed + 1);
-  seen[0] = whole;
   for (const double point : floor.body_points) {
-    const Outlines clear = without(whole, shadows.at(floor.floor_height + point * floor.height));
+    const Outlines clear = clear_for(point);
     for (std::size_t k = needed; k > 0; --k) {
       seen[k] = united(seen[k], k == 1 ? clear : common(seen[k - 1], clear));
     }
   }
   return seen[needed];
+}
+
+Outlines clear_from_above(const World& world, const Vector3d& eye, double reach,
+                          const FreeFloor& floor, double share) {
+  const SightShadows shadows(world, eye, reach);
+  if (shadows.is_blind()) return {};
+  const Outlines whole = disc({eye.x(), eye.y()}, reach + kArcError);
+  return where_enough(floor, share, [&](double point) {
+    return without(whole, shadows.at(floor.floor_height + point * floor.height));
+  });
+}
+
+// Seen from the side the points of a body lie above its feet in the plan itself: one is seen if the
+// feet are in the seen area moved down by its height.
+Outlines clear_from_side(const World& world, const Vector3d& eye, double reach,
+                         const FreeFloor& floor, double share) {
+  Looker all_round;
+  all_round.feet = eye;
+  all_round.sight.eye = Vector3d{0.0, 0.0, 0.0};
+  all_round.sight.range = reach + 2.0 * floor.height;
+  all_round.sight.field_of_view = Angle::from_degrees(360.0);
+  const Outline visible = outline_of(seen_area(world, all_round));
+  if (visible.size() < 3) return {};
+  return where_enough(floor, share, [&](double point) {
+    Outline moved = visible;
+    for (Vector2d& corner : moved) corner.y() -= point * floor.height;
+    return Outlines{std::move(moved)};
+  });
+}
+
+Outlines clear_of(const World& world, const Vector3d& eye, double reach, const FreeFloor& floor,
+                  double share) {
+  return world.plane() == Plane::upright ? clear_from_side(world, eye, reach, floor, share)
+                                         : clear_from_above(world, eye, reach, floor, share);
 }
 
 std::vector<bool> gone_of(const Simulation& game) {

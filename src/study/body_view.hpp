@@ -8,7 +8,7 @@
 namespace gaze {
 
 /// Returns the positions of the feet at which `can_see` holds for the body of the floor. Arcs are
-/// chords less than 1 mm inside. For ground and space levels. Cost: the pieces within range, times
+/// chords less than 1 mm inside. Cost: the pieces within range, times
 /// the body points.
 /// @param known  Result of the last call for this observer; empty at first.
 [[nodiscard]] Outlines body_view(const Simulation& game, const Looker& looker,

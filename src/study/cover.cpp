@@ -61,15 +61,6 @@ Outlines part_on_floor(const FreeFloor& floor, const Outlines& seen) {
   return combined(ClipperLib::ctDifference, inside, near);
 }
 
-Outlines seen_by(const Simulation& simulation, AgentId agent, const FreeFloor& floor,
-                 ClearView& known) {
-  const Looker looker = simulation.looker(agent);
-  if (simulation.level().plane != Plane::upright)
-    return body_view(simulation, looker, floor, known);
-  const Outline outline = outline_of(seen_area(simulation.world(), looker));
-  return outline.size() < 3 ? Outlines{} : Outlines{outline};
-}
-
 }  // namespace
 
 Cover::Cover(FreeFloor floor)
@@ -97,7 +88,7 @@ void Cover::add(const Simulation& simulation, std::uint32_t looked_for) {
     const AgentState state = simulation.state(agent);
     if (!state.is_alive || !state.is_awake) continue;
     const auto number = static_cast<std::size_t>(known - agents_.begin());
-    const Outlines seen = seen_by(simulation, agent, floor_, views_[number]);
+    const Outlines seen = body_view(simulation, simulation.looker(agent), floor_, views_[number]);
     const Outlines on_floor = part_on_floor(floor_, seen);
     agent_sum_[number] += area_of(on_floor);
     mark_spots(floor_.grid, seen, [&](std::size_t spot) {

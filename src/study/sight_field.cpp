@@ -10,12 +10,23 @@
 
 namespace gaze {
 
+namespace {
+
+// The angle to the middle of a body counts. From the side the middle lies above the feet in the
+// plan.
+Vector2d feet_for(Plane plane, const Vector3d& middle, double height) {
+  const Vector2d at = plan_part(plane, middle);
+  return plane == Plane::upright ? Vector2d{at.x(), at.y() - height / 2.0} : at;
+}
+
+}  // namespace
+
 SightField::SightField(Plane plane, const Looker& looker, const FreeFloor& floor)
     : plane_(plane),
       looker_(looker),
       floor_(floor),
       eye_(eye_of(plane, looker)),
-      at_(plan_part(plane, eye_)),
+      at_(feet_for(plane, eye_, floor.height)),
       rise_(floor.floor_height + floor.height / 2.0 - eye_.z()),
       reach_(horizontal(range_of(looker)) +
              length_of(Vector2d(at_ - plan_part(plane, looker.feet)))) {}
@@ -38,12 +49,15 @@ Outlines SightField::in_angles() const {
   const Sight& sight = looker_.sight;
   if (plane_ == Plane::space && !sight.vertical_field_of_view) return in_cone();
   Outlines field = sector(sight.field_of_view.half().degrees());
-  if (sight.vertical_field_of_view) field = between_heights(field, *sight.vertical_field_of_view);
+  const bool has_heights = sight.vertical_field_of_view && plane_ != Plane::upright;
+  if (has_heights) field = between_heights(field, *sight.vertical_field_of_view);
   return field;
 }
 
 double SightField::heading() const {
-  return std::atan2(looker_.facing.y(), looker_.facing.x()) * 180.0 / M_PI;
+  const Vector2d middle =
+      plane_ == Plane::upright ? plan_field(plane_, looker_).middle : looker_.facing;
+  return std::atan2(middle.y(), middle.x()) * 180.0 / M_PI;
 }
 
 Outlines SightField::sector(double half) const {

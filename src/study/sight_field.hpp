@@ -7,8 +7,7 @@
 namespace gaze {
 
 /// The positions on a floor at which a body is in range and in the field of view of an observer.
-/// Line of sight does not count here. For ground and space levels. Valid as long as the observer
-/// and the floor.
+/// Line of sight does not count here. Valid as long as the observer and the floor.
 class SightField {
  public:
   SightField(Plane plane, const Looker& looker, const FreeFloor& floor);
@@ -31,7 +30,7 @@ class SightField {
   const Looker& looker_;
   const FreeFloor& floor_;
   Vector3d eye_;
-  Vector2d at_;         ///< The eye in top view.
+  Vector2d at_;  ///< The eye in top view; from the side the feet of a body whose middle is there.
   double rise_ = 0.0;   ///< Height of the centre of the body above the eye, metres.
   double reach_ = 0.0;  ///< Metres.
 };

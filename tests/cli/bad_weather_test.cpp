@@ -128,6 +128,20 @@ TEST_F(BadWeather, OptionsWithoutValuesAndTwice) {
       "gaze: error: --seconds and --set seconds say the same thing; one of them is allowed\n");
 }
 
+// The level is not even looked for.
+TEST_F(BadWeather, WhatCannotBeWrittenIsRefusedBeforeAnythingIsPlayed) {
+  const std::string file = (folder / "gone" / "x.svg").string();
+  const std::string expected =
+      "gaze: error: " + file + " cannot be written: No such file or directory\n";
+  EXPECT_EQ(refused({"draw", "no-level.toml", "--output", file}), expected);
+  EXPECT_EQ(refused({"run", "no-level.toml", "--trace", file}), expected);
+  EXPECT_EQ(refused({"cover", "no-level.toml", "--spots", file}), expected);
+  EXPECT_EQ(
+      refused({"vary", "no-level.toml", "--over", "seconds=1,2", "--figure", "x", "--csv", file}),
+      expected);
+  EXPECT_EQ(refused({"expect", "no-level.toml", "--junit", file}), expected);
+}
+
 // The superuser may write it; that nobody may is respected all the same.
 TEST_F(BadWeather, AReadOnlyFileIsNotReplaced) {
   const fs::path file = write("picture.svg", "mine");

@@ -294,11 +294,16 @@ TEST_F(Command, WhyPrintsTheContractsJson) {
   EXPECT_EQ(why["tests"][2]["test"], "line of sight");
   EXPECT_TRUE(why["tests"][2].contains("visible"));
   EXPECT_FALSE(why["reason"].get<std::string>().empty());
-  // The nearest tick, and past the end the run is played on.
-  EXPECT_EQ(Json::parse(gaze_call({"why", GAZE_DEMO, "--agent", "pruner-1", "--other", "collector",
-                                   "--at", "29.009", "--json"})
-                            .out)["time"],
-            29.016666667);
+  // The nearest tick; past the end nothing is played.
+  const auto at = [](const std::string& seconds) {
+    return gaze_call({"why", GAZE_DEMO, "--agent", "pruner-1", "--other", "collector", "--at",
+                      seconds, "--json"});
+  };
+  EXPECT_EQ(Json::parse(at("27.009").out)["time"], 27.016666667);
+  EXPECT_EQ(at("29").status, 2);
+  EXPECT_EQ(at("29").err,
+            "gaze: error: --at 29 s lies beyond the run of this level, which lasts 28 s; "
+            "--seconds 29 makes it longer\n");
 }
 
 TEST_F(Command, WhySaysItInWords) {

@@ -231,5 +231,46 @@ height = {7}
   EXPECT_GE(silent, testing::enough(30U));
 }
 
+// Random steps, low and high, seen from the side: no point that play comes to is called inside a
+// solid, and points in walls are.
+TEST(TrueToPlay, PointsOnStepsAreNotInSolids) {
+  std::mt19937_64 random(9);
+  std::uniform_real_distribution<double> share(0.0, 1.0);
+  const auto between = [&](double low, double high) { return low + (high - low) * share(random); };
+  std::uint64_t reached = 0;
+  for (std::uint64_t round = 0; round < testing::rounds(80); ++round) {
+    std::string level = "plane = \"upright\"\n[kind.goat]\nmove.speed = 3.0\n" +
+                        testing::block("ground", "[[-5, -1], [30, -1], [30, 0], [-5, 0]]");
+    double top = 0.0;
+    for (int i = 0; i < 5; ++i) {
+      top = std::max(0.0, top + between(-0.45, 0.45));
+      const double x = 2.0 + 2.0 * i;
+      if (top > 1e-3) {
+        level += testing::block(
+            fmt::format("step-{}", i),
+            fmt::format("[[{0}, 0], [{1}, 0], [{1}, {2}], [{0}, {2}]]", x, x + 2.0, top));
+      }
+    }
+    const double goal = between(1.0, 13.0);
+    level +=
+        placed("goat", "goat", "[0, 0]", fmt::format("patrol = [[{}, 0.0], [0.0, 0.0]]", goal));
+    Simulation simulation(garden(level));
+    bool has_come = false;
+    for (int tick = 0; tick < 600 && !has_come; ++tick) {
+      simulation.step();
+      has_come = std::abs(simulation.state({0}).position.x() - goal) < 0.03;
+    }
+    const bool is_reported = !findings_of(level, "patrol-point-in-solid").empty();
+    ASSERT_FALSE(has_come && is_reported) << level;
+    reached += has_come ? 1 : 0;
+  }
+  EXPECT_GE(reached, testing::enough(30U));
+  const std::string walled = "plane = \"upright\"\n[kind.goat]\nmove.speed = 3.0\n" +
+                             testing::block("ground", "[[-5, -1], [30, -1], [30, 0], [-5, 0]]") +
+                             testing::block("wall", "[[4, 0], [6, 0], [6, 9], [4, 9]]") +
+                             placed("goat", "goat", "[0, 0]", "patrol = [[5.0, 0.0], [0.0, 0.0]]");
+  EXPECT_EQ(findings_of(walled, "patrol-point-in-solid").size(), 1U);
+}
+
 }  // namespace
 }  // namespace gaze

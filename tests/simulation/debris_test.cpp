@@ -134,6 +134,15 @@ attack = "shards"
   for (std::size_t i = 2; i < fired.size(); ++i) EXPECT_EQ(fired[i].attack, "shards");
 }
 
+// It waits for nobody to come in front of it.
+TEST(Debris, IsNoFinding) {
+  for (const char* code : {"held-by-tolerance", "attack-without-sight", "never-turns"}) {
+    const std::string foe = placed("collector", "collector", "[2.0, 0.0]");
+    EXPECT_TRUE(testing::findings_of(kPot + placed("pot", "pot", "[0.0, 0.0]") + foe, code).empty())
+        << code;
+  }
+}
+
 TEST(Debris, IsMadeByBurstsAndShotsAheadAlone) {
   const std::string wrong = faults_of(kPot + placed("pot", "pot", "[0.0, 0.0]") + testing::kTeams,
                                       {{"kind.pot.attack.shards.aim", "direct"}});

@@ -67,6 +67,20 @@ TEST(Items, HealWhoComesWithinReach) {
   }
 }
 
+TEST(Items, AreNotDrawnOnceTheyAreUsedUp) {
+  Simulation simulation(garden(bed(kPast)));
+  simulation.hurt(simulation.agent("collector"), 60.0);
+  const auto is_drawn = [&] {
+    const std::vector<Mark> marks = drawing(simulation);
+    return std::any_of(marks.begin(), marks.end(), [&](const Mark& mark) {
+      return mark.meaning == Meaning::body_out || mark.who == simulation.agent("can");
+    });
+  };
+  EXPECT_TRUE(is_drawn());
+  play(simulation, 60);
+  EXPECT_FALSE(is_drawn());
+}
+
 TEST(Items, GiveNoMoreThanWasLost) {
   Simulation simulation(garden(bed(kPast)));
   simulation.hurt(simulation.agent("collector"), 10.0);

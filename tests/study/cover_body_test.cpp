@@ -43,7 +43,8 @@ Cover cover_of(const Simulation& game, double spot) {
 bool sees(const Simulation& game, const Vector2d& at) {
   const Kind& moth = game.level().kinds[1];
   LookedAt body;
-  body.feet = {at.x(), at.y(), 0.0};
+  body.feet = game.level().plane == Plane::upright ? Vector3d{at.x(), 0.0, at.y()}
+                                                   : Vector3d{at.x(), at.y(), 0.0};
   body.height = moth.height;
   body.body_points = moth.body_points;
   body.radius = moth.radius;
@@ -173,6 +174,54 @@ TEST(CoverBody, AgreesWithPlayOnEverySpot) {
   }
   EXPECT_GT(tally.compared, testing::enough(std::uint64_t{100'000}));
   EXPECT_GT(tally.seen, testing::enough(std::uint64_t{20'000}));
+}
+
+// Halls seen from the side: the feet are anywhere in the air, and the body points above them.
+TEST(CoverBody, AgreesWithPlayFromTheSide) {
+  scenes::Random random(23);
+  Tally tally;
+  for (std::uint64_t round = 0; round < testing::rounds(120); ++round) {
+    std::string text = "plane = \"upright\"\n" +
+                       testing::block("ground", "[[-1, -1], [11, -1], [11, 0], [-1, 0]]");
+    const std::uint64_t count = random.next() % 4;
+    for (std::uint64_t i = 0; i < count; ++i) {
+      const double x = random.between(2.0, 8.0);
+      const double z = random.between(0.0, 4.0);
+      const double lean = random.between(-0.5, 0.5);
+      text += testing::block("thing-" + std::to_string(i),
+                             fmt::format("[[{}, {}], [{}, {}], [{}, {}], [{}, {}]]", x, z,
+                                         x + random.between(0.6, 1.5), z, x + 0.6 + lean * 0.2,
+                                         z + random.between(0.3, 1.5), x + lean * 0.2, z + 0.3));
+    }
+    std::string sight = fmt::format(
+        "range = {}, field_of_view = {}, eye_height = {}, measure = \"{}\", near_ring = {}",
+        random.between(3.0, 12.0), random.next() % 4 == 0 ? 360.0 : random.between(30.0, 220.0),
+        random.between(0.3, 1.8), random.next() % 3 == 0 ? "surface" : "centre",
+        random.next() % 3 == 0 ? random.between(0.3, 1.5) : 0.0);
+    if (random.next() % 3 == 0) sight += fmt::format(", tilt = {}", random.between(-50.0, 50.0));
+    if (random.next() % 3 == 0) {
+      sight += fmt::format(", visible_at_least = {}", random.between(0.2, 1.0));
+    }
+    const std::string facing = random.next() % 2 == 0 ? "facing = 180" : "";
+    text += "[kind.lens]\nteam = \"caretakers\"\nheight = 1.8\nsight = { " + sight +
+            " }\n[kind.moth]\nteam = \"visitors\"\n" +
+            fmt::format("height = {}\n", random.between(0.3, 2.2)) +
+            placed("lens", "lens", facing.empty() ? "[1.2, 0.0]" : "[9.0, 0.0]", facing) +
+            placed("moth", "moth", "[5, 6]", "driver = \"host\"");
+    std::optional<Level> level;
+    try {
+      level = garden(text);
+    } catch (const LevelError&) {
+      continue;  // an outline that crosses itself
+    }
+    const Simulation game(*level);
+    if (!agree_on_all_spots(game, 0.2, tally)) {
+      ADD_FAILURE() << "round " << round << "\n" << text;
+      return;
+    }
+  }
+  EXPECT_GT(tally.compared, testing::enough(std::uint64_t{50'000}));
+  EXPECT_GT(tally.seen, testing::enough(std::uint64_t{10'000}));
 }
 
 // Steep, upright and overhanging triangles.

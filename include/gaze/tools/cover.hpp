@@ -74,7 +74,7 @@ struct CoverAgent {
 
 /// Collects, at one moment or at many, where on the floor a body is seen: where `can_see` holds for
 /// a body that stands there, with its body points, below beams and behind sills. In levels seen
-/// from the side it is what is seen of the plan from the eye. Areas are those of exact polygons
+/// from the side its feet may be anywhere in the air. Areas are those of exact polygons
 /// (arcs as chords less than 1 mm off, corners to 1 micrometre); spots say how many see a body on
 /// their middle.
 class Cover {
