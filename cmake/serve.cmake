@@ -33,6 +33,9 @@ add_library(gaze_page STATIC ${GAZE_SERVE})
 gaze_serve_target(gaze_page)
 target_link_libraries(gaze_page PRIVATE Boost::headers nlohmann_json::nlohmann_json)
 target_sources(gaze_page PRIVATE ${GAZE_PAGE_SOURCE})
+if(BUILD_SHARED_LIBS)  # how files are read is no part of what the shared library of files offers
+  target_sources(gaze_page PRIVATE ${PROJECT_SOURCE_DIR}/src/file/regular_file.cpp)
+endif()
 
 add_library(gaze_serve STATIC ${GAZE_SERVER_SOURCES})
 gaze_serve_target(gaze_serve)
