@@ -7,6 +7,7 @@
 
 #include "level/spelling.hpp"
 #include "play.hpp"
+#include "waiting.hpp"
 
 namespace gaze::cli {
 namespace {
@@ -68,7 +69,9 @@ int check(const CheckOptions& options, const Streams& streams) {
     LevelOptions level = options.level;
     level.file = file;
     try {
-      told.add(judge(read(level)));
+      const Level read_one = read(level);
+      const Waiting waiting(streams.err, "judging the level");
+      told.add(judge(read_one));
     } catch (const LevelError& error) {
       faults.insert(faults.end(), error.faults().begin(), error.faults().end());
       ++unread;

@@ -304,8 +304,8 @@ std::string first_line(const std::string& text) {
   return text.substr(0, text.find('\n'));
 }
 
-// Refuses what cannot be written before anything is played for it. All options of that type name a
-// file to write.
+// Throws OutputError for a file that cannot be written, before any run. All options of the type
+// FILE name files to write.
 void need_writable_files(const CLI::App& app) {
   for (const CLI::App* call : app.get_subcommands()) {
     for (const CLI::Option* option : call->get_options()) {

@@ -140,7 +140,7 @@ int cover(const CoverOptions& options, const Streams& streams) {
   }
   const Level level = read(options.level);
   const Kind* kind = standing_kind(level, options.kind);
-  Simulation simulation(level);
+  Simulation simulation = prepared(level, streams);
   FreeFloor floor = free_floor(level, simulation.world(), floor_options(kind, options.spot));
   Cover seen(std::move(floor));
   const std::uint32_t looked_for = kind == nullptr ? kNoTeam : kind->team;

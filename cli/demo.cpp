@@ -51,7 +51,7 @@ int demo(const DemoOptions& options, const Streams& streams) {
   const Level level = read_level(demo_level());
   const fs::path folder = options.output;
   make_folder(folder);
-  Simulation simulation(level);
+  Simulation simulation = prepared(level, streams);
   Trails trails(simulation);
   // A jar has burst; the twin sprinkler fires with the collector; the lamp's ray falls on it.
   constexpr std::array kMoments{8.5, 10.3, 17.3};  // seconds

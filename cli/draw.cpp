@@ -22,7 +22,7 @@ const Kind& first_walker(const Level& level) {
 int draw_mesh(const DrawOptions& options, const Level& level, const PictureOptions& picture,
               const Streams& streams) {
   const Kind& kind = options.kind.empty() ? first_walker(level) : kind_called(level, options.kind);
-  const NavigationMesh mesh(level, World(level), body_of(level, kind));
+  const NavigationMesh mesh = mesh_for(level, World(level), kind, streams);
   const MeshPicture drawn{&mesh, nullptr, kind.name, {0.0, 0.0, 0.0}, {0.0, 0.0, 0.0}, "", {}};
   write_file(options.output, gaze::draw(Simulation(level), drawn, picture));
   const std::size_t islands = mesh.islands().size();
@@ -64,7 +64,7 @@ SpotPicture reach_picture(const Simulation& simulation, AgentId agent, const Kin
 
 int draw_reach(const DrawOptions& options, const Level& level, const PictureOptions& picture,
                const Streams& streams) {
-  Simulation simulation(level);
+  Simulation simulation = prepared(level, streams);
   play(streams, simulation, tick_at(level, options.at), nullptr);
   const AgentId agent = agent_called(simulation, options.reach, "--reach");
   const Kind& kind = level.kinds[simulation.level().agents[agent.index].kind];
@@ -84,7 +84,7 @@ int draw(const DrawOptions& options, const Streams& streams) {
   if (options.mesh) return draw_mesh(options, level, picture, streams);
   if (!options.reach.empty()) return draw_reach(options, level, picture, streams);
   const std::int64_t tick = tick_at(level, options.at);
-  Simulation simulation(level);
+  Simulation simulation = prepared(level, streams);
   Trails trails(simulation);
   play(streams, simulation, tick, [&] { trails.add(simulation); });
   write_file(options.output, gaze::draw(simulation, trails, picture));

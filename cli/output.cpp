@@ -56,7 +56,7 @@ std::filesystem::path followed(const std::filesystem::path& file) {
   return error ? target : whole;
 }
 
-/// Holds signals back while it lives.
+/// Blocks signals during its lifetime.
 class WithoutSignals {
  public:
   WithoutSignals() {
@@ -72,8 +72,8 @@ class WithoutSignals {
   sigset_t before_{};
 };
 
-// A file that nobody may write is not replaced either, though its folder would let us. The
-// superuser may write all files: for it the permissions count.
+// Returns whether a file must not be replaced. The permissions count for the superuser too, who
+// could write every file.
 bool is_read_only(const std::filesystem::path& file) {
   struct stat status {};
   if (stat(file.c_str(), &status) != 0) return false;
@@ -106,7 +106,7 @@ OutputFile::OutputFile(const std::filesystem::path& file) : file_(followed(file)
   if (stat(file_.c_str(), &before) == 0) fchmod(descriptor_, before.st_mode & 07777U);
 }
 
-// What already has that name is somebody else's, or leads elsewhere: another name is tried.
+// Creates the temporary file. Tries another name if a file or a link has the name already.
 void OutputFile::open_temporary() {
   constexpr int kMostNames = 100;
   static int number = 0;
@@ -114,7 +114,7 @@ void OutputFile::open_temporary() {
   for (int tries = 0; tries < kMostNames && reason == EEXIST; ++tries) {
     // Short, for a name may be as long as names can be.
     temporary_ = file_.parent_path() / fmt::format(".gaze-{}-{}", getpid(), number++);
-    const WithoutSignals quiet;  // one that came now would leave the file behind
+    const WithoutSignals quiet;  // else a signal here would leave the file behind
     descriptor_ =
         open(temporary_.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_NOFOLLOW | O_CLOEXEC, 0644);
     if (descriptor_ >= 0) return note_unfinished(temporary_.string());

@@ -14,7 +14,7 @@ int path(const PathOptions& options, const Streams& streams) {
   const Vector3d to = place_of(level, options.to, "--to");
   const Kind& kind = kind_called(level, options.kind);
   const World world(level);
-  const NavigationMesh mesh(level, world, body_of(level, kind));
+  const NavigationMesh mesh = mesh_for(level, world, kind, streams);
   const Path path = find_path(mesh, from, to);
   const auto apart = parting(level, world, mesh, path, from, to);
   const std::string reason = explain(level, world, mesh, path, from, to, apart);

@@ -7,6 +7,7 @@
 #include <ostream>
 
 #include "level/spelling.hpp"
+#include "waiting.hpp"
 
 namespace gaze::cli {
 namespace {
@@ -66,6 +67,17 @@ std::vector<Setting> settings_of(const LevelOptions& options) {
 
 Level read(const LevelOptions& options) {
   return read_level(options.file, settings_of(options));
+}
+
+Simulation prepared(const Level& level, const Streams& streams) {
+  const Waiting waiting(streams.err, "preparing the level");
+  return Simulation(level);
+}
+
+NavigationMesh mesh_for(const Level& level, const World& world, const Kind& kind,
+                        const Streams& streams) {
+  const Waiting waiting(streams.err, "making the mesh");
+  return NavigationMesh(level, world, body_of(level, kind));
 }
 
 std::vector<Event> play(const Streams& streams, Simulation& simulation, std::int64_t last_tick,

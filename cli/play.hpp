@@ -12,6 +12,13 @@ namespace gaze::cli {
 /// The settings that the options stand for. Throws std::invalid_argument if one has no '='.
 [[nodiscard]] std::vector<Setting> settings_of(const LevelOptions& options);
 
+/// Prepares a level for play. If that takes longer than two seconds, says so.
+[[nodiscard]] Simulation prepared(const Level& level, const Streams& streams);
+
+/// The mesh for the body of a kind. If making it takes longer than two seconds, says so.
+[[nodiscard]] NavigationMesh mesh_for(const Level& level, const World& world, const Kind& kind,
+                                      const Streams& streams);
+
 /// Plays up to a tick; calls `each_tick` at tick 0 and after each step. What takes longer than two
 /// seconds says how far it is.
 /// @return All events on the way.

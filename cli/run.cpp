@@ -134,7 +134,7 @@ int run(const RunOptions& options, const Streams& streams) {
   std::optional<TraceFormat> format;
   if (!options.trace.empty()) format = trace_format(options.trace);
   const Level level = read(options.level);
-  Simulation simulation(level);
+  Simulation simulation = prepared(level, streams);
   std::optional<OutputFile> trace;
   if (format) trace.emplace(options.trace).write(trace_head(*format));
   const std::vector<Figure> figures = all_figures(simulation.level());
@@ -155,6 +155,12 @@ int run(const RunOptions& options, const Streams& streams) {
               << summary(simulation, events) << harm_table(simulation, events)
               << place_table(simulation, events) << score_lines(simulation);
   streams.out << figures_text(simulation.level(), figures, measures.values());
+  if (const std::uint64_t count = simulation.projectiles_not_fired(); count > 0) {
+    streams.out << fmt::format(
+        "{} projectiles were not fired, because {} were in flight: the most that a level may "
+        "have\n",
+        count, LevelLimits::projectiles);
+  }
   return done;
 }
 

@@ -50,18 +50,21 @@ Studying::~Studying() {
 }
 
 bool Studying::goes_on(std::size_t done, std::size_t all) {
+  const double time = now();
+  if (done < done_) begun_ = time;  // another search, over finer places, has begun
   done_ = done;
   all_ = all;
-  const double time = now();
   const bool is_terminal = &streams_.err == &std::cerr && isatty(STDERR_FILENO) != 0;
   if (is_terminal && time > shown_ + 0.5) {
     shown_ = time;
     has_line_ = true;
-    const double left =
-        (time - begun_) / static_cast<double>(done) * static_cast<double>(all - done);
-    streams_.err << fmt::format("\r{} of {} {}, {} left\x1b[K", done, all, what_,
-                                duration_text(left))
-                 << std::flush;
+    streams_.err << fmt::format("\r{} of {} {}", done, all, what_);
+    if (done > 0) {
+      const double each = (time - begun_) / static_cast<double>(done);
+      const double left = each * static_cast<double>(all - done);
+      streams_.err << fmt::format(", {} left", duration_text(left));
+    }
+    streams_.err << "\x1b[K" << std::flush;
   }
   return is_ended == 0;
 }

@@ -39,7 +39,7 @@ int why_over(const WhyOptions& options, const Level& level, const Streams& strea
   const std::int64_t first = tick_at(level, *options.from, "--from");
   const std::int64_t last = tick_at(level, *options.to, "--to");
   const auto step = std::max<std::int64_t>(1, nearest_tick(options.every, level.ticks_per_second));
-  Simulation simulation(level);
+  Simulation simulation = prepared(level, streams);
   const AgentId agent = agent_called(simulation, options.agent, "--agent");
   const AgentId other = agent_called(simulation, options.other, "--other");
   Watch rows(agent, other);
@@ -60,7 +60,7 @@ int why_over(const WhyOptions& options, const Level& level, const Streams& strea
 
 // Without a moment: over the whole run.
 int why_at_all(const WhyOptions& options, const Level& level, const Streams& streams) {
-  Simulation simulation(level);
+  Simulation simulation = prepared(level, streams);
   const AgentId agent = agent_called(simulation, options.agent, "--agent");
   const AgentId other = agent_called(simulation, options.other, "--other");
   Overlook over(agent, other);
@@ -81,7 +81,7 @@ int why(const WhyOptions& options, const Streams& streams) {
   if (options.from) return why_over(options, level, streams);
   if (!options.at) return why_at_all(options, level, streams);
   const std::int64_t tick = tick_at(level, *options.at);
-  Simulation simulation(level);
+  Simulation simulation = prepared(level, streams);
   if (options.all) {
     play(streams, simulation, tick);
     streams.out << all_accounts(simulation);

@@ -59,7 +59,7 @@ struct Attack {
   Angle arc = Angle::from_degrees(360.0);  ///< Strikes: full opening, (0, 360].
   SideSet sides{0b111111};                 ///< Touches: on which of its own sides.
 
-  Aim aim = Aim::direct;  ///< Shots; of beams `direct`, `ahead` or `mirror`.
+  Aim aim = Aim::direct;  ///< Shots. Beams allow `direct`, `ahead` and `mirror`.
   double speed = 0.0;     ///< Shots: metres a second, above 0.
   std::optional<double>
       radius;  ///< Shots: of the projectile; else 0.05. Beams: half as thick; else 0.
@@ -82,8 +82,8 @@ struct Attack {
   double blast_radius = 0.0;             ///< Shots: of the blast where they end; 0: none.
   double blast_fall_off = 1.0;  ///< Shots, bursts: 0 the same all over, 1 to nothing at the rim.
   Duration hold;                ///< Beams: how long they stay on; 0: for a moment.
-  /// Beams: made once the ray ahead falls on a foe, noticed or not. The body turns after that foe,
-  /// and the beam ends as soon as it falls on something else.
+  /// Beams: fires when the ray ahead meets an enemy, noticed or not. The agent then turns to that
+  /// enemy. The beam ends when it meets anything else.
   bool locks_on = false;
   double noise_reach = 0.0;             ///< Shots: heard where they land, by its name.
   double fire_reach = 0.0;              ///< Shots, beams: of the noise "shot" at the muzzle.
@@ -100,7 +100,7 @@ struct Attack {
   return attack.wind_up.seconds() + number * attack.burst_interval.seconds();
 }
 
-/// True for attacks that a defeat can make: bursts, and shots ahead.
+/// Returns whether a kind can have this as the attack of its defeat: bursts, and shots ahead.
 [[nodiscard]] constexpr bool is_made_at_defeat(const Attack& attack) {
   return attack.how == Attack::How::burst ||
          (attack.how == Attack::How::shot && attack.aim == Attack::Aim::ahead);

@@ -44,13 +44,14 @@ struct Event {
   std::optional<std::uint32_t> zone;  ///< Index in Level::zones.
   std::optional<AgentId> teller;      ///< Noticed because told by this one.
   Sense by = Sense::sight;
+  /// Of `took`: the first attack that the thing refilled.
   std::string_view attack;  ///< Lives as long as the simulation or any copy of it.
   std::string_view noise;   ///< Its name; lives as long.
   double distance = 0.0;
   double angle_deg = 0.0;
   double damage = 0.0;
   double health = 0.0;
-  double gained = 0.0;  ///< Points of health that a thing gave to who took it.
+  double gained = 0.0;  ///< Took: points of health that the agent gained from the thing.
   double score = 0.0;
   Side side = Side::front;
   std::int64_t projectile = -1;  ///< Its number, of what was fired and what it hit; -1: of none.

@@ -216,7 +216,7 @@ typedef struct gaze_event {
   gaze_vector place;
   int32_t from_mode;
   int32_t to_mode;
-  double gained; /* took: health that the thing gave */
+  double gained; /* took: points of health that the agent gained */
 } gaze_event;
 
 GAZE_CALL gaze_status gaze_events(const gaze_game* game, gaze_event* events, size_t room,

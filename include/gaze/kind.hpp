@@ -23,7 +23,7 @@ constexpr std::uint32_t kNoTeam = 0xFFFFFFFF;
 /// What happens when an agent of the kind is defeated.
 struct Defeat {
   std::optional<std::uint32_t> leaves;  ///< A kind that appears in its place, by index.
-  std::string attack;                   ///< A burst of its own, or a shot ahead; empty: none.
+  std::string attack;                   ///< Name of a burst or a shot ahead; empty: none.
   double score = 0.0;                   ///< Points for who defeated it.
   std::optional<Duration> respawn;      ///< After that it is back at a start place; none: never.
   std::vector<std::string> tells;       ///< Agents that learn where the one is who defeated it.
@@ -44,13 +44,13 @@ struct Thing {
   }();
   bool breaks = false;      ///< Where its flight ends it is defeated.
   double take_reach = 0.5;  ///< From body to body, metres.
-  /// Agents, kinds, teams or tags that pick it up by coming within `take_reach`; nobody else may
-  /// take it. Empty: anybody may, and only on purpose.
+  /// Agents, kinds, teams or tags. Such an agent picks the thing up when it comes within
+  /// `take_reach`, and no other agent can take it. Empty: every agent can, by a script or a call.
   std::vector<std::string> picked_up_by;
-  double heals = 0.0;                ///< Points of health for who picks it up.
-  std::vector<std::string> refills;  ///< Attacks of who picks it up that it fills, by name.
+  double heals = 0.0;                ///< Health for the agent that picks it up, points, >= 0.
+  std::vector<std::string> refills;  ///< Names of that agent's attacks whose ammunition it refills.
 
-  /// True if it is used up by who picks it up, and not carried.
+  /// Returns whether the thing is removed when it is picked up. Other things are carried.
   bool is_used_up() const { return heals > 0.0 || !refills.empty(); }
 };
 

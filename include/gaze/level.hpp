@@ -141,6 +141,7 @@ struct LevelLimits {
   static constexpr std::size_t list_items =
       10'000;                                     ///< Of kinds, patrols, scripts, copies, includes.
   static constexpr double coordinate = 20'000.0;  ///< Metres from the origin, on each axis.
+  static constexpr std::size_t projectiles = 100'000;  ///< In flight; no more are fired.
 };
 
 struct Level {

@@ -99,11 +99,11 @@ struct Move {
   /// ground levels.
   std::optional<double> drop_height;
   std::optional<double> hover_height;  ///< Above `at`, metres; else 1.5 for hover in ground levels.
-  /// What hovers rises and sinks to `hover_height` above the feet of its target at this speed,
-  /// metres a second; 0: it stays at its own height. Not in upright levels.
+  /// Hoverers: vertical speed to `hover_height` above the feet of a chased target, m/s, >= 0. At 0
+  /// the height never changes. Not used in upright levels.
   double climb_speed = 0.0;
-  bool hops_in_place =
-      false;  ///< Hoppers: on the spot, below a target that they cannot get nearer.
+  /// Gait hop: hops on the spot below a chased target that it cannot get nearer to.
+  bool hops_in_place = false;
   /// Of what is fixed: how far it turns from its placed facing, degrees from -180 to 180,
   std::array<double, 2> turn_limits{-180.0, 180.0};
   /// and how far its shots and beams rise, degrees from -90 to 90.

@@ -76,7 +76,8 @@ struct Hearing {
   bool around_corners = false;  ///< Also by the shortest way through the open.
   bool own = false;             ///< Hears its own noises.
   bool friends = false;         ///< Hears those of its team.
-  /// Forgets a noise on its way there too; else its memory begins to fade where it arrives.
+  /// Counts `remember` from the time of the noise. If false, the memory lasts at least until the
+  /// agent arrives there.
   bool forgets_on_way = false;
   Duration remember{5'000'000'000};
 };

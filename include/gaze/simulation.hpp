@@ -124,6 +124,9 @@ class Simulation {
   [[nodiscard]] const std::string& id_of(AgentId agent) const;
   [[nodiscard]] AgentState state(AgentId agent) const;
   [[nodiscard]] std::span<const Projectile> projectiles() const noexcept;
+  /// How many projectiles were not fired in this round, because `LevelLimits::projectiles` were in
+  /// flight.
+  [[nodiscard]] std::uint64_t projectiles_not_fired() const noexcept;
   [[nodiscard]] std::span<const BeamRay> beams() const noexcept;  ///< Those on in the last step.
 
   /// What one agent can tell of another now, and why. Throws UsageError for an unknown id.

@@ -19,7 +19,8 @@ void Crowd::lay_out(std::span<const Vector3d> places, std::span<const char> mark
   const double width = high.a - low_.a;
   const double depth = high.b - low_.b;
   const double most = 4.0 * static_cast<double>(count) + 64.0;
-  constexpr double kWidest = 1e15;  // metres: more than any game, so that cells can be counted
+  constexpr double kWidest =
+      1e15;  // metres; far larger than any level. Beyond it there is one cell.
   columns_ = rows_ = 1;
   cell_ = kWidest;
   if (!(std::max(width, depth) <= kWidest)) return;
@@ -28,8 +29,10 @@ void Crowd::lay_out(std::span<const Vector3d> places, std::span<const char> mark
   rows_ = static_cast<std::size_t>(depth / cell_) + 1;
 }
 
-void Crowd::rebuild(Plane plane, std::span<const Vector3d> places, std::span<const char> marked) {
+void Crowd::rebuild(Plane plane, std::span<const Vector3d> places, std::span<const char> marked,
+                    double height) {
   plane_ = plane;
+  height_ = plane == Plane::upright ? height : 0.0;
   lay_out(places, marked);
   if (order_.empty()) return;
   start_.assign(columns_ * rows_ + 1, 0);

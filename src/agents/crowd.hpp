@@ -20,7 +20,10 @@ class Crowd {
   explicit Crowd(double cell_size) : cell_size_(cell_size) {}
 
   /// Indexes those that are marked. Allocates only when it grows.
-  void rebuild(Plane plane, std::span<const Vector3d> places, std::span<const char> marked);
+  /// @param height  In levels seen from the side, agents count as near that are higher or lower by
+  ///                up to so many metres more than the reach.
+  void rebuild(Plane plane, std::span<const Vector3d> places, std::span<const char> marked,
+               double height = 0.0);
 
   /// Calls visit(i, squared distance along the two axes) for each agent that is within reach along
   /// both, and perhaps for some that are not; each once, in no order.
@@ -42,9 +45,9 @@ class Crowd {
     bool goes_up = true;
     bool goes_down = true;
     for (std::size_t step = 1; goes_up || goes_down; ++step) {
-      goes_up = goes_up && own + step <= index_of(from.b + reach() - low_.b, rows_);
+      goes_up = goes_up && own + step <= index_of(from.b + reach() + height_ - low_.b, rows_);
       if (goes_up) visit_row(own + step, from, reach(), visit);
-      goes_down = goes_down && own >= step + index_of(from.b - reach() - low_.b, rows_);
+      goes_down = goes_down && own >= step + index_of(from.b - reach() - height_ - low_.b, rows_);
       if (goes_down) visit_row(own - step, from, reach(), visit);
     }
   }
@@ -57,7 +60,7 @@ class Crowd {
 
   Flat flat(const Vector3d& p) const { return {p.x(), plane_ == Plane::upright ? p.z() : p.y()}; }
 
-  // Cut off to a whole number, which is not below 0; of what is no number it is 0.
+  // Rounds down and clamps to the cells. Returns 0 for NaN.
   std::size_t index_of(double offset, std::size_t count) const {
     if (!(offset > 0.0)) return 0;
     return static_cast<std::size_t>(std::min(offset / cell_, static_cast<double>(count - 1)));
@@ -82,6 +85,7 @@ class Crowd {
 
   double cell_size_;
   Plane plane_ = Plane::ground;
+  double height_ = 0.0;
   Flat low_;
   double cell_ = 1.0;
   std::size_t columns_ = 0;

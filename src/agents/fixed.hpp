@@ -22,7 +22,7 @@ struct KindLimits {
   double back_to_scan_deg = 0.0;       ///< The same where it scans.
   bool reacts = false;                 ///< Has rules.
   std::uint64_t urged_only = 0;        ///< Attacks that a reaction alone makes, by bit.
-  std::vector<std::uint32_t> locking;  ///< Beams that lock on by themselves.
+  std::vector<std::uint32_t> locking;  ///< Attacks with `locks_on` that no reaction requests.
   double farthest = 0.0;               ///< No sense but hearing reaches farther, metres.
   std::uint64_t tags = 0;              ///< That its agents begin with.
   std::uint64_t wanted_tags = 0;       ///< 0: any.
@@ -72,7 +72,7 @@ struct Fixed {
   std::vector<KindLimits> limits;     ///< By kind.
   std::vector<std::uint32_t> bases;   ///< By kind: the one that it is like, or kNoBase.
   std::vector<Whom> follows;          ///< By kind: whom it may stay by.
-  std::vector<Whom> pickers;          ///< By kind: who picks it up by coming near.
+  std::vector<Whom> pickers;          ///< For each kind of thing: agents that pick it up.
   std::vector<ZoneTrigger> triggers;  ///< By zone.
   std::vector<StartChoice> starts;    ///< By start.
   Openings openings;

@@ -102,6 +102,20 @@ RuleLinks links_of(Finder& finder, const Kind& kind, const Rule& rule) {
   return links;
 }
 
+std::vector<std::uint64_t> refills_of(const Level& level, const Thing& thing) {
+  std::vector<std::uint64_t> refills;
+  if (thing.refills.empty()) return refills;
+  for (const Kind& kind : level.kinds) {
+    std::uint64_t bits = 0;
+    for (const std::string& name : thing.refills) {
+      const Index attack = number_of(kind.attacks, name, kByName);
+      if (attack != kNothing) bits |= std::uint64_t{1} << attack;
+    }
+    refills.push_back(bits);
+  }
+  return refills;
+}
+
 KindLinks links_of(Finder& finder, const Kind& kind) {
   KindLinks links;
   links.name = kind.name;
@@ -110,7 +124,10 @@ KindLinks links_of(Finder& finder, const Kind& kind) {
   for (const Attack& attack : kind.attacks)
     links.attack_noises.push_back(finder.noise(attack.name));
   links.at_defeat = number_of(kind.attacks, kind.defeat.attack, kByName);
-  if (kind.thing) links.flight_noise = finder.noise(kind.thing->flight.name);
+  if (kind.thing) {
+    links.flight_noise = finder.noise(kind.thing->flight.name);
+    links.refills = refills_of(finder.level(), *kind.thing);
+  }
   links.wakes = finder.agents(kind.defeat.wakes);
   links.tells = finder.agents(kind.defeat.tells);
   if (kind.wander) links.area = finder.zone(kind.wander->area);

@@ -47,10 +47,12 @@ struct KindLinks {
   std::vector<RuleLinks> rules;
   std::vector<NoiseName> attack_noises;  ///< By attack.
   NoiseName flight_noise;                ///< Of a thing that is thrown.
-  std::uint32_t at_defeat = kNothing;    ///< The number of its attack at its defeat.
-  std::vector<std::uint32_t> wakes;      ///< At its defeat.
-  std::vector<std::uint32_t> tells;      ///< At its defeat.
-  std::uint32_t area = kNothing;         ///< The number of the zone in which it wanders.
+  std::uint32_t at_defeat = kNothing;    ///< Index of the attack of its defeat.
+  /// Attacks that a thing of this kind refills, as bits, for each kind of agent; empty: none.
+  std::vector<std::uint64_t> refills;
+  std::vector<std::uint32_t> wakes;  ///< At its defeat.
+  std::vector<std::uint32_t> tells;  ///< At its defeat.
+  std::uint32_t area = kNothing;     ///< The number of the zone in which it wanders.
 };
 
 /// What the names in one step of a script stand for.

@@ -105,7 +105,7 @@ struct Made {
   std::uint32_t attack = 0;
 };
 
-/// A beam that has locked on: its agent turns to whom it falls on.
+/// An agent whose beam has locked on to a target. The agent turns to that target.
 struct Locked {
   std::uint32_t who = 0;
   std::uint32_t target = 0;
@@ -132,7 +132,7 @@ struct Told {
   std::vector<CourseChange> courses;
   std::vector<Push> pushes;
   std::vector<Placed> placed;
-  std::vector<Locked> locked;                 ///< As beams fell in the last step.
+  std::vector<Locked> locked;                 ///< Set by the beams of the last tick.
   std::vector<std::uint32_t> changed_tags;    ///< Agents whose tags are others now.
   std::vector<std::uint32_t> changed_solids;  ///< What has opened, shut or broken.
 

@@ -64,7 +64,7 @@ Shortfall blocked(const Attempt& attempt, const BallPath& way, Stops stops) {
   return solid;
 }
 
-// Where the ray ahead of a beam meets the target.
+// Returns the ray ahead of a beam up to the target; nothing if the ray misses the target.
 std::optional<BallPath> ray_to_target(const Attempt& attempt) {
   const Vector3d muzzle = muzzle_of(attempt);
   const Vector3d way =

@@ -28,7 +28,7 @@ struct Shortfall {
     far,       ///< Beyond the range.
     near,      ///< Nearer than the least range.
     turn,      ///< Turned away from the target.
-    ray,       ///< A beam that locks on does not fall on the target; found is its angle off.
+    ray,       ///< The ray of a beam with `locks_on` misses the target; found is the angle between.
     mirror,    ///< Made only as a friend fires.
     getaway,   ///< The target gets away faster than the shot flies.
     arc,       ///< An arc of that speed comes down before the target.
@@ -51,8 +51,8 @@ struct Shortfall {
 /// - a shot: within range, turned and tilted far enough, and its flight to where the two meet is
 ///   clear; one that is fired straight ahead asks for no clear flight, one that mirrors is never
 ///   made so;
-/// - a beam: within range, turned and tilted far enough, and the way to the middle is clear; one
-///   that locks on: its ray ahead falls on the target; one that mirrors is never made so;
+/// - a beam: within range, turned and tilted far enough, and the line to the centre is clear. With
+///   `locks_on`, the ray ahead meets the target instead. A beam that mirrors is never made so;
 /// - a burst: within range, and its blast would hurt the target;
 /// - a catch: within range or, without one, touching, and nothing that stops bodies between;
 /// - a touch: touching, on one of the sides that it names.

@@ -51,12 +51,12 @@ Ray ray_of(const Fighting& state, const Beam& beam) {
   return {shell, {line, *attack.radius}};
 }
 
-/// What a beam falls on now: what it meets first. Nobody moves meanwhile.
+/// Returns the first body or solid that a ray meets, with all bodies at the end of the tick.
 Meeting beam_end(const Fighting& state, const Ray& ray) {
   return first_meeting(state, ray.shell, ray.ball, {1.0, 1.0}, false);
 }
 
-// A beam that has locked on ends where it falls on another, or on nobody.
+// Returns whether a beam with `locks_on` no longer meets its target.
 bool has_lost(const Attack& attack, const Beam& beam, const Meeting& meeting) {
   return attack.locks_on && beam.at.agent && meeting.body != beam.at.agent;
 }
@@ -129,8 +129,8 @@ void light_beam(Fighting& state, const Release& release) {
   state.make_noise(muzzle, attack.fire_reach, state.fixed.links.shot, release.who);
 }
 
-std::optional<std::uint32_t> lit_by_ray(const Fighting& state, std::uint32_t who,
-                                        std::uint32_t attack) {
+std::optional<std::uint32_t> enemy_on_ray(const Fighting& state, std::uint32_t who,
+                                          std::uint32_t attack) {
   Beam beam;
   beam.who = who;
   beam.attack = attack;

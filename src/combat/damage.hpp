@@ -30,7 +30,7 @@ void defeat(Fighting& state, std::uint32_t who, const Vector3d& feet,
             std::optional<std::uint32_t> by, Moment when);
 /// Takes an agent out of the round without hurting it: it has been caught.
 void put_out(Fighting& state, std::uint32_t who);
-/// Has an agent that is gone come back after its `respawn`, if it has one.
+/// Schedules the return of an agent after its `respawn` time. Does nothing without `respawn`.
 void come_back_later(Fighting& state, std::uint32_t who);
 /// What a shot leaves behind where it ends.
 void leave_behind(Fighting& state, std::uint32_t owner, const AttackId& attack,

@@ -13,7 +13,8 @@ namespace {
 
 using Index = std::uint32_t;
 
-// What a shot hits is the doing of whose pieces fly; what a burst hurts, of who caused the defeat.
+// Makes the attack of a defeat. The defeated agent gets the credit for the hits of a shot. The
+// agent that defeated it gets the credit for a burst.
 void attack_at_defeat(Fighting& state, Index who, const Vector3d& feet, Index by, Moment when) {
   const Index attack = state.links(who).at_defeat;
   if (attack == kNothing) return;

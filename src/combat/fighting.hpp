@@ -32,7 +32,7 @@ struct Fighting : Teller {
 void fight(Fighting& state);
 /// Does what scripts want hands to do: take, throw and put down.
 void use_hands(Fighting& state);
-/// Has those pick things up who have come near enough to what they may pick up.
+/// Gives each thing with `picked_up_by` to the nearest agent within reach that may take it.
 void pick_things_up(Fighting& state);
 /// Brings things back into play that have been put down or have landed.
 void release_things(Fighting& state);

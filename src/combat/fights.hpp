@@ -102,8 +102,10 @@ struct Fights {
   std::vector<Shell> shells;            ///< In flight, in no order.
   std::vector<Pierced> pierced;         ///< By shell; apart, for few of them pierce.
   std::vector<Shell> thrown;            ///< In this step; they fly from the next one on.
+  std::uint64_t not_fired = 0;          ///< Shells that would have been too many.
   std::vector<Projectile> projectiles;  ///< The shells, as the host may see them.
   Scratch<Crowd> hittable{2.0};         ///< Where those are who can be hit.
+  Scratch<Crowd> pickers{2.0};          ///< Agents in play, while there are things to pick up.
   double most_moved = 0.0;              ///< In this step along an axis, by anybody, metres.
   double highest = 0.0;                 ///< Top of any living body in this step, metres.
 

@@ -80,12 +80,12 @@ void attack_with(Fighting& state, Index who, Index attack, std::optional<Index> 
   if (is_possible) pull_all_due(state, who, attack, {target, std::nullopt, false});
 }
 
-// A beam that locks on asks whom its ray falls on, and nobody's senses.
+// Fires a beam that locks on at the first enemy that its ray meets. Senses play no part.
 void lock_on(Fighting& state, Index who, Index attack) {
   const Attack& values = state.attack(who, attack);
   if (state.fights.ready[who][attack].at > state.now() || !is_fit(state, who, values)) return;
-  const auto target = lit_by_ray(state, who, attack);
-  if (!target || !is_far_enough(attempt_of(state, who, values, *target))) return;
+  const auto target = enemy_on_ray(state, who, attack);
+  if (!target || !can_make(state, who, values, *target)) return;
   pull_all_due(state, who, attack, {target, std::nullopt, false});
 }
 

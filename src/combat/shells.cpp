@@ -223,10 +223,19 @@ Event& tell_fired(const Fighting& state, const Shell& shell) {
   return event;
 }
 
+// Memory stays bounded whatever a level fires. What is left out is counted.
+bool has_room_for_one_more(Fighting& state) {
+  Fights& fights = state.fights;
+  const bool has_room = fights.shells.size() + fights.thrown.size() < LevelLimits::projectiles;
+  if (!has_room) ++fights.not_fired;
+  return has_room;
+}
+
 }  // namespace
 
 void fire_shell(Fighting& state, Index who, Index attack, const Vector3d& velocity,
                 const Aimed& at) {
+  if (!has_room_for_one_more(state)) return;
   const Attack& values = state.attack(who, attack);
   const Vector3d muzzle = muzzle_of(state.plane(), values, fighter_of(state, who));
   Shell shell = shell_of(state, who, state.attack_id(who, attack), muzzle, velocity);
@@ -238,11 +247,12 @@ void fire_shell(Fighting& state, Index who, Index attack, const Vector3d& veloci
   state.make_noise(muzzle, values.fire_reach, state.fixed.links.shot, who);
 }
 
-// A defeat may come while shells fly, so that these do not join the list of shells at once.
+// Collects the projectiles in `thrown`, because a defeat may happen during the loop over `shells`.
 void scatter(Fighting& state, Index who, const AttackId& attack, const Vector3d& place,
              const Vector3d& ahead) {
   const Attack& values = state.attack(attack);
   for (int i = 0; i < values.burst; ++i) {
+    if (!has_room_for_one_more(state)) continue;
     const Vector3d velocity = spread(state, who, values, ahead * values.speed);
     state.fights.thrown.push_back(shell_of(state, who, attack, place, velocity));
     tell_fired(state, state.fights.thrown.back());

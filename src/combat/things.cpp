@@ -50,7 +50,7 @@ Vector3d throwing(const Fighting& state, const Attack& flight, const Vector3d& h
   return {way.x() / length * part, way.y() / length * part, part};
 }
 
-// What comes out of a pocket is no agent: where it ends it may burst or scatter, and that is all.
+// A thing out of a pocket is no agent. Only the attack of its defeat remains where its flight ends.
 void attack_where_it_ends(Fighting& state, const Shell& shell, const Vector3d& place) {
   const Index number = state.fixed.links.kinds[shell.thing_kind].at_defeat;
   if (number == kNothing) return;

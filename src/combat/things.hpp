@@ -7,11 +7,11 @@ namespace gaze {
 
 /// Takes a thing, if it lies near enough. @param feet  Where the one who takes it is.
 bool take(Fighting& state, std::uint32_t who, const Vector3d& feet, std::uint32_t thing);
-/// True if somebody may take a thing now: it lies near enough, its kind lets that one have it, and
-/// what is used up is of use.
+/// Returns whether an agent may take a thing now. The thing lies within `take_reach`,
+/// `picked_up_by` of its kind names the agent or nothing, and the agent needs what the thing gives.
 [[nodiscard]] bool may_take(const Fighting& state, std::uint32_t who, const Vector3d& feet,
                             std::uint32_t thing);
-/// Gives what a thing gives, and takes it out of play.
+/// Heals and refills an agent by a thing, and removes the thing.
 void use_up(Fighting& state, std::uint32_t who, std::uint32_t thing);
 /// Throws a thing of a kind that it has, if it has one.
 bool throw_thing(Fighting& state, std::uint32_t who, const Vector3d& feet, std::uint32_t kind,

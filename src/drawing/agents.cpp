@@ -43,7 +43,7 @@ class BodyMarks {
   }
 
  private:
-  // A thing that was used up or got lost is no body that lies about.
+  // Returns whether a thing was used up or left the level. Neither is defeated.
   bool has_gone() const { return kind_.thing && !state_.is_alive && state_.health > 0.0; }
 
   void note(Mark& mark) const {

@@ -44,31 +44,39 @@ bool is_in_bounds(const Vector3d& p) {
   return p.allFinite() && p.cwiseAbs().maxCoeff() <= LevelLimits::coordinate;
 }
 
-/// Opens the file of a mesh and, of glTF, the regular files that hold its numbers: what an OBJ
-/// names beside it says how it looks, and a pipe or a device would never end.
+/// Opens the file of a mesh, whose bytes have been read, and for glTF also the files that it names.
+/// For OBJ those files describe materials, and are not opened. The importer gets bytes and no
+/// names, because another file may get a name at any time.
 class MeshFiles : public Assimp::DefaultIOSystem {
  public:
-  explicit MeshFiles(const std::filesystem::path& file)
-      : file_(file), is_alone_(ending_of(file.string()) == ".obj") {}
+  /// The bytes must outlive the importer.
+  MeshFiles(const std::filesystem::path& file, const std::string& bytes)
+      : file_(file), bytes_(bytes), is_alone_(ending_of(file.string()) == ".obj") {}
 
   bool Exists(const char* file) const override {
-    std::error_code error;
-    return (!is_alone_ || file_ == file) && std::filesystem::is_regular_file(file, error) &&
-           std::filesystem::file_size(file, error) <= ReadLimits::file_bytes;
+    return file_ == file || (!is_alone_ && read(file).fault.empty());
   }
 
-  // The library gets the bytes and not the name, which may have become a pipe's meanwhile.
   Assimp::IOStream* Open(const char* file, const char*) override {
-    if (!Exists(file)) return nullptr;
-    const FileText read = read_regular_file(file, ReadLimits::file_bytes);
-    if (!read.fault.empty()) return nullptr;
-    auto* bytes = new std::uint8_t[read.bytes.size()];  // the stream deletes it
-    std::copy(read.bytes.begin(), read.bytes.end(), bytes);
-    return new Assimp::MemoryIOStream(bytes, read.bytes.size(), true);
+    if (file_ == file) return stream_of(bytes_, false);
+    if (is_alone_) return nullptr;
+    const FileText named = read(file);
+    return named.fault.empty() ? stream_of(named.bytes, true) : nullptr;
   }
 
  private:
+  static FileText read(const char* file) { return read_regular_file(file, ReadLimits::file_bytes); }
+  // A stream deletes the bytes that it owns.
+  static Assimp::IOStream* stream_of(const std::string& bytes, bool owns) {
+    const auto* first = reinterpret_cast<const std::uint8_t*>(bytes.data());
+    if (!owns) return new Assimp::MemoryIOStream(first, bytes.size(), false);
+    auto* copy = new std::uint8_t[bytes.size()];
+    std::copy_n(first, bytes.size(), copy);
+    return new Assimp::MemoryIOStream(copy, bytes.size(), true);
+  }
+
   std::filesystem::path file_;
+  const std::string& bytes_;
   bool is_alone_;
 };
 
@@ -148,7 +156,7 @@ std::string import(const std::filesystem::path& file, const Placing& placing, So
     if (const std::string deep = too_deep(read.bytes); !deep.empty()) return deep;
   }
   Assimp::Importer importer;
-  importer.SetIOHandler(new MeshFiles(file));  // which it owns from here on
+  importer.SetIOHandler(new MeshFiles(file, read.bytes));  // which it owns from here on
   // Nodes are put where they belong, and what has more corners is cut into triangles.
   const aiScene* scene =
       importer.ReadFile(file.string(), aiProcess_Triangulate | aiProcess_PreTransformVertices);

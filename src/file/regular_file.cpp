@@ -14,22 +14,30 @@
 namespace gaze {
 namespace {
 
-/// An open file, closed in the end.
-class Opened {
+/// A file, open for reading.
+class OpenFile {
  public:
-  // Opening a pipe that nobody writes to would wait for ever without O_NONBLOCK.
-  explicit Opened(const std::filesystem::path& file)
-      : descriptor_(open(file.c_str(), O_RDONLY | O_NONBLOCK | O_NOCTTY | O_CLOEXEC)) {}
-  ~Opened() {
+  // Without O_NONBLOCK, opening a pipe waits until another program writes to it.
+  explicit OpenFile(const std::filesystem::path& file)
+      : descriptor_(open(file.c_str(), O_RDONLY | O_NONBLOCK | O_NOCTTY | O_CLOEXEC)) {
+    const bool has_status = descriptor_ >= 0 && fstat(descriptor_, &status_) == 0;
+    error_ = has_status ? 0 : errno;
+  }
+  ~OpenFile() {
     if (descriptor_ >= 0) close(descriptor_);
   }
-  Opened(const Opened&) = delete;
-  Opened& operator=(const Opened&) = delete;
+  OpenFile(const OpenFile&) = delete;
+  OpenFile& operator=(const OpenFile&) = delete;
 
   int descriptor() const { return descriptor_; }
+  int error() const { return error_; }  ///< 0 if it was opened.
+  mode_t mode() const { return status_.st_mode; }
+  std::size_t size() const { return static_cast<std::size_t>(status_.st_size); }  ///< Bytes.
 
  private:
   int descriptor_;
+  int error_ = 0;
+  struct stat status_ {};
 };
 
 bool leads_nowhere(int error_number) {
@@ -41,17 +49,16 @@ std::string in_words(int error_number) {
   return fmt::format("cannot be read: {}", std::strerror(error_number));
 }
 
-// What is wrong with an open file. What is asked is the file itself and not its name, which may
-// have become another's meanwhile.
-std::string fault_of(const Opened& file) {
-  struct stat status {};
-  if (file.descriptor() < 0 || fstat(file.descriptor(), &status) != 0) return in_words(errno);
-  if (S_ISDIR(status.st_mode)) return "is a folder, not a file";
-  return S_ISREG(status.st_mode) ? "" : "is not a regular file";
+// Tests the open file and not its name, because another file may get that name at any time.
+// @return What is wrong with it.
+std::string fault_of(const OpenFile& file) {
+  if (file.error() != 0) return in_words(file.error());
+  if (S_ISDIR(file.mode())) return "is a folder, not a file";
+  return S_ISREG(file.mode()) ? "" : "is not a regular file";
 }
 
-// Reads up to so many bytes. @return What is wrong.
-std::string read_up_to(const Opened& file, std::size_t most, std::string& bytes) {
+// Reads at most `most` bytes. @return What is wrong.
+std::string read_up_to(const OpenFile& file, std::size_t most, std::string& bytes) {
   std::array<char, 65536> part;
   while (bytes.size() < most) {
     const std::size_t wanted = std::min(part.size(), most - bytes.size());
@@ -67,16 +74,14 @@ std::string read_up_to(const Opened& file, std::size_t most, std::string& bytes)
 }  // namespace
 
 FileText read_regular_file(const std::filesystem::path& path, std::size_t most) {
-  const Opened file(path);
+  const OpenFile file(path);
   FileText text;
-  text.is_missing = file.descriptor() < 0 && leads_nowhere(errno);
+  text.is_missing = leads_nowhere(file.error());
   text.fault = fault_of(file);
   if (!text.fault.empty()) return text;
-  struct stat status {};
-  const bool has_size = fstat(file.descriptor(), &status) == 0;
-  const auto size = has_size ? static_cast<std::size_t>(status.st_size) : 0;
-  if (size <= most) text.fault = read_up_to(file, most + 1, text.bytes);
-  const std::size_t length = std::max(size, text.bytes.size());
+  // One byte more, because a file may grow while it is read.
+  if (file.size() <= most) text.fault = read_up_to(file, most + 1, text.bytes);
+  const std::size_t length = std::max(file.size(), text.bytes.size());
   if (text.fault.empty() && length > most) {
     text.fault = fmt::format("has {} bytes; at most {} are allowed", length, most);
   }
@@ -85,7 +90,7 @@ FileText read_regular_file(const std::filesystem::path& path, std::size_t most) 
 }
 
 FileText read_start_of_file(const std::filesystem::path& path, std::size_t bytes) {
-  const Opened file(path);
+  const OpenFile file(path);
   FileText text;
   text.fault = fault_of(file);
   if (text.fault.empty()) text.fault = read_up_to(file, bytes, text.bytes);

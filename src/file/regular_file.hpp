@@ -6,19 +6,19 @@
 
 namespace gaze {
 
-/// What a file holds, or why it cannot be read.
+/// The bytes of a file, or the reason why it cannot be read.
 struct FileText {
   std::string bytes;
-  std::string fault;  ///< Empty: it was read. "is not a regular file".
+  std::string fault;  ///< Such as "is not a regular file"; empty if the file was read.
   bool is_missing = false;
 };
 
-/// Reads a regular file whole. Pipes, devices and folders are refused without waiting for them,
-/// also if a link leads to them.
-/// @param most  Bytes; a longer file is refused, also one that grows meanwhile.
+/// Reads all bytes of a regular file. Refuses pipes, devices and folders without waiting for them.
+/// Follows links.
+/// @param most  Largest size that is read, bytes.
 [[nodiscard]] FileText read_regular_file(const std::filesystem::path& file, std::size_t most);
 
-/// Reads no more than the first bytes of a regular file, however long it is.
+/// Reads the first `bytes` bytes of a regular file of any size.
 [[nodiscard]] FileText read_start_of_file(const std::filesystem::path& file, std::size_t bytes);
 
 }  // namespace gaze

@@ -34,8 +34,8 @@ double width_of_view(const Kind& kind, const Kind& foe) {
   return 2.0 * (kind.sight->range * sine_cosine(Angle::from_degrees(half)).sine + foe.radius);
 }
 
-// The longest that a foe is in view on its way across. A hopper rests where it lands: before,
-// between and after as many hops as it takes.
+// Returns the longest time that an enemy needs to cross a width, seconds. A hopper rests after each
+// hop, also at both ends.
 double seconds_across(const Kind& foe, double width) {
   const Move& move = *foe.move;
   if (move.gait != Gait::hop) return width / move.speed;

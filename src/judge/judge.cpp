@@ -1,6 +1,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <array>
 #include <set>
 #include <string>
 #include <tuple>
@@ -106,30 +107,20 @@ bool can_chase(const Kind& kind) {
   return travels(kind.move->gait) && chases;
 }
 
-std::vector<Finding> judge(const Level& as_given) {
+std::vector<Finding> judge(const Level& as_given, const std::function<bool()>& goes_on) {
   const std::shared_ptr<const Level> whole = playable(as_given);
   const Level& level = *whole;
   const World world(level);
   Bench bench(level, world);
-  judge_placement(bench);
-  judge_ranges(bench);
-  judge_shots(bench);
-  judge_pairs(bench);
-  judge_blocked(bench);
-  judge_defeats(bench);
-  judge_chases(bench);
-  judge_names(bench);
-  judge_in_vain(bench);
-  judge_powerless(bench);
-  judge_exposure(bench);
-  judge_unmet(bench);
-  judge_habits(bench);
-  judge_senses(bench);
-  judge_ways(bench);
-  judge_links(bench);
-  judge_meshes(bench);
-  judge_tracks(bench);
-  judge_blind_spots(bench);
+  constexpr std::array kJudges{judge_placement, judge_ranges,    judge_shots,      judge_pairs,
+                               judge_blocked,   judge_defeats,   judge_chases,     judge_names,
+                               judge_in_vain,   judge_powerless, judge_exposure,   judge_unmet,
+                               judge_habits,    judge_senses,    judge_ways,       judge_links,
+                               judge_meshes,    judge_tracks,    judge_blind_spots};
+  for (const auto judge_part : kJudges) {
+    if (goes_on && !goes_on()) break;
+    judge_part(bench);
+  }
   std::vector<Finding> findings = bench.take();
   std::stable_sort(findings.begin(), findings.end(), [](const Finding& a, const Finding& b) {
     return std::tie(a.severity, a.place) < std::tie(b.severity, b.place);

@@ -102,8 +102,8 @@ void judge_blind_spots(Bench& bench);  ///< Where those at their posts can never
 
 [[nodiscard]] PairFigures figures_of_pair(const Level& level, const Kind& kind, const Kind& foe);
 
-/// The least time in full view after which a kind that sees notices any of its foes in play,
-/// seconds: the best visible one, whether that moves or stands still.
+/// Returns the least time in full view after which a kind notices an enemy in play, seconds. Uses
+/// the enemy with the greatest visibility, moving or still. The kind must have sight.
 [[nodiscard]] double least_notice_time(const Bench& bench, const Kind& kind);
 
 /// True if some solid stops sight.

@@ -61,8 +61,8 @@ void judge_fall(Bench& bench, const Agent& agent) {
                    agent.id, place_text(level.plane, agent.position)));
 }
 
-// Seen from the side a walker goes to an x, up and down steps: what counts is whether it can stand
-// there at any height at which a ledge may be.
+// Returns whether a walker in side view can stand at the x of a point and get there. It climbs
+// steps on its path, so that the height of the point does not matter.
 bool stands_on_a_ledge(Bench& bench, const Agent& agent, const Vector3d& point) {
   const Level& level = bench.level();
   const Kind& kind = level.kind_of(agent);

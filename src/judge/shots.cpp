@@ -15,7 +15,7 @@ namespace {
 
 using Severity = Finding::Severity;
 
-/// How high the feet of the agents of a kind may be, metres.
+/// Lowest and highest position of the feet of a kind's agents, metres.
 struct Heights {
   double low = std::numeric_limits<double>::infinity();
   double high = -std::numeric_limits<double>::infinity();
@@ -26,7 +26,7 @@ struct Heights {
   }
 };
 
-// What is higher than a kind steps or hops is no place for it.
+// Returns whether agents of a kind can stand on a solid.
 bool gets_onto(const Kind& kind, const Solid& solid) {
   using Form = Solid::Form;
   const bool is_made_for_it =
@@ -35,7 +35,8 @@ bool gets_onto(const Kind& kind, const Solid& solid) {
          solid.height <= std::max(*kind.move->step_height, *kind.move->hop_height);
 }
 
-// What is fixed is where it was placed. What travels may get onto solids, and to the ground.
+// A kind with the gait fixed stays where the level places it. Other kinds may stand on solids and
+// on the ground.
 Heights heights_of(const Level& level, const Kind& kind) {
   Heights heights;
   for (const Agent& agent : level.agents) {
@@ -51,8 +52,9 @@ Heights heights_of(const Level& level, const Kind& kind) {
   return heights;
 }
 
-// The farthest place, centre to centre, at which a lob comes down: from the highest place where its
-// kind may be on a foe at the lowest. The muzzle is ahead of the middle and beside it.
+// Returns the greatest distance between the centres at which a lob hits, from the highest position
+// of its kind to the lowest position of an enemy. The muzzle may be ahead of the centre and beside
+// it.
 double farthest_lob(const Level& level, const Kind& kind, const Attack& attack, const Kind& foe) {
   const double gravity = level.gravity * *attack.gravity_share;
   const double drop = heights_of(level, kind).high - heights_of(level, foe).low;
@@ -107,6 +109,29 @@ void judge_speed(Bench& bench, const Kind& kind, const Attack& attack, const Kin
              attack.name, kind.name, attack.speed, foe.name, foe.move->speed));
 }
 
+// Returns the most projectiles of an attack that one agent can have in flight.
+double most_in_flight(const Attack& attack) {
+  const double pulls = std::floor(attack.lifetime->seconds() / attack.cooldown->seconds()) + 1.0;
+  return pulls * attack.burst;
+}
+
+void judge_count(Bench& bench, const Kind& kind, const Attack& attack) {
+  if (attack.how != Attack::How::shot) return;
+  const Level& level = bench.level();
+  const auto agents = std::count_if(level.agents.begin(), level.agents.end(),
+                                    [&](const Agent& one) { return &level.kind_of(one) == &kind; });
+  const double all = most_in_flight(attack) * static_cast<double>(agents);
+  if (all <= static_cast<double>(LevelLimits::projectiles)) return;
+  bench.say(
+      Severity::warning, "too-many-projectiles",
+      bench.place_of(kind, "attack." + attack.name + ".cooldown"),
+      worded("'{}' of {} can have {} projectiles in flight: a cooldown of {} s, a burst of {}, "
+             "a lifetime of {} s and {} {}; beyond {} no more are fired",
+             attack.name, kind.name, all, attack.cooldown->seconds(), attack.burst,
+             attack.lifetime->seconds(), agents, agents == 1 ? "agent" : "agents",
+             LevelLimits::projectiles));
+}
+
 }  // namespace
 
 void judge_shots(Bench& bench) {
@@ -116,6 +141,7 @@ void judge_shots(Bench& bench) {
     const Kind& kind = level.kinds[index];
     for (const Attack& attack : kind.attacks) {
       judge_flight(bench, kind, attack);
+      judge_count(bench, kind, attack);
       for (const std::uint32_t other : in_play) {
         const Kind& foe = level.kinds[other];
         if (!is_hostile(level, kind.team, foe.team)) continue;

@@ -18,18 +18,25 @@ using LatticeOutline = std::vector<LatticePoint>;
 /// An outline on the lattice, without points that fall together; empty if it has no area there.
 [[nodiscard]] LatticeOutline on_lattice(const Polygon& outline);
 
-/// The same of a convex outline, which stays convex: corners nearer to each other than the lattice
-/// is fine may have come to stand the wrong way.
-[[nodiscard]] LatticeOutline convex_on_lattice(const Polygon& outline);
+/// A convex outline on the lattice; without corners if it has no area there.
+struct ConvexOutline {
+  LatticeOutline corners;      ///< Anticlockwise.
+  std::uint32_t leftmost = 0;  ///< The leftmost corner; the lower one of two.
+};
 
-/// True if a convex outline contains a point, rim included.
-[[nodiscard]] bool covers(const LatticeOutline& convex, const Vector2d& p);
+/// A convex outline, which stays convex: corners nearer to each other than the lattice is fine may
+/// have come to stand the wrong way.
+[[nodiscard]] ConvexOutline convex_on_lattice(const Polygon& outline);
+
+/// True if an outline contains a point, rim included. Cost: O(log corners).
+[[nodiscard]] bool covers(const ConvexOutline& outline, const Vector2d& p);
 
 /// The lines along which a part of the plan is cut.
 class Lines {
  public:
   void add(const LatticeOutline& outline);
   void add(const LatticePoint& from, const LatticePoint& to);
+  void add(const Lines& lines);
 
   bool empty() const { return ends_.empty(); }
   const std::vector<LatticePoint>& points() const { return points_; }

@@ -1,11 +1,11 @@
 #include <algorithm>
 #include <cmath>
-#include <span>
 #include <utility>
 
 #include "geometry/plan_grid.hpp"
 #include "navigation/bounded.hpp"
 #include "navigation/cover.hpp"
+#include "navigation/merge.hpp"
 
 namespace gaze {
 namespace {
@@ -16,30 +16,30 @@ class Outlines {
   explicit Outlines(const std::vector<Polygon>& outlines) {
     std::vector<PlanBox> boxes;
     for (const Polygon& outline : outlines) {
-      points_.push_back(convex_on_lattice(outline));
+      outlines_.push_back(convex_on_lattice(outline));
       boxes.push_back(box_around(outline));
     }
     grid_ = PlanGrid(boxes);
   }
 
-  const std::vector<LatticeOutline>& all() const { return points_; }
+  const std::vector<ConvexOutline>& all() const { return outlines_; }
 
   bool any_contains(const Vector2d& p) const {
     const auto near = grid_.at(p);
     return std::any_of(near.begin(), near.end(),
-                       [&](std::uint32_t i) { return covers(points_[i], p); });
+                       [&](std::uint32_t i) { return covers(outlines_[i], p); });
   }
 
   /// Calls visit(number) for each outline that contains the point.
   template <typename Visit>
   void each_containing(const Vector2d& p, Visit&& visit) const {
     for (const std::uint32_t i : grid_.at(p)) {
-      if (covers(points_[i], p)) visit(i);
+      if (covers(outlines_[i], p)) visit(i);
     }
   }
 
  private:
-  std::vector<LatticeOutline> points_;
+  std::vector<ConvexOutline> outlines_;
   PlanGrid grid_;
 };
 
@@ -59,15 +59,18 @@ class Grounds {
     for (const MeshArea& area : areas_) area_outlines_.push_back(on_lattice(area.outline));
   }
 
-  std::vector<const LatticeOutline*> outlines() const {
-    std::vector<const LatticeOutline*> outlines;
-    for (const auto& all : {std::span(parts_.all()), std::span(blocked_.all()),
-                            std::span<const LatticeOutline>(area_outlines_)}) {
-      for (const LatticeOutline& outline : all) {
-        if (!outline.empty()) outlines.push_back(&outline);
-      }
+  /// The lines between places of different classes.
+  Lines lines() const {
+    Lines lines;
+    for (const ConvexOutline& part : parts_.all()) lines.add(part.corners);
+    std::vector<Covering> coverings;
+    for (std::size_t i = 0; i < hindrances_.size(); ++i) {
+      const ConvexOutline& outline = blocked_.all()[i];
+      if (!outline.corners.empty()) coverings.push_back({&outline, hindrances_[i].may_go});
     }
-    return outlines;
+    add_merged(lines, coverings);
+    for (const LatticeOutline& outline : area_outlines_) lines.add(outline);
+    return lines;
   }
 
   /// The class of a place; kNone where nobody can be.
@@ -132,10 +135,8 @@ void cover_surface(NavigationMesh::Data& mesh, std::uint32_t number, const Level
   const bool hovers = mesh.body.altitude.has_value();
   for (Hindrance& one : rim_of_bounds(level, hovers, surface)) hindrances.push_back(std::move(one));
   Grounds grounds(mesh, surface, level, std::move(hindrances));
-  const auto outlines = grounds.outlines();
-  if (outlines.empty()) return;
-  Lines lines;
-  for (const LatticeOutline* outline : outlines) lines.add(*outline);
+  const Lines lines = grounds.lines();
+  if (lines.empty()) return;
   cover(
       mesh, number, lines, [&](const Vector2d& p) { return grounds.class_at(p); },
       grounds.by_class());

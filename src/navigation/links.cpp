@@ -7,6 +7,7 @@
 #include "navigation/arc.hpp"
 #include "navigation/arc_room.hpp"
 #include "navigation/mesh.hpp"
+#include "navigation/walkable.hpp"
 
 namespace gaze {
 namespace {
@@ -44,7 +45,7 @@ class LinkFinder {
     if (!may_hop && !may_drop) return;
     spacing_ = spacing();
     for (std::uint32_t e = 0; e < mesh_.edges.size(); ++e) {
-      if (mesh_.edges[e].twin != kNone) continue;
+      if (!is_rim(e)) continue;
       each_place(e, [&](const RimPlace& rim) {
         if (may_drop) drop(rim);
         if (may_hop) hop(rim);
@@ -53,10 +54,28 @@ class LinkFinder {
   }
 
  private:
+  // True for an edge beyond which the mesh ends, other than where endless ground is cut off.
+  // Nothing lies beyond that, and how far away it is depends on whatever stands farthest out.
+  bool is_rim(std::uint32_t e) const {
+    if (mesh_.edges[e].twin != kNone) return false;
+    const Surface& surface = mesh_.surfaces[mesh_.faces[mesh_.edges[e].polygon].surface];
+    if (!surface.solids.empty()) return true;
+    const PlanBox box = box_of(surface);
+    const auto low = to_lattice(box.low);
+    const auto high = to_lattice(box.high);
+    const MeshPoint& a = mesh_.edges[e].from;
+    const MeshPoint& b = mesh_.edges[mesh_.next(e)].from;
+    const auto from = to_lattice({a.x, a.y});
+    const auto to = to_lattice({b.x, b.y});
+    const bool is_end = from.x == to.x && (from.x == low.x || from.x == high.x);
+    const bool is_side = from.y == to.y && (from.y == low.y || from.y == high.y);
+    return !is_end && !is_side;
+  }
+
   double spacing() const {
     double all = 0.0;
     for (std::uint32_t e = 0; e < mesh_.edges.size(); ++e) {
-      if (mesh_.edges[e].twin != kNone) continue;
+      if (!is_rim(e)) continue;
       all += distance(mesh_.edges[e].from, mesh_.edges[mesh_.next(e)].from);
     }
     const double least = std::max(NavigationMesh::kLinkSpacing, 2.0 * body_.radius);

@@ -23,11 +23,11 @@ struct Renumbering {
 
 /// What is cut out of a mesh.
 struct Cutting {
-  std::vector<Hindrance> hindrances;     ///< Of the new solids,
-  std::vector<std::uint32_t> on;         ///< and on which surface each lies.
-  std::vector<LatticeOutline> outlines;  ///< The same.
-  std::vector<std::uint32_t> faces;      ///< That they reach into, in order.
-  std::vector<std::uint32_t> around;     ///< Faces that border on those and stay; new numbers.
+  std::vector<Hindrance> hindrances;    ///< Of the new solids,
+  std::vector<std::uint32_t> on;        ///< and on which surface each lies.
+  std::vector<ConvexOutline> outlines;  ///< The same.
+  std::vector<std::uint32_t> faces;     ///< That they reach into, in order.
+  std::vector<std::uint32_t> around;    ///< Faces that border on those and stay; new numbers.
   Renumbering moved;
 };
 

@@ -55,8 +55,8 @@ void find_hindrances(Cutting& cutting, const NavigationMesh::Data& mesh, const L
                      const World& world, std::uint32_t first) {
   for (std::uint32_t s = 0; s < mesh.surfaces.size(); ++s) {
     for (Hindrance& one : hindrances_on(mesh.surfaces[s], level, world, mesh.body, first)) {
-      LatticeOutline outline = convex_on_lattice(one.outline);
-      if (outline.empty()) continue;
+      ConvexOutline outline = convex_on_lattice(one.outline);
+      if (outline.corners.empty()) continue;
       cutting.hindrances.push_back(std::move(one));
       cutting.on.push_back(s);
       cutting.outlines.push_back(std::move(outline));
@@ -66,9 +66,9 @@ void find_hindrances(Cutting& cutting, const NavigationMesh::Data& mesh, const L
 
 void find_faces(Cutting& cutting, const NavigationMesh::Data& mesh) {
   for (std::size_t i = 0; i < cutting.outlines.size(); ++i) {
-    mesh.grid.each_in(box_of(cutting.outlines[i]), [&](std::uint32_t face) {
+    mesh.grid.each_in(box_of(cutting.outlines[i].corners), [&](std::uint32_t face) {
       const MeshFace& its = mesh.faces[face];
-      if (its.surface == cutting.on[i] && !is_off(mesh, its, cutting.outlines[i])) {
+      if (its.surface == cutting.on[i] && !is_off(mesh, its, cutting.outlines[i].corners)) {
         cutting.faces.push_back(face);
       }
     });
@@ -84,7 +84,7 @@ bool reaches_a_joint(const Cutting& cutting, const NavigationMesh::Data& mesh) {
     for (std::size_t i = 0; i < cutting.outlines.size(); ++i) {
       if (cutting.on[i] != surface) continue;
       const auto end = [&](std::size_t k) { return Vector2d{ends[k].x, ends[k].y}; };
-      if (!lies_beyond(cutting.outlines[i], 2, end)) return true;
+      if (!lies_beyond(cutting.outlines[i].corners, 2, end)) return true;
     }
     return false;
   };

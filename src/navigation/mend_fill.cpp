@@ -3,6 +3,7 @@
 #include <map>
 
 #include "navigation/mend.hpp"
+#include "navigation/merge.hpp"
 
 /// How a hole in a mesh is covered anew.
 namespace gaze {
@@ -39,9 +40,12 @@ class Hole {
     const auto first = static_cast<std::uint32_t>(mesh_.edges.size());
     Lines lines;
     add_rim(lines);
+    std::vector<Covering> coverings;
     for (std::size_t i = 0; i < cutting_.outlines.size(); ++i) {
-      if (cutting_.on[i] == surface_) lines.add(cutting_.outlines[i]);
+      if (cutting_.on[i] != surface_) continue;
+      coverings.push_back({&cutting_.outlines[i], cutting_.hindrances[i].may_go});
     }
+    add_merged(lines, coverings);
     cover(
         mesh_, surface_, lines, [&](const Vector2d& p) { return class_at(p); }, grounds_);
     return join(first, joints);

@@ -304,26 +304,36 @@ std::optional<MeshPlace> nearest_place(const NavigationMesh::Data& mesh, const V
   constexpr double kAlike = 1e-6;  // metres
   const MeshPoint plan = mesh.plan(place);
   const Vector2d p{plan.x, plan.y};
+  const auto each_within = [&](const double& farthest, auto&& visit) {
+    mesh.grid.outward(
+        p,
+        [&](std::uint32_t face) {
+          if (!counts(face)) return;
+          Vector2d on{0.0, 0.0};
+          const double level2 = squared_distance(mesh, face, p, on);
+          const Vector3d there = mesh.lift(face, {on.x(), on.y()});
+          const double rise = mesh.body.altitude ? 0.0 : there.z() - place.z();
+          const double distance = std::sqrt(level2 + rise * rise);
+          if (distance <= farthest) visit(MeshPlace{face, there}, distance);
+        },
+        [&](double metres) { return metres > farthest; });
+  };
   std::optional<MeshPlace> best;
-  double best_distance = std::numeric_limits<double>::infinity();
-  double best_way = best_distance;
-  mesh.grid.outward(
-      p,
-      [&](std::uint32_t face) {
-        if (!counts(face)) return;
-        Vector2d on{0.0, 0.0};
-        const double level2 = squared_distance(mesh, face, p, on);
-        const Vector3d there = mesh.lift(face, {on.x(), on.y()});
-        const double rise = mesh.body.altitude ? 0.0 : there.z() - place.z();
-        const double distance = std::sqrt(level2 + rise * rise);
-        const double way = from == nullptr ? 0.0 : plane_distance(Plane::space, *from, there);
-        const bool is_alike = from != nullptr && std::abs(distance - best_distance) <= kAlike;
-        if (is_alike ? way >= best_way : distance >= best_distance) return;
-        best = MeshPlace{face, there};
-        best_distance = std::min(best_distance, distance);
-        best_way = way;
-      },
-      [&](double metres) { return metres > best_distance + kAlike; });
+  double least = std::numeric_limits<double>::infinity();
+  each_within(least, [&](const MeshPlace& at, double distance) {
+    if (distance == least) return;
+    best = at;
+    least = distance;
+  });
+  if (from == nullptr || !best) return best;
+  const double farthest = least + kAlike;
+  double shortest = std::numeric_limits<double>::infinity();
+  each_within(farthest, [&](const MeshPlace& at, double) {
+    const double way = plane_distance(Plane::space, *from, at.place);
+    if (way >= shortest) return;
+    best = at;
+    shortest = way;
+  });
   return best;
 }
 

@@ -69,8 +69,8 @@ void remember_from_now(Sensing& state, Index who) {
   clue->forget_at = std::max(clue->forget_at, state.now() + state.moments(hearing->remember));
 }
 
-// An agent that went to look forgets a noise so long after it arrived, unless it forgets on its
-// way; others forget it so long after they heard it.
+// An agent forgets a noise `remember` seconds after it heard it. An agent on the path to the noise
+// keeps it until it arrives, unless `forgets_on_way` is set.
 void forget(Sensing& state, Index who) {
   const Clue* clue = state.knowledge.clue[who];
   if (!clue || state.now() < clue->forget_at) return;

@@ -55,7 +55,7 @@ void Checker::tell(const Job& job, Checked checked) {
 void Checker::work(const Job& job) {
   Checked checked;
   try {
-    checked.findings = judge(job.level);
+    checked.findings = judge(job.level, [&] { return is_current(job); });
     tell(job, checked);
     if (is_current(job) && !job.level.expectations.empty()) {
       StudyOptions options;

@@ -23,7 +23,7 @@ struct Checked {
 class Checker {
  public:
   Checker();
-  ~Checker();  ///< Waits for what cannot be broken off: a level being judged.
+  ~Checker();  ///< Waits until what is going on has been given up: for one part of the judgement.
   Checker(const Checker&) = delete;
   Checker& operator=(const Checker&) = delete;
 

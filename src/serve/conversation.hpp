@@ -27,9 +27,9 @@ class Conversation {
   void hear(std::string_view text);
   /// All that is new since this was last asked.
   [[nodiscard]] std::vector<Said> speak();
-  /// Tells the page why something was not done.
+  /// Reports to the page why a message was refused.
   void refuse(const std::string& why);
-  /// Answers that wait until the page is told what is new.
+  /// Returns the number of answers that wait to be sent.
   [[nodiscard]] std::size_t answer_count() const { return answers_.size(); }
 
  private:

@@ -44,7 +44,7 @@ bool History::has_missed(const Run& run) const {
   return !ticks_.empty() && run.end() > ticks_.back() + 2 * trail_step(run.game().level());
 }
 
-// Of the last minute, and no more.
+// Removes samples older than one minute.
 void History::forget_old(std::int64_t now, int ticks_per_second) {
   const std::int64_t first = now - std::int64_t{kSeconds} * ticks_per_second;
   const auto old = std::lower_bound(ticks_.begin(), ticks_.end(), first) - ticks_.begin();

@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+
 #include "gaze/tools/attack_reach.hpp"
 #include "geometry/plan.hpp"
 #include "level/numbers.hpp"
@@ -35,6 +37,28 @@ void add_runs(std::vector<Mark>& marks, const SpotGrid& grid,
   }
 }
 
+// How far from an agent its attacks can hurt anybody, metres.
+double farthest_reach(const Kind& kind, const Kind& victim) {
+  double farthest = 0.0;
+  for (const Attack& attack : kind.attacks) {
+    const double flight =
+        attack.how == Attack::How::shot ? attack.speed * attack.lifetime->seconds() : 0.0;
+    farthest = std::max(farthest, std::max(attack.range, flight) + attack.blast_radius);
+  }
+  return farthest + kind.radius + victim.radius;
+}
+
+// Spots as fine as usual, or as many as the page can wait for.
+FloorOptions floor_within_reach(const Simulation& game, AgentId agent, const Kind& victim) {
+  const Level& level = game.level();
+  const double reach = farthest_reach(level.kind_of(level.agents[agent.index]), victim);
+  const Vector2d middle = plan_part(level.plane, game.state(agent).position);
+  FloorOptions options = floor_for(victim, 0.2);
+  options.part = {middle - Vector2d{reach, reach}, middle + Vector2d{reach, reach}};
+  options.larger_above = 60'000;
+  return options;
+}
+
 }  // namespace
 
 Overlay mesh_overlay(const Simulation& game, AgentId agent) {
@@ -60,7 +84,7 @@ Overlay reach_overlay(const Simulation& game, AgentId agent) {
   const Level& level = game.level();
   const Kind* victim = usual_victim(level, level.kind_of(level.agents[agent.index]));
   if (victim == nullptr) return overlay;
-  const FreeFloor floor = free_floor(level, game.world(), floor_for(*victim, 0.2));
+  const FreeFloor floor = free_floor(level, game.world(), floor_within_reach(game, agent, *victim));
   for (const AttackReach& reach : attack_reach(game, agent, *victim, floor)) {
     const auto number = static_cast<std::uint32_t>(overlay.names.size());
     overlay.names.push_back(worded("{}: {} m² upon a {}", reach.attack, reach.area, victim->name));

@@ -65,8 +65,8 @@ void Run::step() {
   if (game_.tick() > end_) note();
 }
 
-// A step that failed may have been half made: the game is played again up to there, without what
-// hands did in that step.
+// Replays the game up to the tick of a failed step, without the inputs of that tick. The failed
+// step may have changed parts of the game.
 void Run::take_back_step() {
   const std::int64_t tick = std::min(game_.tick(), end_);
   inputs_.cut(tick);

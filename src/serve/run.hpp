@@ -57,8 +57,8 @@ class Run {
   /// What the figures come to, up to the end.
   [[nodiscard]] std::vector<FigureValue> figure_values() const { return measures_->values(); }
 
-  /// One step on: as it was played, or beyond the end something new. A step that throws leaves the
-  /// game as it was, without what hands did at that tick.
+  /// Plays one tick: as before, or a new one after the end. If the tick throws, the game is
+  /// unchanged and the inputs of that tick are removed.
   void step();
   /// To any tick from 0 to the end; beyond it the run is played on.
   void go_to(std::int64_t tick);

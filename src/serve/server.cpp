@@ -92,20 +92,12 @@ class Server::Inside {
   void run() {
     for (const auto& acceptor : acceptors_) accept(*acceptor);
     look_at_files();
-    while (!has_stopped_) {
-      try {
-        context_.run();
-        return;
-      } catch (const std::exception& error) {  // whatever one page brought about, others go on
-        refuse_all(error.what());
-      }
+    // A handler that throws ends `run`. The other handlers must go on.
+    while (!attempt([this] { context_.run(); })) {
     }
   }
   void stop() {
-    asio::post(context_, [this] {
-      has_stopped_ = true;
-      context_.stop();
-    });
+    asio::post(context_, [this] { context_.stop(); });
   }
 
  private:
@@ -148,11 +140,7 @@ class Server::Inside {
       if (fault) return;
       if (!talks_.empty()) {
         const int before = session_.revisions().faults;
-        try {
-          session_.look_at_files();
-        } catch (const std::exception& error) {
-          refuse_all(error.what());
-        }
+        attempt([this] { session_.look_at_files(); });
         const int checks = session_.checker().revision();
         if (session_.revisions().faults != before || checks != told_checks_) tell_all();
         told_checks_ = checks;
@@ -178,19 +166,25 @@ class Server::Inside {
     is_ticking_ = session_.is_playing() && !talks_.empty();
     if (!is_ticking_) return;
     const auto now = Clock::now();
-    try {
-      session_.advance(std::chrono::duration<double>(now - last_).count());
-    } catch (const std::exception& error) {
-      session_.pause();
-      refuse_all(error.what());
-    }
+    const double seconds_gone = std::chrono::duration<double>(now - last_).count();
+    if (!attempt([&] { session_.advance(seconds_gone); })) session_.pause();
     last_ = now;
     tell_all();
     tick_later();
   }
 
   void tell_all();
-  /// Tells all pages why something was not done.
+  /// Calls a function. Reports what it throws to all pages. @return Whether it threw nothing.
+  template <typename Do>
+  bool attempt(Do&& what) {
+    try {
+      what();
+      return true;
+    } catch (const std::exception& error) {
+      refuse_all(error.what());
+      return false;
+    }
+  }
   void refuse_all(const std::string& why);
 
   Session& session_;
@@ -202,12 +196,11 @@ class Server::Inside {
   asio::steady_timer file_timer_{context_};
   Clock::time_point last_{};
   bool is_ticking_ = false;
-  bool has_stopped_ = false;
   std::size_t open_ = 0;
   int told_checks_ = 0;
   std::set<std::string> logged_;
   std::vector<std::shared_ptr<Talk>> talks_;
-  std::deque<std::weak_ptr<Visitor>> visitors_;  ///< In the order in which they came.
+  std::vector<std::weak_ptr<Visitor>> visitors_;  ///< Oldest first.
 };
 
 /// A page that is open: what it says is heard, and what is new is told, one message after another.
@@ -264,7 +257,7 @@ class Server::Inside::Talk : public std::enable_shared_from_this<Talk> {
     server_.keep_playing();
     read_on();
   }
-  // A page that does not take what it is told is heard no further until it does.
+  // Reads no more messages while the page does not receive the answers to earlier ones.
   void read_on() {
     const bool is_full = conversation_.answer_count() >= kMostAnswers;
     if (is_full || is_reading_) return;
@@ -333,7 +326,7 @@ class Server::Inside::Visitor : public std::enable_shared_from_this<Visitor> {
         });
   }
 
-  /// It has not asked anything yet.
+  /// Returns whether it has not requested anything yet.
   bool is_idle() const { return !has_asked_; }
   void close() {
     ErrorCode ignored;
@@ -382,16 +375,16 @@ class Server::Inside::Visitor : public std::enable_shared_from_this<Visitor> {
   bool has_asked_ = false;
 };
 
-// Who came first and has asked nothing yet makes room for who comes now.
+// Closes the oldest connection that has not requested anything, to make room for a new one.
 bool Server::Inside::close_idle_visitor() {
-  while (!visitors_.empty()) {
-    const auto visitor = visitors_.front().lock();
-    visitors_.pop_front();
-    if (!visitor || !visitor->is_idle()) continue;
-    visitor->close();
-    return true;
-  }
-  return false;
+  const auto oldest = std::find_if(visitors_.begin(), visitors_.end(), [](const auto& one) {
+    const auto visitor = one.lock();
+    return visitor && visitor->is_idle();
+  });
+  if (oldest == visitors_.end()) return false;
+  oldest->lock()->close();
+  visitors_.erase(oldest);
+  return true;
 }
 
 void Server::Inside::accept(tcp::acceptor& acceptor) {
@@ -405,6 +398,7 @@ void Server::Inside::accept(tcp::acceptor& acceptor) {
       } else {
         socket.set_option(tcp::no_delay(true), fault);
         const auto visitor = std::make_shared<Visitor>(*this, std::move(socket));
+        std::erase_if(visitors_, [](const auto& one) { return one.expired(); });
         visitors_.push_back(visitor);
         visitor->begin();
       }

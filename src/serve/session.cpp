@@ -140,7 +140,7 @@ void Session::by_hand(const std::string& agent, const HandDeed& deed) {
                          ? fmt::format("nothing lies about for {} to take", agent)
                          : fmt::format("{} has nothing to throw", agent));
   }
-  // Tried on a copy: what a later step would refuse is refused now.
+  // Tries the deed on a copy, so that an impossible deed is refused now and not in a later tick.
   Steering steering = run_->inputs().steering(agent, game().tick()).value_or(Steering{});
   steering.deeds.push_back(*meant(game(), who, deed));
   Simulation(game()).steer(who, steering);

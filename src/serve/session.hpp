@@ -99,7 +99,7 @@ class Session {
     std::string before;
     std::string after;
   };
-  /// What takes a writing back: the part of the file that it changed.
+  /// The change of one writing to a file, to undo it.
   struct Undo {
     std::filesystem::path file;
     std::size_t at = 0;      ///< Bytes from the beginning.

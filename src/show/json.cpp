@@ -245,6 +245,7 @@ std::string run_json(const Simulation& simulation, std::span<const Event> events
   for (const Projectile& shot : simulation.projectiles()) {
     json["projectiles"].push_back(projectile_json(simulation, shot));
   }
+  json["projectiles_not_fired"] = simulation.projectiles_not_fired();
   json["duels"] = Json::array();
   for (const Duel& duel : duels(simulation, events)) {
     json["duels"].push_back(duel_json(simulation, duel));

@@ -75,13 +75,13 @@ void members(Archive& to, BlastMade& made) {
 template <typename Archive>
 void members(Archive& to, Fights& fights) {
   auto& [ready, releases, blows, grace_until, last_blast, touches, somebody_caught, shells, pierced,
-         thrown, projectiles, hittable, most_moved, highest, beams, beam_rays, pockets, next_left,
-         returning, solid_health] = fights;
+         thrown, not_fired, projectiles, hittable, pickers, most_moved, highest, beams, beam_rays,
+         pockets, next_left, returning, solid_health] = fights;
   for (Readiness& one : ready.items()) archive(to, one);
   archive(to, releases);
   archive_items(to, grace_until);
-  archive_all(to, last_blast, touches, somebody_caught, shells, pierced, thrown, projectiles,
-              most_moved);
+  archive_all(to, last_blast, touches, somebody_caught, shells, pierced, thrown, not_fired,
+              projectiles, most_moved);
   archive_infinite(to, highest);
   archive_all(to, beams, beam_rays);
   for (int& left : pockets.items()) archive(to, left);
@@ -89,7 +89,7 @@ void members(Archive& to, Fights& fights) {
   archive_agents(to, returning);
   archive_items(to, solid_health);
   if (pierced.size() != shells.size()) throw Damaged{};
-  static_cast<void>(std::tie(blows, hittable));
+  static_cast<void>(std::tie(blows, hittable, pickers));
 }
 
 }  // namespace gaze

@@ -97,10 +97,10 @@ template <typename Archive>
 void members(Archive& to, Ways& ways) {
   auto& [course, left_course, home, wander_goal, script_facing, quiet, steering, stride_left,
          has_no_start, is_just_placed, has_settled, highest_of_fall, velocity, air_share, hangs,
-         leap, rests_until, pushed, mesh_of, route, leads_round, asked, asked_goal, together,
-         starts, searches_left, finder, ring_place, ring_taken, ring_ends, walkers, strayed, pace,
-         pace_length, gathered, wish, next_wish, line, next_line, is_on_way, goes_on_way, fastest,
-         keep_apart, neighbours, in_the_way, avoided] = ways;
+         leap, longest_leap, rests_until, pushed, mesh_of, route, leads_round, asked, asked_goal,
+         together, starts, searches_left, finder, ring_place, ring_taken, ring_ends, walkers,
+         strayed, pace, pace_length, gathered, wish, next_wish, line, next_line, is_on_way,
+         goes_on_way, fastest, keep_apart, neighbours, in_the_way, avoided] = ways;
   archive_items(to, course, left_course, home, wander_goal, quiet, stride_left, is_just_placed,
                 has_settled, highest_of_fall, velocity, air_share, hangs, rests_until, pushed);
   archive_all(to, script_facing, steering, leap, leads_round, asked_goal, ring_place);
@@ -110,7 +110,7 @@ void members(Archive& to, Ways& ways) {
   archive_agents(to, asked);
   archive_all(to, searches_left, strayed, fastest);
   static_cast<void>(std::tie(together, starts, finder, ring_taken, ring_ends, walkers, keep_apart,
-                             neighbours, in_the_way, avoided));
+                             neighbours, in_the_way, avoided, longest_leap));
 }
 
 }  // namespace gaze

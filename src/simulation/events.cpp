@@ -70,9 +70,13 @@ struct Describer {
   }
 
   std::string took() const {
-    if (event.gained == 0.0) return fmt::format("{} took {}", who(), other());
-    return fmt::format("{} took {}: {} health more, {} now", who(), other(),
-                       number_text(event.gained), number_text(event.health));
+    std::string text = fmt::format("{} took {}", who(), other());
+    if (event.gained > 0.0) {
+      text += fmt::format(", gained {} health, {} now", number_text(event.gained),
+                          number_text(event.health));
+    }
+    if (!event.attack.empty()) text += fmt::format(", refilled {}", event.attack);
+    return text;
   }
 
   std::string ending() const {

@@ -31,7 +31,7 @@ class GameSaver : public Saver {
   void index(std::uint32_t& number_of, std::size_t) { number(number_of); }
 };
 
-/// The last word of each list of words that a save holds by number.
+/// Last enumerator of each enumeration that a save contains.
 template <typename Word>
 struct LastOf;
 template <auto kWord>
@@ -61,8 +61,8 @@ struct LastOf<HandWish::What> : Last<HandWish::What::drop> {};
 template <>
 struct LastOf<TrackDeed::What> : Last<TrackDeed::What::noise> {};
 
-/// Reads one into a game that has just begun, whose lists have the right lengths. Numbers that no
-/// game holds are refused: what is not finite, and moments whose differences would overflow.
+/// Reads one into a game that has just begun, whose lists have the right lengths. Refuses
+/// numbers that are not finite, unknown enumerators, and times whose differences would overflow.
 class GameLoader : public Loader {
  public:
   GameLoader(std::string_view bytes, Simulation::State& state) : Loader(bytes), state_(state) {}
@@ -78,10 +78,10 @@ class GameLoader : public Loader {
       if (value < std::numeric_limits<T>::min() / 2) throw Damaged{};
     }
   }
-  /// One of the numbers of a place, a way or a velocity.
+  /// One component of a position, a distance or a velocity.
   template <typename T>
   void coordinate(T& value) {
-    constexpr T kGreatest = 1e11;  // metres: what falls for a day gets less far
+    constexpr T kGreatest = 1e11;  // metres; more than a free fall of one day
     Loader::number(value);
     if (!(std::abs(value) <= kGreatest)) throw Damaged{};
   }
@@ -131,7 +131,7 @@ struct Of<Few<T>> {
 
 }  // namespace archives
 
-/// A number that may be infinite, as the least of nothing is.
+/// A number that may be infinite, such as the minimum of an empty set.
 template <typename Archive>
 void archive_infinite(Archive& to, double& value) {
   if constexpr (requires { to.number_or_infinite(value); }) {

@@ -3,8 +3,8 @@
 
 #include "simulation/stages.hpp"
 
-/// What a save says of a game, held against what its level allows. The digest of a save tells that
-/// its bytes are those that were written, and not that they are the library's own.
+/// Tests the values of a restored game against its level. The digest of a save shows that its bytes
+/// are unchanged. It does not show that the library wrote them.
 namespace gaze {
 namespace {
 
@@ -41,7 +41,7 @@ class Restored {
   }
 
   bool is_run_right() const {
-    constexpr std::int64_t kMostTicks = 4'000'000'000;  // moments of later ones would overflow
+    constexpr std::int64_t kMostTicks = 4'000'000'000;  // times of later ticks would overflow
     return state_.clock.tick >= 0 && state_.clock.tick <= kMostTicks && state_.shells_made >= 0;
   }
 
@@ -64,7 +64,7 @@ class Restored {
     });
   }
 
-  // Contacts are looked up by their order.
+  // Lookups of contacts need their order.
   bool is_one_right(Index who) const {
     const std::vector<Contact>& contacts = state_.knowledge.contacts[who];
     const bool is_in_order = std::adjacent_find(contacts.begin(), contacts.end(),
@@ -77,15 +77,15 @@ class Restored {
            is_route_right(who) && is_leap_right(who) && are_deeds_right(who);
   }
 
-  // A level lies within 20 km of the origin; what falls, falls on and on.
+  // A level lies within 20 km of the origin. A falling body has no lowest position.
   static bool is_place(const Vector3d& place) {
     constexpr double kFarthest = 1e6;  // metres
-    constexpr double kDeepest = 1e11;  // metres: a day of free fall is less
+    constexpr double kDeepest = 1e11;  // metres; more than a free fall of one day
     return std::abs(place.x()) <= kFarthest && std::abs(place.y()) <= kFarthest &&
            std::abs(place.z()) <= kDeepest;
   }
   static bool is_velocity(const Vector3d& velocity) {
-    constexpr double kFastest = 1e7;  // metres a second: a day of free fall is less
+    constexpr double kFastest = 1e7;  // m/s; more than after a free fall of one day
     return velocity.cwiseAbs().maxCoeff() <= kFastest;
   }
   static bool is_direction(const Vector2d& way) { return std::abs(dot(way, way) - 1.0) <= 1e-6; }
@@ -200,7 +200,7 @@ class Restored {
   bool are_meshes_right() const {
     return all(state_.meshes.bodies, [&](const BodySize& body) { return is_right(body); });
   }
-  // As the values of kinds are held.
+  // The ranges are those of the keys of a kind.
   bool is_right(const BodySize& body) const {
     constexpr double kLargest = 1000.0;  // metres
     constexpr double kSmallest = 1e-6;   // metres

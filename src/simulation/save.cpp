@@ -13,7 +13,7 @@ namespace gaze {
 namespace {
 
 constexpr std::string_view kMark = "GAZESAVE";
-constexpr std::uint32_t kVersion = 7;
+constexpr std::uint32_t kVersion = 8;
 constexpr std::size_t kHead = 8 + 4 + 8 + 8 + 8;  // mark, version, level, length and digest
 
 template <typename Archive>

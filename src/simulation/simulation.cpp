@@ -258,6 +258,10 @@ std::span<const Projectile> Simulation::projectiles() const noexcept {
   return state_->fights.projectiles;
 }
 
+std::uint64_t Simulation::projectiles_not_fired() const noexcept {
+  return state_->fights.not_fired;
+}
+
 std::span<const BeamRay> Simulation::beams() const noexcept {
   return state_->fights.beam_rays;
 }

@@ -37,10 +37,10 @@ void judge_round(Simulation::State& state);
 /// chance.
 void begin_round(Simulation::State& state);
 
-/// True if a game that was read from a save holds nothing that its level does not allow: indices
-/// that there are, counts within their limits, bodies that a mesh can be made for.
+/// Returns whether all values of a restored game are valid for its level: indices exist, counts are
+/// within their limits, and a mesh can be made for each body.
 [[nodiscard]] bool can_be(const Simulation::State& state);
-/// Throws UsageError for a deed that cannot be done in that level.
+/// Throws UsageError if a deed is impossible in the level of a game.
 void need_deed(const Simulation::State& state, const TrackDeed& deed);
 
 /// Puts the events of this step into their order.

@@ -10,8 +10,9 @@
 namespace gaze {
 namespace {
 
-// Returns the positions at which enough body points are in line of sight. `clear_for(point)` are
-// those at which one is; `seen[k]` those at which at least k of the points so far are.
+// Returns the positions at which enough body points are in line of sight. `clear_for(point)`
+// returns the positions at which one point is. `seen[k]` holds those at which at least k points
+// are.
 template <typename ClearFor>
 Outlines where_enough(const FreeFloor& floor, double share, ClearFor&& clear_for) {
   if (floor.body_points.empty()) return {};
@@ -36,8 +37,8 @@ Outlines clear_from_above(const World& world, const Vector3d& eye, double reach,
   });
 }
 
-// Seen from the side the points of a body lie above its feet in the plan itself: one is seen if the
-// feet are in the seen area moved down by its height.
+// In side view a body point lies above the feet in the plane itself. The positions of the feet at
+// which it is seen are the seen area, moved down by the height of the point.
 Outlines clear_from_side(const World& world, const Vector3d& eye, double reach,
                          const FreeFloor& floor, double share) {
   Looker all_round;

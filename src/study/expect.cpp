@@ -109,15 +109,11 @@ class Reasons {
 };
 
 // Plays a run once more, and tells what made its number.
-std::vector<Explained> reasons_of(const Prepared& prepared, const Figure& figure) {
+std::vector<Explained> reasons_of(const Prepared& prepared, const Figure& figure,
+                                  Account& account) {
   Simulation game(prepared);
   Reasons reasons(game, figure);
-  const std::int64_t last = nearest_tick(game.level().seconds, game.level().ticks_per_second);
-  reasons.add(game);
-  while (game.tick() < last) {
-    game.step();
-    reasons.add(game);
-  }
+  play_to_end(game, account, [&](const Simulation& now) { reasons.add(now); });
   return reasons.take();
 }
 
@@ -151,7 +147,7 @@ Task task_of(const LevelSource& source, const Expectation& expectation) {
   return {std::move(result), Prepared(level), 0};
 }
 
-void judge(Task& task) {
+void judge(Task& task, Account& account) {
   ExpectResult& result = task.result;
   const Expectation& expectation = result.expectation;
   std::optional<std::size_t> failing;
@@ -168,7 +164,7 @@ void judge(Task& task) {
   if (!failing) return;
   const auto& value = result.values[*failing];
   if (value) result.missed_by = missed_by(expectation, *value);
-  if (!result.holds) result.reasons = reasons_of(task.run(*failing), result.figure);
+  if (!result.holds) result.reasons = reasons_of(task.run(*failing), result.figure, account);
 }
 
 std::vector<Expectation> chosen(const Level& level, std::span<const std::string> only) {
@@ -221,20 +217,24 @@ std::vector<ExpectResult> expect(const LevelSource& source, std::span<const std:
     for (std::size_t i = 0; i < tasks[t].result.values.size(); ++i) runs.emplace_back(t, i);
   }
   std::vector<double> taken(runs.size());
-  const auto is_done = for_all(runs.size(), options, [&](std::size_t i) {
+  const auto is_done = for_all(runs.size(), options, [&](std::size_t i, Account& account) {
     const auto begin = std::chrono::steady_clock::now();
     Task& task = tasks[runs[i].first];
     const std::size_t run = runs[i].second;
-    task.result.values[run] = play_run(task.run(run), {&task.result.figure, 1}).front();
+    const auto numbers = play_run(task.run(run), {&task.result.figure, 1}, account);
+    if (!numbers) return false;
+    task.result.values[run] = numbers->front();
     taken[i] = std::chrono::duration<double>(std::chrono::steady_clock::now() - begin).count();
+    return true;
   });
+  Account account(runs.size(), options);  // for the runs that are played once more
   std::vector<ExpectResult> results;
   for (Task& task : tasks) {
     const std::size_t end = task.first + task.result.values.size();
     const auto first = is_done.begin() + static_cast<std::ptrdiff_t>(task.first);
     if (std::count(first, is_done.begin() + static_cast<std::ptrdiff_t>(end), 0) > 0) continue;
     for (std::size_t i = task.first; i < end; ++i) task.result.wall_seconds += taken[i];
-    judge(task);
+    judge(task, account);
     results.push_back(std::move(task.result));
   }
   return results;

@@ -39,16 +39,29 @@ FloorExtent extent_of_level(const Level& level, const World& world) {
   return extent;
 }
 
-SpotGrid grid_over(const FloorExtent& extent, double spot_size) {
+FloorExtent within(const FloorExtent& extent, const std::optional<std::array<Vector2d, 2>>& part) {
+  if (!part) return extent;
+  const Vector2d low = extent.low.cwiseMax((*part)[0]);
+  return {low, extent.high.cwiseMin((*part)[1]).cwiseMax(low)};
+}
+
+SpotGrid grid_of(const FloorExtent& extent, double spot_size) {
   const Vector2d size = extent.high - extent.low;
   SpotGrid grid;
   grid.low = extent.low;
   grid.size = spot_size;
   grid.columns = std::max(1, static_cast<int>(std::ceil(size.x() / spot_size)));
   grid.rows = std::max(1, static_cast<int>(std::ceil(size.y() / spot_size)));
-  if (grid.count() > FloorOptions::kMostSpots) {
+  return grid;
+}
+
+SpotGrid grid_over(const FloorExtent& extent, const FloorOptions& options) {
+  SpotGrid grid = grid_of(extent, options.spot_size);
+  const std::size_t most = options.larger_above.value_or(FloorOptions::kMostSpots);
+  while (options.larger_above && grid.count() > most) grid = grid_of(extent, 1.25 * grid.size);
+  if (grid.count() > most) {
     throw UsageError(worded("spots of {} m make {} of this level; at most {} are allowed",
-                            spot_size, grid.count(), FloorOptions::kMostSpots));
+                            options.spot_size, grid.count(), most));
   }
   return grid;
 }
@@ -139,7 +152,7 @@ Outlines within_bounds(const Level& level, const Outlines& all) {
 
 FreeFloor free_floor(const Level& level, const World& world, const FloorOptions& options) {
   const FloorExtent extent = extent_of_level(level, world);
-  const SpotGrid grid = grid_over(extent, options.spot_size);
+  const SpotGrid grid = grid_over(within(extent, options.part), options);
   const Outlines whole{{extent.low,
                         {extent.high.x(), extent.low.y()},
                         extent.high,

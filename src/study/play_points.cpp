@@ -53,21 +53,24 @@ std::vector<std::optional<PointPlayer::Numbers>> PointPlayer::play(
   for (std::size_t first = 0; first < combinations.size() && goes_on; first += kBatch) {
     const std::size_t count = std::min(kBatch, combinations.size() - first);
     std::vector<std::optional<Prepared>> levels(count);
-    for_all(count, silent, [&](std::size_t i) {
+    for_all(count, silent, [&](std::size_t i, Account&) {
       std::vector<Setting> settings;
       for (const PathValue& one : combinations[first + i]) {
         settings.push_back({one.path, one.value, fmt::format("--over {}", one.path)});
       }
       levels[i].emplace(read(settings));
+      return true;
     });
     std::vector<Numbers> numbers(
         count, Numbers(figures_.size(), std::vector<std::optional<double>>(runs_)));
-    const auto is_done = for_all(count * runs_, counted, [&](std::size_t i) {
+    const auto is_done = for_all(count * runs_, counted, [&](std::size_t i, Account& account) {
       const std::size_t point = i / runs_;
       const std::size_t run = i % runs_;
       const Prepared& level = *levels[point];
-      const FigureNumbers found = play_run(runs_ == 1 ? level : level.with_seed(run + 1), figures_);
-      for (std::size_t f = 0; f < found.size(); ++f) numbers[point][f][run] = found[f];
+      const auto found = play_run(runs_ == 1 ? level : level.with_seed(run + 1), figures_, account);
+      if (!found) return false;
+      for (std::size_t f = 0; f < found->size(); ++f) numbers[point][f][run] = (*found)[f];
+      return true;
     });
     before += count * runs_;
     for (std::size_t point = 0; point < count; ++point) {

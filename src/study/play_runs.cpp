@@ -4,16 +4,13 @@
 
 namespace gaze {
 
-FigureNumbers play_run(const Prepared& prepared, std::span<const Figure> figures) {
+std::optional<FigureNumbers> play_run(const Prepared& prepared, std::span<const Figure> figures,
+                                      Account& account) {
   Simulation simulation(prepared);
-  const Level& level = simulation.level();
   Figures measures(simulation, figures);
-  const std::int64_t last = nearest_tick(level.seconds, level.ticks_per_second);
-  measures.add(simulation);
-  while (simulation.tick() < last) {
-    simulation.step();
-    measures.add(simulation);
-  }
+  const bool is_whole =
+      play_to_end(simulation, account, [&](const Simulation& game) { measures.add(game); });
+  if (!is_whole) return std::nullopt;
   FigureNumbers numbers;
   for (const FigureValue& value : measures.values()) numbers.push_back(value.value);
   return numbers;

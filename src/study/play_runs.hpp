@@ -26,9 +26,6 @@ namespace gaze {
 
 using FigureNumbers = std::vector<std::optional<double>>;
 
-/// Plays a level to its end, and takes figures.
-[[nodiscard]] FigureNumbers play_run(const Prepared& prepared, std::span<const Figure> figures);
-
 /// Counts what is done, and asks whether to go on.
 class Account {
  public:
@@ -38,16 +35,47 @@ class Account {
   void count_one() {
     const std::lock_guard lock(mutex_);
     ++done_;
-    if (options_.goes_on && !options_.goes_on(done_, all_)) goes_on_ = false;
+    ask();
+  }
+  /// Asks whether to go on in the midst of a run.
+  bool asks() {
+    const std::lock_guard lock(mutex_);
+    ask();
+    return goes_on();
   }
 
  private:
+  void ask() {
+    if (options_.goes_on && !options_.goes_on(done_, all_)) goes_on_ = false;
+  }
+
   std::size_t all_;
   const StudyOptions& options_;
   std::mutex mutex_;
   std::size_t done_ = 0;
   std::atomic<bool> goes_on_{true};
 };
+
+/// Plays a level to its end, and calls `each(simulation)` at its beginning and after each step.
+/// @return False if the study was ended meanwhile.
+template <typename Each>
+bool play_to_end(Simulation& simulation, Account& account, const Each& each) {
+  constexpr std::int64_t kTicksBetween = 256;
+  const Level& level = simulation.level();
+  const std::int64_t last = nearest_tick(level.seconds, level.ticks_per_second);
+  each(simulation);
+  while (simulation.tick() < last) {
+    if (simulation.tick() % kTicksBetween == 0 && !account.asks()) return false;
+    simulation.step();
+    each(simulation);
+  }
+  return true;
+}
+
+/// Plays a level to its end, and takes figures. Nothing if the study was ended meanwhile.
+[[nodiscard]] std::optional<FigureNumbers> play_run(const Prepared& prepared,
+                                                    std::span<const Figure> figures,
+                                                    Account& account);
 
 /// As many threads as asked for, be there as many cores or not; 0: as many as there are cores.
 class Crew {
@@ -90,15 +118,16 @@ class Crew {
   tbb::task_arena arena_;
 };
 
-/// Calls `each(i)` once for all numbers below a count, on as many threads as asked for, in any
-/// order. It may throw. @return By number, whether it was done before the study was ended.
+/// Calls `each(i, account)` once for all numbers below a count, on as many threads as asked for, in
+/// any order. It returns false if it was ended early, and may throw.
+/// @return By number, whether it was done before the study was ended.
 template <typename Each>
 std::vector<char> for_all(std::size_t count, const StudyOptions& options, Each&& each) {
   std::vector<char> is_done(count, 0);
   Account account(count, options);
   Crew(options.threads).share(count, 1, [&](std::size_t i) {
     if (!account.goes_on()) return;
-    each(i);
+    if (!each(i, account)) return;
     is_done[i] = 1;
     account.count_one();
   });

@@ -165,8 +165,9 @@ std::vector<SheetRow> balance_sheet(const Level& given, const StudyOptions& opti
     }
   }
   std::vector<SheetRow> rows(pairs.size());
-  const auto is_done = for_all(pairs.size(), options, [&](std::size_t i) {
+  const auto is_done = for_all(pairs.size(), options, [&](std::size_t i, Account&) {
     rows[i] = row_of(level, pairs[i].first, pairs[i].second);
+    return true;
   });
   std::vector<SheetRow> whole;
   for (std::size_t i = 0; i < rows.size(); ++i) {

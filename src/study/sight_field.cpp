@@ -12,8 +12,7 @@ namespace gaze {
 
 namespace {
 
-// The angle to the middle of a body counts. From the side the middle lies above the feet in the
-// plan.
+// Returns the feet of a body with its centre at a point. In side view the centre is above the feet.
 Vector2d feet_for(Plane plane, const Vector3d& middle, double height) {
   const Vector2d at = plan_part(plane, middle);
   return plane == Plane::upright ? Vector2d{at.x(), at.y() - height / 2.0} : at;

@@ -30,7 +30,7 @@ class SightField {
   const Looker& looker_;
   const FreeFloor& floor_;
   Vector3d eye_;
-  Vector2d at_;  ///< The eye in top view; from the side the feet of a body whose middle is there.
+  Vector2d at_;  ///< The eye in top view. In side view, the feet of a body centred at the eye.
   double rise_ = 0.0;   ///< Height of the centre of the body above the eye, metres.
   double reach_ = 0.0;  ///< Metres.
 };

@@ -103,10 +103,6 @@ struct Sneaker {
 
 [[nodiscard]] double heard_from(const Kind& watcher, const Sneaker& sneaker);
 
-/// All watchers, moment by moment.
-[[nodiscard]] std::vector<Watcher> watchers_of(const Level& level, AgentId who,
-                                               const Sneaker& sneaker, std::size_t moments);
-
 /// How much a search has looked, and how much it may.
 class SneakEffort {
  public:
@@ -139,6 +135,11 @@ class SneakEffort {
   std::uint64_t looks_ = 0;
   bool is_ended_ = false;
 };
+
+/// All watchers, moment by moment.
+[[nodiscard]] std::vector<Watcher> watchers_of(const Level& level, AgentId who,
+                                               const Sneaker& sneaker, std::size_t moments,
+                                               SneakEffort& effort);
 
 /// A box outside of which nobody perceives anything, and nothing stands: whoever goes out of it
 /// gets nowhere sooner, since a way along its edge is as short.

@@ -103,7 +103,7 @@ void SneakScene::lay_out() {
     sneaker.ticks = std::max(1, static_cast<int>(std::lround(spot * rate / sneaker.speed)));
     const double size = sneaker.speed * sneaker.ticks / rate;
     moments = static_cast<std::size_t>(own.level.seconds * rate / sneaker.ticks) + 1;
-    watchers = watchers_of(own.level, {own.who}, sneaker, moments);
+    watchers = watchers_of(own.level, {own.who}, sneaker, moments, effort);
     cover_floor(size);
     if (fits() || task.spot) return;
     spot *= 2.0;
@@ -112,11 +112,14 @@ void SneakScene::lay_out() {
 
 // Leaves no floor if it would have too many places and moments.
 void SneakScene::cover_floor(double size) {
-  constexpr double kMostStates = 200'000'000;  // places and moments
+  // Memory stays below 1 GB: some 200 bytes a place, and 3 for each moment at each place.
+  constexpr double kMostSquares = 2'000'000;
+  constexpr double kMostStates = 150'000'000;  // squares and moments
   floor = {};
   const SneakExtent extent = extent_of(mesh, own.level, watchers, sneaker, start, goal);
   const Vector2d sides = (extent.high - extent.low) / size + Vector2d{1.0, 1.0};
-  if (sides.x() * sides.y() * static_cast<double>(moments) > kMostStates) return;
+  const double squares = sides.x() * sides.y();
+  if (squares > kMostSquares || squares * static_cast<double>(moments) > kMostStates) return;
   floor = sneak_floor(mesh, start, extent, size, effort);
 }
 

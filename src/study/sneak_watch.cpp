@@ -76,7 +76,7 @@ double reach_of(const Watcher& watcher, const Level& level, const Sneaker& sneak
 }
 
 std::vector<Watcher> watchers_of(const Level& level, AgentId who, const Sneaker& sneaker,
-                                 std::size_t moments) {
+                                 std::size_t moments, SneakEffort& effort) {
   Simulation game(level);
   std::vector<Watcher> watchers;
   const double moment = static_cast<double>(sneaker.ticks) / level.ticks_per_second;
@@ -102,6 +102,7 @@ std::vector<Watcher> watchers_of(const Level& level, AgentId who, const Sneaker&
   }
   if (game.is_there(who)) game.despawn(who);
   for (std::size_t k = 0; k < moments; ++k) {
+    effort.goes_on(0, moments);  // no search goes on without all watchers
     for (Watcher& watcher : watchers) {
       WatcherAt at;
       const AgentState state = game.state(watcher.agent);

@@ -4,7 +4,7 @@
 #include "travel/modes.hpp"
 #include "travel/neighbours.hpp"
 
-/// What hovers rises and sinks to its target.
+/// Vertical movement of hoverers towards a target.
 namespace gaze {
 namespace {
 
@@ -14,8 +14,7 @@ bool is_free(const Travelling& state, Index who, const Vector3d& way) {
   return !state.world.sweep(core_of(state.body(who)), way, Stops::bodies);
 }
 
-// The straight way to where it would stop before its target, at the height that it would have
-// there.
+// Returns the straight path to the stop position before a target.
 Vector3d way_to(const Travelling& state, Index who, const Focus& target) {
   const Vector3d& feet = state.bodies.position[who];
   Vector3d way = target.place - feet;
@@ -26,7 +25,8 @@ Vector3d way_to(const Travelling& state, Index who, const Focus& target) {
   return way;
 }
 
-// Its own height is that of its mesh: only there its paths lead past what is in the way.
+// Returns the height to move to. Paths are valid at the agent's own height alone, so that the agent
+// returns there when the straight path to its target is blocked.
 double wanted_height(const Travelling& state, Index who) {
   const double own = state.bodies.post[who].z();
   if (state.minds.mode[who] != Mode::chase) return own;
@@ -44,7 +44,7 @@ double within_bounds(const Level& level, double height) {
   return height;
 }
 
-// How far up or down a body gets before it meets a solid. It comes to rest `kContactGap` before.
+// Returns how far a body can rise before it touches a solid. It stops `kContactGap` before.
 double free_part(const Travelling& state, Index who, double rise) {
   const auto touch = state.world.sweep(core_of(state.body(who)), {0.0, 0.0, rise}, Stops::bodies);
   if (!touch) return rise;
@@ -52,7 +52,7 @@ double free_part(const Travelling& state, Index who, double rise) {
   return rise < 0.0 ? -length : length;
 }
 
-// Bodies that it has overlapped before do not hold it.
+// Returns whether a rise leads into another body. Bodies that overlap already do not count.
 bool meets_somebody(Travelling& state, Index who, double rise) {
   const Cylinder body = state.body(who);
   Cylinder there = body;

@@ -320,7 +320,7 @@ LegResult walk_route(Travelling& state, std::uint32_t who, const Leg& leg, Momen
       ++route.next;
       ++route.next_link;
       const std::vector<MeshLink>& links = mesh_for(state, who).links();
-      if (link->link >= links.size()) {  // a save may say so: the route is made anew
+      if (link->link >= links.size()) {  // a crafted save can contain such an index
         route.is_made = false;
         return stands;
       }

@@ -14,8 +14,8 @@ void settle(Travelling& state, std::uint32_t who);
 /// Returns whether a body hops, falls or flies. A body that a host or a track puts above its ground
 /// is in the air as well.
 [[nodiscard]] bool is_in_the_air(const Travelling& state, std::uint32_t who);
-/// Returns whether a body stops nobody because it is in the air. What a host puts there stops
-/// others.
+/// Returns whether a body blocks no other body, because it is in the air. Bodies that a host puts
+/// into the air block others.
 [[nodiscard]] bool flies_past_others(const Travelling& state, std::uint32_t who);
 /// Agents that have just been placed come to stand, or begin to fall. That is done before anybody
 /// goes anywhere.
@@ -30,8 +30,8 @@ void fly_on(Travelling& state, std::uint32_t who);
 /// Those that ended before this step.
 void forget_ended_leaps(Travelling& state);
 /// One hop towards a goal, if there is room for it.
-/// Has a hopper hop on the spot if it is to, gets no nearer to its target, and that stands higher
-/// than a step. Call it once the hopper has gone as far as it goes in this step.
+/// Starts a hop on the spot for a hopper with `hops_in_place` whose target stands more than a step
+/// higher. Call it after the hopper has moved in this tick.
 void hop_in_place(Travelling& state, std::uint32_t who, double target_height);
 LegResult hop_leg(Travelling& state, std::uint32_t who, const Leg& leg, Moment budget);
 /// A hop that a script asks for: up, and towards a place if the script names one.

@@ -60,6 +60,17 @@ Vector3d place_in(const Leap& leap, double seconds) {
   }
 }
 
+double highest_of(const Leap& leap) {
+  const Arc& arc = leap.arc;
+  if (leap.what != Leap::What::hop) return arc.from.z();
+  return arc.from.z() + arc.up * arc.up / (2.0 * arc.gravity);
+}
+
+// Metres: nowhere on a leap is a body farther than this from where it lands.
+double extent_of(const Leap& leap) {
+  return level_way(leap.arc) + highest_of(leap) - std::min(leap.arc.from.z(), leap.arc.to.z());
+}
+
 double seconds_for(const Leap& leap) {
   const double rise = leap.arc.to.z() - leap.arc.from.z();
   switch (leap.what) {
@@ -72,15 +83,10 @@ double seconds_for(const Leap& leap) {
   }
 }
 
-double highest_of(const Leap& leap) {
-  const Arc& arc = leap.arc;
-  if (leap.what != Leap::What::hop) return arc.from.z();
-  return arc.from.z() + arc.up * arc.up / (2.0 * arc.gravity);
-}
-
 void begin(Travelling& state, std::uint32_t who, Leap leap, Moment start) {
   leap.start = start;
   leap.end = start + moments_for(state, seconds_for(leap));
+  state.ways.longest_leap = std::max(state.ways.longest_leap, extent_of(leap));
   state.ways.leap.set(who, leap);
   fly_on(state, who);
 }
@@ -88,13 +94,14 @@ void begin(Travelling& state, std::uint32_t who, Leap leap, Moment start) {
 // Nobody lands where others stand or are about to land.
 bool is_taken(const Travelling& state, std::uint32_t who, const Vector3d& place) {
   bool is_taken = false;
-  const double reach = state.kind(who).radius + state.fixed.widest;
+  const Kind& kind = state.kind(who);
+  const double reach = kind.radius + state.fixed.widest + state.ways.longest_leap;
   state.ways.walkers.near(place, reach, [&](std::uint32_t other, double) {
     if (other == who || !state.is_up(other) || is_taken) return;
-    const double gap = state.kind(who).radius + state.kind(other).radius;
+    const double gap = kind.radius + state.kind(other).radius;
     const Vector3d& at = state.ways.is_leaping(other) ? state.ways.leap[other]->arc.to
                                                       : state.bodies.seen_position[other];
-    const bool is_beside = std::abs(at.z() - place.z()) < state.kind(who).height;
+    const bool is_beside = std::abs(at.z() - place.z()) < kind.height;
     is_taken = is_beside && level_distance(state.plane(), at, place) < gap;
   });
   return is_taken;
@@ -122,7 +129,9 @@ std::optional<Arc> arc_with_room(const Travelling& state, std::uint32_t who, con
 }  // namespace
 
 void forget_ended_leaps(Travelling& state) {
+  state.ways.longest_leap = 0.0;
   state.ways.leap.reset_if([&](const Leap& leap) {
+    state.ways.longest_leap = std::max(state.ways.longest_leap, extent_of(leap));
     return leap.what == Leap::What::none && leap.end <= state.step_start();
   });
 }

@@ -47,7 +47,8 @@ void note_move(Travelling& state, std::uint32_t who) {
 void look_for_neighbours(Travelling& state) {
   state.bodies.seen_position = state.bodies.position;
   state.ways.strayed = 0.0;
-  state.ways.walkers.rebuild(state.plane(), state.bodies.seen_position, state.lives.alive);
+  state.ways.walkers.rebuild(state.plane(), state.bodies.seen_position, state.lives.alive,
+                             state.fixed.tallest);
   std::fill(state.ways.goes_on_way.begin(), state.ways.goes_on_way.end(), 0);
 }
 

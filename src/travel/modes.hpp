@@ -22,7 +22,7 @@ LegResult walk_watched(Travelling& state, std::uint32_t who, const Vector3d& goa
 /// Turns what is fixed, within its limits if it has any.
 void turn_turret(Travelling& state, std::uint32_t who, const Vector2d& wanted);
 
-/// Has what hovers rise or sink towards its target, or back to its own height.
+/// Moves a hoverer up or down, towards its target or back to its own height.
 void climb(Travelling& state, std::uint32_t who);
 
 }  // namespace gaze

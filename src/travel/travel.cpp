@@ -198,7 +198,7 @@ Wish follow_mind(Travelling& state, std::uint32_t who) {
   }
 }
 
-// Whom a beam of an agent has locked on, if there is such a beam.
+// Returns the target of a beam of the agent that has locked on.
 std::optional<std::uint32_t> locked_on(const Travelling& state, std::uint32_t who) {
   const std::vector<Locked>& all = state.told.locked;
   const auto one =

@@ -20,7 +20,10 @@ Vector2d turn_toward(const Vector2d& facing, const Vector2d& wanted, const SineC
   const bool within_reach = along * most.sine - std::abs(left) * most.cosine >= 0.0 &&
                             (most.sine > 0.0 || most.cosine < 0);
   if (within_reach) return unit(wanted);
-  const double sine = left < 0.0 ? -most.sine : most.sine;
+  // Half a turn goes to the left wherever the level lies: rounding does not decide.
+  constexpr double kHalfTurn = 1e-9;  // radians off it
+  const bool goes_right = left < 0.0 && !(along < 0.0 && -left <= -along * kHalfTurn);
+  const double sine = goes_right ? -most.sine : most.sine;
   return unit(
       {facing.x() * most.cosine - facing.y() * sine, facing.y() * most.cosine + facing.x() * sine});
 }

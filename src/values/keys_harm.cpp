@@ -77,11 +77,11 @@ constexpr Key kAttackRows[] = {
     number("fire_reach", kReach, 0.0, "how far the noise \"shot\" is heard").of(kShotOrBeam),
     number("thickness", {0.0, 100.0, "m"}, 0.0, "of the ray").of("beam"),
     number("hold", kSeconds, 0.0, "how long it stays on").of("beam"),
-    truth("locks_on", "whether it is made once the ray ahead falls on a foe")
+    truth("locks_on", "whether it fires when the ray ahead meets an enemy")
         .of("beam")
-        .with("Noticed or not. The body turns after that foe, at its `turn_rate`. The beam ends "
-              "after "
-              "`hold`, or as soon as it falls on something else."),
+        .with(
+            "The enemy need not be noticed. The agent turns to that enemy, at its `turn_rate`. The "
+            "beam ends after `hold`, or when it meets anything else."),
     number("speed", kShotSpeed, kMustBeGiven, "of the projectile").of("shot"),
     number("radius", {0.0, 100.0, "m"}, 0.05, "of the projectile").of("shot"),
     word("aim", "direct|lead|lob|high lob|ahead|mirror", "direct", "where it is fired")
@@ -115,12 +115,12 @@ constexpr Key kThingRows[] = {
     number("speed", kShotSpeed, 9.0, "at which it is thrown"),
     word("aim", "lob|high lob", "lob", "in which arc"),
     number("take_reach", kMetres, 0.5, "from body to body, to take it"),
-    other("picked_up_by", Sort::names, "nobody", "who picks it up by coming within `take_reach`")
-        .with("Agents, kinds, teams or tags. If it is given, nobody else may take it. What `heals` "
-              "or `refills` is picked up only by who needs it, and is used up; after `respawn` "
-              "([`defeat`](#kindnamedefeat)) it is back. Else it goes to the hand."),
-    number("heals", kPoints, 0.0, "health that it gives to who picks it up"),
-    other("refills", Sort::names, "none", "attacks whose ammunition it fills, by name"),
+    other("picked_up_by", Sort::names, "none", "agents that pick it up within `take_reach`")
+        .with("Agents, kinds, teams or tags. No other agent can take it. A thing that `heals` or "
+              "`refills` is picked up only by an agent that needs it, and is then removed. It "
+              "returns after `respawn` ([`defeat`](#kindnamedefeat)). Any other thing is carried."),
+    number("heals", kPoints, 0.0, "health for the agent that picks it up"),
+    other("refills", Sort::names, "none", "names of attacks whose ammunition it refills"),
     truth("breaks", "whether it is gone where it lands"),
     number("damage", kPoints, 0.0, "of what it hits"),
     kPush,
@@ -142,9 +142,9 @@ constexpr Key kThingRows[] = {
 constexpr Key kDefeatRows[] = {
     other("leaves", Sort::name, "none", "a kind that appears where it stood").or_false(),
     other("attack", Sort::name, "none", "a burst of its own that it makes, or a shot")
-        .with("A shot has `aim = \"ahead\"`. All its projectiles leave at once, each in a "
-              "direction of "
-              "its own within `spread`: with `leaves` that is debris, scattered at random."),
+        .with("A shot must have `aim = \"ahead\"`. It fires all its projectiles at the same time, "
+              "each "
+              "in a random direction within `spread`. With `leaves` they become debris."),
     number("score", {-1e9, 1e9, "points"}, 0.0, "for who defeated it"),
     number("respawn", {0.001, 86'400.0, "s"}, "never", "after which it comes back"),
     other("tells", Sort::names, "none", "agents that learn who did it"),

@@ -87,16 +87,18 @@ constexpr Key kMoveRows[] = {
     number("hop_rest", kPause, "0; `hop`: 0.5 s", "between two hops"),
     truth("hops_in_place", "whether it hops on the spot below a target")
         .with(
-            "The gait `hop`, while it chases: once it gets no nearer, and the target stands higher "
-            "than a step."),
+            "For the gait `hop`. It does so while it chases, gets no nearer, and the target stands "
+            "higher than `step_height` above it."),
     number("drop_height", kMetres, "hop_height", "how far down it drops from a ledge")
         .with("For the gait `drop` it is how far above `at` it hangs: 2 m in `ground` levels, else "
               "0."),
     number("hover_height", kMetres, "0; `hover`: 1.5 m", "above `at`")
         .with("1.5 m are taken in `ground` levels alone; elsewhere `at` says the height."),
-    number("climb_speed", kSpeed, 0.0, "at which what hovers rises and sinks to its target")
-        .with("It goes to `hover_height` above the feet of the target while it chases it and the "
-              "straight line there is free, else back to its own height. Not in `upright` levels."),
+    number("climb_speed", kSpeed, 0.0, "vertical speed towards a chased target")
+        .with(
+            "For the gait `hover` in `ground` and `space` levels. It moves to `hover_height` above "
+            "the feet of the target while the straight path there is free, else back to its own "
+            "height."),
     numbers("turn_limits", 2, {-180.0, 180.0, "degrees"}, "all round",
             "how far what is `fixed` turns")
         .with("From its placed facing, the lesser angle first."),

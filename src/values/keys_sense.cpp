@@ -62,10 +62,8 @@ constexpr Key kHearingRows[] = {
     truth("around_corners", "whether noises come round corners by the shortest way"),
     truth("own", "whether it hears its own noises"),
     truth("friends", "whether it hears those of its friends"),
-    truth("forgets_on_way", "whether it forgets a noise on its way there too")
-        .with("Left out, `remember` counts from when it arrives there; with it, from when it heard "
-              "the "
-              "noise."),
+    truth("forgets_on_way", "whether it forgets a noise before it arrives there")
+        .with("If false, `remember` counts from its arrival. If true, it counts from the noise."),
     remember(5.0),
 };
 

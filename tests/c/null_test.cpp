@@ -1,4 +1,4 @@
-// Every call from C, with every pointer null in turn: refused or documented, and never a crash.
+// Every call from C, with each pointer null in turn. It is refused, or documented as allowed.
 
 #include <gtest/gtest.h>
 
@@ -23,7 +23,7 @@ void no_rays(void*, const gaze_segment*, gaze_hit* hits, size_t count) {
   for (size_t i = 0; i < count; ++i) hits[i] = {};
 }
 
-/// A game, and somewhere for all that calls fill.
+/// A game, and memory for all results.
 class Null : public ::testing::Test {
  protected:
   Null() {
@@ -69,7 +69,7 @@ class Null : public ::testing::Test {
     (null_one<I>(name, function, all), ...);
   }
 
-  // A pointer becomes null; a text becomes one of five letters that are nowhere.
+  // Replaces one argument: a pointer by null, a text by one of five letters at null.
   template <std::size_t I, typename R, typename... P>
   void null_one(const std::string& name, R (*function)(P...), std::tuple<P...> all) {
     using Argument = std::tuple_element_t<I, std::tuple<P...>>;
@@ -82,7 +82,7 @@ class Null : public ::testing::Test {
     }
     ++nulls_;
     if constexpr (std::is_same_v<R, gaze_status>) {
-      // What is told there if it is given, and lists of which there is nothing to fill.
+      // Optional results, and lists that have no elements here.
       static const std::set<std::string> kMayBeNull{
           "gaze_advance 3",   "gaze_set_aim 2",  "gaze_teleport 3", "gaze_hurt 4",
           "gaze_heal 3",      "gaze_revive 2",   "gaze_take 3",     "gaze_throw 4",

@@ -128,7 +128,7 @@ TEST_F(BadWeather, OptionsWithoutValuesAndTwice) {
       "gaze: error: --seconds and --set seconds say the same thing; one of them is allowed\n");
 }
 
-// The level is not even looked for.
+// The output is tested first: the level does not exist.
 TEST_F(BadWeather, WhatCannotBeWrittenIsRefusedBeforeAnythingIsPlayed) {
   const std::string file = (folder / "gone" / "x.svg").string();
   const std::string expected =
@@ -142,7 +142,7 @@ TEST_F(BadWeather, WhatCannotBeWrittenIsRefusedBeforeAnythingIsPlayed) {
   EXPECT_EQ(refused({"expect", "no-level.toml", "--junit", file}), expected);
 }
 
-// The superuser may write it; that nobody may is respected all the same.
+// The permissions count even if the superuser runs the test.
 TEST_F(BadWeather, AReadOnlyFileIsNotReplaced) {
   const fs::path file = write("picture.svg", "mine");
   fs::permissions(file, fs::perms::owner_read | fs::perms::group_read);

@@ -1,4 +1,4 @@
-// Files that are none: pipes, devices, links to them, and files without an end.
+// Reading of regular files, and refusal of pipes, devices and files that are too long.
 
 #include "file/regular_file.hpp"
 
@@ -24,7 +24,7 @@ TEST_F(RegularFile, IsReadWholeUpToALimit) {
   EXPECT_EQ(read_regular_file(write("empty", ""), 10).fault, "");
 }
 
-// Nobody writes to the pipe: whoever opened it in the usual way would wait for ever.
+// No program writes to the pipe. A plain open would wait for ever.
 TEST_F(RegularFile, IsNoPipeAndNoDevice) {
   const fs::path pipe = folder / "pipe";
   ASSERT_EQ(mkfifo(pipe.c_str(), 0600), 0);
@@ -37,7 +37,7 @@ TEST_F(RegularFile, IsNoPipeAndNoDevice) {
   EXPECT_EQ(read_regular_file(folder, 100).fault, "is a folder, not a file");
 }
 
-// It says that it is empty and does not end; the first bytes cannot be read at all.
+// A read of address 0 of this process fails.
 TEST_F(RegularFile, ThatCannotBeReadIsAFault) {
   EXPECT_EQ(read_regular_file("/proc/self/mem", 100).fault, "cannot be read: Input/output error");
   const FileText gone = read_regular_file(folder / "gone", 100);
@@ -45,7 +45,7 @@ TEST_F(RegularFile, ThatCannotBeReadIsAFault) {
   EXPECT_TRUE(gone.is_missing);
 }
 
-// 3 GB of one line, which take no room on the disk: only the first bytes are read.
+// A sparse file of 3 GB.
 TEST_F(RegularFile, OfALineWithoutAnEndOnlyTheStartIsRead) {
   const fs::path file = write("line.csv", "time,");
   fs::resize_file(file, 3'000'000'000);

@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 #include <gtest/gtest.h>
+#include <sys/resource.h>
 
 #include "support/levels.hpp"
 
@@ -192,6 +193,32 @@ TEST(Limits, TenThousandZonesWithCosts) {
   Simulation simulation(level);
   testing::play(simulation, 2);
   EXPECT_EQ(level.zones.size(), static_cast<std::size_t>(most(10'000)));
+}
+
+/// The most memory that this process has had so far, bytes.
+std::size_t peak_memory() {
+  rusage usage{};
+  getrusage(RUSAGE_SELF, &usage);
+  return static_cast<std::size_t>(usage.ru_maxrss) * 1024;
+}
+
+// Watchers that see 4 km far, and a moment for each square that could be searched.
+TEST(Limits, SneakStaysBelowAGigabyteInAWideLevel) {
+  if (testing::is_sanitized()) GTEST_SKIP() << "sanitizers take memory of their own";
+  const std::string text =
+      "[kind.owl]\nteam = \"caretakers\"\n[kind.owl.sight]\nrange = 4000\nfield_of_view = 10\n"
+      "[kind.guest]\nteam = \"visitors\"\n[kind.guest.move]\nspeed = 2\n" +
+      testing::placed("owl", "owl", "[0, 0]", "facing = 180") +
+      testing::placed("guest", "guest", "[20, 0]");
+  for (const char* seconds : {"1", "10", "60"}) {
+    const Level level = testing::garden(text, {{"seconds", seconds}});
+    SneakTask task;
+    task.agent = "guest";
+    task.to = {21.0, 1.0, 0.0};
+    const std::size_t before = peak_memory();
+    EXPECT_EQ(sneak(level, task).outcome, Sneak::Outcome::found) << seconds;
+    EXPECT_LT(peak_memory() - before, 1'000'000'000U) << seconds;
+  }
 }
 
 TEST(Limits, AThousandStepsASecondAndOne) {

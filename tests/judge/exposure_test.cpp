@@ -73,8 +73,8 @@ TEST(Exposure, IsNotSaidOfWhoIsNoticed) {
   EXPECT_GT(told, testing::enough(30U));
 }
 
-// Evidence of what is twice as visible grows twice as fast: a scan of 40 degrees at 40 degrees a
-// second has it in view for 1 s, and 0.8 s of notice_time 1.6 do.
+// The scan has the collector in view for 1 s. With `notice_time` 1.6 s a visibility of 1.6 is
+// enough.
 TEST(Exposure, OfAScanGoesByTheVisibilityOfItsFoes) {
   const auto level = [](double visibility) {
     return fmt::format(R"([kind.lamp]
@@ -115,7 +115,7 @@ TEST(Exposure, InARunGoesByTheVisibilityOfItsFoes) {
   EXPECT_EQ(testing::findings_of(level(1.5), "never-in-time").size(), 0U);
 }
 
-// A toad crosses in hops of 1 m, and rests after each, in the view too.
+// A toad crosses the view in hops of 1 m, and rests after each hop.
 TEST(Exposure, OfAHopperCountsItsRests) {
   for (const double rest : {0.0, 0.05, 2.0, 4.0}) {
     const std::string hops =

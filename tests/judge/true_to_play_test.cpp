@@ -179,8 +179,8 @@ TEST(TrueToPlay, AStrikeIsBeyondSightOnlyIfNoSenseReachesSoFar) {
   EXPECT_GT(beyond, testing::enough(std::uint64_t{40}));
 }
 
-// From towers of random heights, with random muzzles: the lob is reported exactly if it is not
-// thrown at a foe who stands at its range.
+// Random towers, muzzles and speeds. A lob is reported if and only if play does not throw it at an
+// enemy at its range.
 TEST(TrueToPlay, ALobIsOutOfReachOnlyIfItIsNotThrownThere) {
   std::mt19937_64 random(5);
   std::uniform_real_distribution<double> share(0.0, 1.0);
@@ -231,8 +231,8 @@ height = {7}
   EXPECT_GE(silent, testing::enough(30U));
 }
 
-// Random steps, low and high, seen from the side: no point that play comes to is called inside a
-// solid, and points in walls are.
+// Random flights of steps in side view. No point that the goat reaches is reported as inside a
+// solid, and a point inside a wall is.
 TEST(TrueToPlay, PointsOnStepsAreNotInSolids) {
   std::mt19937_64 random(9);
   std::uniform_real_distribution<double> share(0.0, 1.0);

@@ -1,4 +1,4 @@
-// When a noise is forgotten: on the way to it, or after arriving.
+// The time at which an agent forgets a noise.
 
 #include "support/levels.hpp"
 
@@ -19,7 +19,7 @@ hearing = { range = 40.0, remember = 2.0 }
 when.hears = { any = "investigate" }
 )" + placed("listener", "listener", "[0.0, 0.0]");
 
-// The noise is 20 m away: 10 s to go.
+// The noise is 20 m away, which takes 10 s.
 std::vector<Event> heard(bool forgets_on_way, int rate) {
   Simulation simulation(garden(
       kListener, {{"ticks_per_second", std::to_string(rate)},

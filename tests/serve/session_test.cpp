@@ -369,7 +369,7 @@ TEST_F(Sessions, ATakePlaysTheSame) {
   EXPECT_THROW(session.save_take("notes", "collector"), UsageError);
 }
 
-// Nobody writes to the pipe, and the line takes 3 GB: both are no takes, and neither is waited for.
+// A pipe without a writer, a link to a device, and a sparse file of 3 GB.
 TEST_F(Sessions, PipesAndEndlessLinesAreNoTakes) {
   Session yard = session();
   ASSERT_EQ(mkfifo((folder / "pipe.csv").c_str(), 0600), 0);
@@ -392,7 +392,7 @@ TEST_F(Sessions, TakesAreWrittenIntoTheFolderAlone) {
   EXPECT_EQ(line, "time,x");
 }
 
-// The level itself becomes a pipe while it is open: that is a fault, and the play goes on.
+// The level file is replaced by a pipe during a run.
 TEST_F(Sessions, ALevelThatBecomesAPipeIsAFault) {
   Session yard = session();
   fs::remove(folder / "yard.toml");
@@ -404,7 +404,7 @@ TEST_F(Sessions, ALevelThatBecomesAPipeIsAFault) {
   EXPECT_EQ(yard.game().tick(), 5);
 }
 
-// Many values are kept and taken back one by one: each time the file is as it was before.
+// Each undo restores the file as it was before that writing.
 TEST_F(Sessions, UndoTakesBackEachWriting) {
   Session yard = session();
   std::vector<std::string> texts{text_of("yard.toml")};

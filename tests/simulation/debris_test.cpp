@@ -1,4 +1,4 @@
-// What flies apart when something is defeated.
+// Debris of a defeated agent.
 
 #include <array>
 #include <cmath>
@@ -50,7 +50,7 @@ Simulation broken(const std::string& more = "", const std::vector<Setting>& sett
   return simulation;
 }
 
-// All leave at once, each in a direction of its own, and end 3 m away: 0.75 s later.
+// All projectiles are fired in one tick, in different directions, and end 3 m away after 0.75 s.
 TEST(Debris, FliesApartAndLiesWhereItEnds) {
   Simulation simulation = broken();
   std::vector<Event> events(simulation.events().begin(), simulation.events().end());
@@ -80,7 +80,7 @@ TEST(Debris, FliesApartAndLiesWhereItEnds) {
   EXPECT_EQ(shards, 6);
 }
 
-// By the seed; each quarter of the plane gets a quarter of 1,200, within five standard deviations.
+// Each quarter of the plane gets a quarter of 1,200 projectiles, within five standard deviations.
 TEST(Debris, IsScatteredEvenly) {
   std::array<int, 4> quarters{};
   for (int seed = 0; seed < 200; ++seed) {
@@ -96,7 +96,7 @@ TEST(Debris, IsScatteredEvenly) {
   for (const int count : quarters) EXPECT_NEAR(count, 300.0, 5.0 * deviation);
 }
 
-// A foe all around cannot be missed by all: here a spread of 0 sends all six along the facing.
+// A spread of 0 sends all six projectiles along the facing.
 TEST(Debris, HurtsWhomItMeets) {
   Simulation simulation = broken(placed("collector", "collector", "[2.0, 0.0]"),
                                  {{"kind.pot.attack.shards.spread", "0"}});
@@ -104,7 +104,7 @@ TEST(Debris, HurtsWhomItMeets) {
   EXPECT_EQ(simulation.state(simulation.agent("collector")).health, 100.0 - 6 * 7.0);
 }
 
-// A jar out of the pocket scatters where it lands, in the middle of the flight of others.
+// A jar out of a pocket scatters where it lands, while other projectiles fly.
 TEST(Debris, FliesFromWhatIsThrown) {
   const std::string thrower = R"(
 [kind.jar]
@@ -134,7 +134,7 @@ attack = "shards"
   for (std::size_t i = 2; i < fired.size(); ++i) EXPECT_EQ(fired[i].attack, "shards");
 }
 
-// It waits for nobody to come in front of it.
+// The attack of a defeat needs no target in front of it.
 TEST(Debris, IsNoFinding) {
   for (const char* code : {"held-by-tolerance", "attack-without-sight", "never-turns"}) {
     const std::string foe = placed("collector", "collector", "[2.0, 0.0]");

@@ -1,4 +1,4 @@
-// Things that are picked up by coming near, and what they give.
+// Things that agents pick up by coming near.
 
 #include <cmath>
 #include <limits>
@@ -50,9 +50,8 @@ std::string bed(const std::string& script, const std::string& more = "") {
 
 const std::string kPast = "[{ go = [6.0, 0.0] }]";
 
-// It is within reach from x = 2 - 0.3 - 0.2 - 0.51 = 0.99 on, after 0.495 s: in the step in which
-// that lies, at any rate.
-TEST(Items, HealWhoComesWithinReach) {
+// The can is within reach from x = 2 - 0.3 - 0.2 - 0.51 = 0.99 on, after 0.495 s.
+TEST(Items, HealAnAgentWithinReach) {
   for (const int rate : {20, 60, 144, 240}) {
     Simulation simulation(garden(bed(kPast), {{"ticks_per_second", std::to_string(rate)}}));
     simulation.hurt(simulation.agent("collector"), 60.0);
@@ -60,6 +59,7 @@ TEST(Items, HealWhoComesWithinReach) {
     ASSERT_EQ(took.size(), 1U);
     EXPECT_EQ(took[0].tick, std::ceil(0.495 * rate)) << rate;
     EXPECT_EQ(took[0].gained, 25.0);
+    EXPECT_EQ(simulation.describe(took[0]), "collector took can, gained 25 health, 65 now");
     EXPECT_EQ(took[0].health, 65.0);
     EXPECT_EQ(simulation.id_of(*took[0].other), "can");
     EXPECT_EQ(simulation.state(simulation.agent("collector")).health, 65.0);
@@ -90,14 +90,14 @@ TEST(Items, GiveNoMoreThanWasLost) {
   EXPECT_EQ(took[0].health, 100.0);
 }
 
-TEST(Items, StayForWhoNeedsThem) {
+TEST(Items, StayUntilAnAgentNeedsThem) {
   Simulation simulation(garden(bed("[{ go = [1.5, 0.0] }, { wait = 60.0 }]")));
   EXPECT_TRUE(only(play(simulation, 180), What::took).empty());
   simulation.hurt(simulation.agent("collector"), 30.0);
   EXPECT_EQ(only(play(simulation, 1), What::took).size(), 1U);
 }
 
-TEST(Items, ArePickedUpByNobodyElse) {
+TEST(Items, ArePickedUpByNoOtherAgent) {
   const std::string thief = placed("pruner", "pruner", "[2.0, 2.0]",
                                    "script = [{ go = [2.0, 0.5] }, { take = \"can\" }]");
   Simulation simulation(garden(bed("[{ wait = 60.0 }]", thief)));
@@ -125,7 +125,10 @@ TEST(Items, RefillAttacks) {
                                      {"kind.can.thing.refills", "[\"pebbles\"]"}};
   Simulation simulation(garden(bed(shoots), refills));
   const auto events = play(simulation, 300);
-  EXPECT_EQ(only(events, What::took).size(), 1U);
+  const auto took = only(events, What::took);
+  ASSERT_EQ(took.size(), 1U);
+  EXPECT_EQ(took[0].attack, "pebbles");
+  EXPECT_EQ(simulation.describe(took[0]), "collector took can, refilled pebbles");
   EXPECT_EQ(only(events, What::fired).size(), 6U);
   Simulation without(garden(bed(shoots), {{"kind.can.thing.picked_up_by", "[\"pruner\"]"},
                                           {"kind.can.thing.refills", "[\"pebbles\"]"}}));
@@ -149,7 +152,7 @@ TEST(Items, ComeBackAfterTheirRespawn) {
   EXPECT_EQ(took[1].tick, 30 + 120 + 1);
 }
 
-// Of many who stand round it the nearest gets it, by a search over all of them.
+// The nearest agent gets it, by a search over all of them.
 TEST(Items, GoToTheNearest) {
   std::mt19937_64 random(7);
   std::uniform_real_distribution<double> place(-1.2, 1.2);
@@ -174,7 +177,7 @@ TEST(Items, GoToTheNearest) {
     }
     const auto took = only(play(simulation, 1), What::took);
     ASSERT_EQ(took.size(), nearest.empty() ? 0U : 1U);
-    // Whoever touches it is 0 m away: of these the first in the file gets it.
+    // Agents that touch it are all 0 m away.
     if (took.empty() || least < 0.5) continue;
     EXPECT_EQ(simulation.id_of(took[0].agent), nearest);
   }

@@ -17,7 +17,7 @@ using What = Event::What;
 
 constexpr double kRadius = 0.3;
 
-// It has no senses at all. The collector walks across its ray, 4 m ahead, at 1 m/s.
+// A lamp without senses. The collector walks across its ray, 4 m ahead, at 1 m/s.
 std::string lamp(const std::string& more = "") {
   return R"(
 [kind.lamp]
@@ -44,7 +44,7 @@ double health_of(const Simulation& simulation) {
 
 // The ray is y = 0: the body meets it from y = -0.3 on, after 1.7 s. From then on the lamp turns
 // faster than the collector goes round it, so that all of the beam falls on it.
-TEST(LockingBeam, StaysOnWhomItMeets) {
+TEST(LockingBeam, StaysOnTheEnemyThatItMeets) {
   Simulation simulation(garden(lamp()));
   const auto events = play(simulation, 60 * 5);
   const auto attacked = only(events, What::attacked);
@@ -65,8 +65,8 @@ TEST(LockingBeam, TurnsTheBodyAfterItsTarget) {
   EXPECT_EQ(simulation.state(simulation.agent("lamp")).facing, (Vector2d{1.0, 0.0}));
 }
 
-// Reckoned step by step: the lamp turns by at most its rate, and its ray leaves the body once the
-// middle is farther than the radius from it.
+// Computed tick by tick: the lamp turns by at most its rate, and its ray leaves the body when the
+// centre is farther than the radius from the ray.
 TEST(LockingBeam, EndsWhereItLosesItsTarget) {
   for (const double rate : {2.0, 5.0, 8.0}) {
     const int ticks = 60;
@@ -89,20 +89,20 @@ TEST(LockingBeam, EndsWhereItLosesItsTarget) {
     }
     const double shone = static_cast<double>(tick - attacked[0].tick) / ticks;
     ASSERT_LT(shone, 3.0) << "else the test shows nothing";
-    // A beam of one step is dealt as it begins: its time may count from within that step.
+    // The first tick of a beam may count in part.
     EXPECT_NEAR(100.0 - health_of(simulation), 30.0 * shone / 3.0, 30.0 / 3.0 * 1.01 / ticks)
         << rate;
   }
 }
 
-TEST(LockingBeam, AsksNeitherFriendsNorThroughWalls) {
+TEST(LockingBeam, LocksOnToNoFriendAndThroughNoWall) {
   Simulation behind(garden(lamp(wall("hedge", "[[2.0, -5.0], [2.0, 5.0]]"))));
   EXPECT_TRUE(only(play(behind, 300), What::attacked).empty());
   Simulation friends(garden(lamp(), {{"kind.collector.team", "caretakers"}}));
   EXPECT_TRUE(only(play(friends, 300), What::attacked).empty());
 }
 
-// `gaze why` says so exactly when the ray falls past it.
+// `gaze why` reports a miss exactly when the ray misses the body.
 TEST(LockingBeam, TellsWhyNot) {
   Simulation simulation(garden(lamp(), {{"kind.lamp.move.turn_rate", "0"}}));
   int past = 0;

@@ -176,7 +176,7 @@ TEST(CoverBody, AgreesWithPlayOnEverySpot) {
   EXPECT_GT(tally.seen, testing::enough(std::uint64_t{20'000}));
 }
 
-// Halls seen from the side: the feet are anywhere in the air, and the body points above them.
+// Random halls in side view. The feet may be anywhere in the air.
 TEST(CoverBody, AgreesWithPlayFromTheSide) {
   scenes::Random random(23);
   Tally tally;

@@ -1,4 +1,4 @@
-// What hovers rises and sinks to its target; hoppers hop below one.
+// Hoverers climb to their targets. Hoppers hop below theirs.
 
 #include <array>
 #include <cmath>
@@ -39,7 +39,8 @@ double height_of(const Simulation& simulation, const char* id) {
   return simulation.state(simulation.agent(id)).position.z();
 }
 
-// It begins in the step after it has noticed it: z = 5 - t, down to `hover_height` above its feet.
+// The drone descends from the tick after it notices its target: z = 5 - t, down to `hover_height`
+// above the feet of the target.
 TEST(Climb, GoesAtItsSpeedToTheHeightOfItsTarget) {
   for (const int rate : {20, 60, 144, 240}) {
     Simulation simulation(
@@ -69,8 +70,8 @@ TEST(Climb, IsNothingWithoutTheKey) {
   EXPECT_EQ(height_of(simulation, "drone"), 5.0);
 }
 
-// Among random blocks lower than its own height: it never enters one, and it comes down beside its
-// target wherever a body can stand there.
+// Random blocks lower than the drone's own height, and a target beside which a body can stand. The
+// drone never enters a block, and comes down beside the target.
 TEST(Climb, EntersNothingAndComesToItsTarget) {
   std::mt19937_64 random(11);
   std::uniform_real_distribution<double> share(0.0, 1.0);
@@ -140,7 +141,7 @@ top = 3.0
          placed("collector", "collector", "[0.1, 0.0, 3.0]") + more;
 }
 
-// A hop on the spot takes 2 sqrt(2 h / g), then it rests for 0.4 s: from the first step on.
+// A hop on the spot takes 2 sqrt(2 h / g), followed by a rest of 0.4 s.
 TEST(HopsInPlace, BelowATargetAtAnyRate) {
   const double period = 2.0 * std::sqrt(2.0 * 0.5 / 9.81) + 0.4;
   for (const int rate : {20, 60, 144, 240}) {
@@ -172,8 +173,8 @@ TEST(HopsInPlace, NotOnceItsTargetStandsNoHigher) {
   EXPECT_TRUE(only(play(without, 300), Event::What::landed).empty());
 }
 
-// A walker goes on as if it were alone while another hops across its way, in play and played again.
-TEST(Flight, StopsNobody) {
+// A walker moves as if it were alone while a frog hops across its path.
+TEST(Flight, BlocksNoOtherBody) {
   const std::string crossing = R"(
 [kind.hen]
 team = "visitors"

@@ -1,5 +1,7 @@
 #pragma once
 
+#include <array>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -37,6 +39,10 @@ struct FloorOptions {
   double step_height = 0.3;  ///< Solids up to this height are stepped on, and are no hindrance.
   double spot_size = 0.25;   ///< Metres.
   std::vector<double> body_points{0.0, 0.5, 1.0};  ///< Shares of the height that others look at.
+  /// Low and high corner of a part of the plan: spots are laid out there alone.
+  std::optional<std::array<Vector2d, 2>> part;
+  /// Where there would be more spots than this, spots are larger.
+  std::optional<std::size_t> larger_above;
   /// Team whose agents must be able to reach the floor; kNoTeam: the agents of any team.
   std::uint32_t team = kNoTeam;
 };

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <functional>
 #include <optional>
 #include <string>
 #include <string_view>
@@ -63,7 +64,10 @@ struct Finding {
 };
 
 /// Judges a level without playing it. Errors first, then warnings, then notes; deterministic.
-[[nodiscard]] std::vector<Finding> judge(const Level& level);
+/// @param goes_on  Called now and then, if given. Once it returns false, the findings so far are
+///                 returned.
+[[nodiscard]] std::vector<Finding> judge(const Level& level,
+                                         const std::function<bool()>& goes_on = {});
 
 /// True if any finding is an error or a warning.
 [[nodiscard]] bool has_fault(const std::vector<Finding>& findings);

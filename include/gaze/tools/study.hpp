@@ -21,8 +21,8 @@ using LevelSource = std::function<Level(const std::vector<Setting>&)>;
 /// How a study is played. What it finds does not depend on it, but for a study that is ended early.
 struct StudyOptions {
   unsigned threads = 0;  ///< So many at once; 0: as many as there are cores.
-  /// Told after each run, one thread at a time: how many are done, and of how many. False ends the
-  /// study with what is done.
+  /// Called after each run and now and then during runs, one thread at a time: how many runs are
+  /// done, and of how many. False ends the study with the runs that are done.
   std::function<bool(std::size_t done, std::size_t all)> goes_on;
 };
 

@@ -1,0 +1,28 @@
+#pragma once
+
+#include <condition_variable>
+#include <mutex>
+#include <ostream>
+#include <thread>
+
+namespace gaze::cli {
+
+/// Says on a stream what the program is doing, as long as this object lives: after two seconds for
+/// the first time, then each time that the time has doubled, and at least once a minute. Nobody
+/// else may write to the stream meanwhile.
+class Waiting {
+ public:
+  /// @param what  A string literal, as in "preparing the level".
+  Waiting(std::ostream& stream, const char* what);
+
+ private:
+  void tell(const std::stop_token& stop);
+
+  std::ostream& stream_;
+  const char* what_;
+  std::mutex mutex_;
+  std::condition_variable_any ended_;
+  std::jthread thread_;  ///< The last member: it uses the others.
+};
+
+}  // namespace gaze::cli
