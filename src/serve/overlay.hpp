@@ -18,9 +18,10 @@ struct Overlay {
 /// no ways.
 [[nodiscard]] Overlay mesh_overlay(const Simulation& game, AgentId agent);
 
-/// Where the attacks of an agent can hurt somebody from where it stands now: spots of 0.2 m, those
-/// side by side as one area. Upon the first kind that it is hostile to, players first; empty if
-/// there is none.
+/// Where the attacks of an agent can hurt an enemy from where the agent stands now. The enemy is of
+/// the first kind that the agent is hostile to, players first; empty if there is none. Spots are
+/// 0.2 m wide, or wider if more than 60,000 would lie within reach. Spots side by side are one
+/// area.
 [[nodiscard]] Overlay reach_overlay(const Simulation& game, AgentId agent);
 
 }  // namespace gaze::serve

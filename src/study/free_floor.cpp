@@ -45,24 +45,29 @@ FloorExtent within(const FloorExtent& extent, const std::optional<std::array<Vec
   return {low, extent.high.cwiseMin((*part)[1]).cwiseMax(low)};
 }
 
-SpotGrid grid_of(const FloorExtent& extent, double spot_size) {
+// Columns and rows of spots that cover an extent: at least one of each. May be more than an int.
+Vector2d spots_along(const FloorExtent& extent, double spot_size) {
   const Vector2d size = extent.high - extent.low;
-  SpotGrid grid;
-  grid.low = extent.low;
-  grid.size = spot_size;
-  grid.columns = std::max(1, static_cast<int>(std::ceil(size.x() / spot_size)));
-  grid.rows = std::max(1, static_cast<int>(std::ceil(size.y() / spot_size)));
-  return grid;
+  return {std::max(1.0, std::ceil(size.x() / spot_size)),
+          std::max(1.0, std::ceil(size.y() / spot_size))};
 }
 
 SpotGrid grid_over(const FloorExtent& extent, const FloorOptions& options) {
-  SpotGrid grid = grid_of(extent, options.spot_size);
-  const std::size_t most = options.larger_above.value_or(FloorOptions::kMostSpots);
-  while (options.larger_above && grid.count() > most) grid = grid_of(extent, 1.25 * grid.size);
-  if (grid.count() > most) {
-    throw UsageError(worded("spots of {} m make {} of this level; at most {} are allowed",
-                            options.spot_size, grid.count(), most));
+  const auto most = static_cast<double>(options.larger_above.value_or(FloorOptions::kMostSpots));
+  SpotGrid grid;
+  grid.low = extent.low;
+  grid.size = options.spot_size;
+  Vector2d along = spots_along(extent, grid.size);
+  while (options.larger_above && along.prod() > most) {
+    grid.size *= 1.25;
+    along = spots_along(extent, grid.size);
   }
+  if (along.prod() > most) {
+    throw UsageError(worded("spots of {} m make {} of this level; at most {} are allowed",
+                            options.spot_size, along.prod(), most));
+  }
+  grid.columns = static_cast<int>(along.x());
+  grid.rows = static_cast<int>(along.y());
   return grid;
 }
 

@@ -4,13 +4,16 @@
 #include <sys/stat.h>
 
 #include <algorithm>
+#include <chrono>
 #include <cmath>
 #include <fstream>
+#include <thread>
 
 #include "fuzz/level_writer.hpp"
 #include "gaze/tools/differences.hpp"
 #include "scenes.hpp"
 #include "serve/changes.hpp"
+#include "serve/overlay.hpp"
 #include "support/levels.hpp"
 #include "support/temporary_folder.hpp"
 
@@ -421,6 +424,45 @@ TEST_F(Sessions, UndoTakesBackEachWriting) {
     EXPECT_EQ(text_of("yard.toml"), texts.back());
   }
   EXPECT_EQ(texts.size(), 1U);
+}
+
+// The expectation takes 5.2 million ticks. The next value makes its result useless.
+TEST_F(Sessions, AnotherValueEndsTheCheckOfALongLevel) {
+  write("yard.toml",
+        std::string(kYard) +
+            "[[expect]]\nid = \"seen\"\nfigure = \"guest-1.warning\"\nat_most = 9\nruns = 50\n");
+  Session yard = session();
+  yard.try_value("seconds", "86400");
+  yard.try_value("seconds", "10");
+  const auto begin = std::chrono::steady_clock::now();
+  const auto waited = [&] { return std::chrono::steady_clock::now() - begin; };
+  while (!yard.checker().checked().is_done && waited() < std::chrono::seconds(20)) {
+    std::this_thread::sleep_for(std::chrono::milliseconds(5));
+  }
+  EXPECT_TRUE(yard.checker().checked().is_done);
+  yard.try_value("seconds", "86400");  // the session ends without waiting for the runs
+}
+
+// Two walls, and a turret and a guest between them.
+std::string hall_of(double half_width, const std::string& attack) {
+  const auto along = [&](double x) { return fmt::format("[[{0}, -30], [{0}, 30]]", x); };
+  return "[kind.lamp]\nteam = \"caretakers\"\n" + attack + "[kind.guest]\nteam = \"visitors\"\n" +
+         testing::placed("lamp", "lamp", "[0.5, 0.25]") +
+         testing::placed("guest", "guest", "[0.5, 4.0]") +
+         testing::wall("west", along(-half_width)) + testing::wall("east", along(half_width));
+}
+
+// The spots within reach do not depend on how wide the level is.
+TEST(Overlay, OfReachIsTheSameInALevelOfFourKilometres) {
+  const std::string strike =
+      "[kind.lamp.attack.slap]\nhow = \"strike\"\nrange = 3.0\ndamage = 1\ncooldown = 1\n";
+  const Simulation narrow(testing::garden(hall_of(25.0, strike)));
+  const Simulation wide(testing::garden(hall_of(2000.0, strike)));
+  const Overlay near = reach_overlay(narrow, narrow.agent("lamp"));
+  const Overlay far = reach_overlay(wide, wide.agent("lamp"));
+  EXPECT_EQ(near.names, far.names);
+  ASSERT_EQ(near.marks.size(), far.marks.size());
+  EXPECT_GT(near.marks.size(), 20U);
 }
 
 }  // namespace

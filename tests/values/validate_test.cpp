@@ -1,6 +1,8 @@
 #include <gtest/gtest.h>
 
 #include <algorithm>
+#include <array>
+#include <regex>
 
 #include "fuzz/level_writer.hpp"
 #include "fuzz/spoiler.hpp"
@@ -109,6 +111,44 @@ TEST(LevelInCode, OfAllRandomFilesIsRight) {
     EXPECT_TRUE(is_complete(*level)) << seed;
   }
   EXPECT_GT(count, 20);
+}
+
+// Replaces one number of a text by another that hardly belongs there.
+std::string with_odd_number(std::string text, scenes::Random& random) {
+  constexpr std::array kOdd{"0",    "-1",   "1e-12",  "1e-6",  "0.5",  "3",
+                            "1000", "2e4",  "1e9",    "nan",   "-inf", "1e300",
+                            "360",  "-0.0", "1e-300", "2.5e5", "90",   "-90"};
+  const std::regex number(R"([-+]?\b\d+(\.\d+)?(e[-+]?\d+)?\b)");
+  std::vector<std::smatch> all;
+  for (std::sregex_iterator at(text.begin(), text.end(), number), end; at != end; ++at) {
+    all.push_back(*at);
+  }
+  if (all.empty()) return text;
+  const std::smatch& chosen = all[random.next() % all.size()];
+  const auto from = static_cast<std::size_t>(chosen.position());
+  const auto length = static_cast<std::size_t>(chosen.length());
+  return text.replace(from, length, kOdd[random.next() % kOdd.size()]);
+}
+
+// One rule: a text that is read is a level that `validate` accepts.
+TEST(LevelInCode, ReadingRefusesWhatValidateRefuses) {
+  scenes::Random random(16);
+  std::uint64_t read = 0;
+  std::uint64_t refused = 0;
+  const std::uint64_t count = testing::rounds(1500);
+  for (std::uint64_t round = 0; round < count; ++round) {
+    fuzz::Choices choices(round % 120 + 1);
+    const std::string text = with_odd_number(fuzz::write_level(choices), random);
+    try {
+      const Level level = read_level_text(text, "odd.toml");
+      EXPECT_EQ(faults_of(level), "") << text;
+      ++read;
+    } catch (const LevelError&) {
+      ++refused;
+    }
+  }
+  EXPECT_GT(read, testing::enough(count / 10));
+  EXPECT_GT(refused, testing::enough(count / 10));
 }
 
 // Structure by structure: one value is spoilt, or several. Either it is refused with a text, or it
