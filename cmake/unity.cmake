@@ -2,7 +2,7 @@
 # and instantiates each template once per unit. Each source also compiles alone: the preset "file-by-file" tests that.
 
 # Optimisation of code that runs once a call. It compiles in half the time of -O3.
-set(GAZE_QUICKLY $<$<CONFIG:Release>:-O1>)
+set(GAZE_QUICKLY $<$<CONFIG:Release>:-O1> CACHE STRING "Optimisation of code that runs once a call")
 
 # gaze_compile_together(TARGET ["folder folder..."...] [QUICKLY folder...]): the files of each set of folders are one
 # unit, and those of every other folder are one. Sets are compiled in this order, other folders after them: the largest
