@@ -53,7 +53,8 @@ Vector2d spots_along(const FloorExtent& extent, double spot_size) {
 }
 
 SpotGrid grid_over(const FloorExtent& extent, const FloorOptions& options) {
-  const auto most = static_cast<double>(options.larger_above.value_or(FloorOptions::kMostSpots));
+  const std::size_t limit = options.larger_above.value_or(FloorOptions::kMostSpots);
+  const auto most = static_cast<double>(std::max<std::size_t>(1, limit));
   SpotGrid grid;
   grid.low = extent.low;
   grid.size = options.spot_size;

@@ -39,9 +39,10 @@ struct FloorOptions {
   double step_height = 0.3;  ///< Solids up to this height are stepped on, and are no hindrance.
   double spot_size = 0.25;   ///< Metres.
   std::vector<double> body_points{0.0, 0.5, 1.0};  ///< Shares of the height that others look at.
-  /// Low and high corner of a part of the plan: spots are laid out there alone.
+  /// Low and high corner of a part of the plan, metres. If set, the grid has only spots in that
+  /// part. Areas are still those of the whole floor.
   std::optional<std::array<Vector2d, 2>> part;
-  /// Where there would be more spots than this, spots are larger.
+  /// Largest number of spots, at least 1. If `spot_size` makes more, the spots are made larger.
   std::optional<std::size_t> larger_above;
   /// Team whose agents must be able to reach the floor; kNoTeam: the agents of any team.
   std::uint32_t team = kNoTeam;
@@ -50,7 +51,8 @@ struct FloorOptions {
 /// Counts the floor within the bounds that agents of a team can reach with all doors open. Counts
 /// all floor if an agent of the team hovers or hops: it may cross obstacles.
 /// In ground and space levels at the height of the ground. In an upright level the plan is a wall
-/// of air: all of it that is free. Throws UsageError if that makes more than `kMostSpots`.
+/// of air: all of it that is free. Throws UsageError if that makes more than `kMostSpots` and
+/// `larger_above` is not set.
 [[nodiscard]] FreeFloor free_floor(const Level& level, const World& world,
                                    const FloorOptions& options);
 

@@ -64,8 +64,8 @@ struct Finding {
 };
 
 /// Judges a level without playing it. Errors first, then warnings, then notes; deterministic.
-/// @param goes_on  Called now and then, if given. Once it returns false, the findings so far are
-///                 returned.
+/// @param goes_on  Called before each of some twenty parts of the judgement, if set. If it returns
+///                 false, `judge` returns the findings so far.
 [[nodiscard]] std::vector<Finding> judge(const Level& level,
                                          const std::function<bool()>& goes_on = {});
 
