@@ -2,7 +2,7 @@
 // them and takes them back, asks, lays overlays over the level, and sends what is no message. Each
 // message is answered, the play goes on, and memory does not grow.
 //
-// `scripts/thorough 50 'PageSoak.*'` sends messages for ten minutes.
+// `scripts/thorough 110 'PageSoak.*'` sends messages for ten minutes.
 
 #include <fmt/format.h>
 #include <malloc.h>
