@@ -51,7 +51,7 @@ Studying::~Studying() {
 
 bool Studying::goes_on(std::size_t done, std::size_t all) {
   const double time = now();
-  if (done < done_) begun_ = time;  // another search, over finer places, has begun
+  if (done < done_) begun_ = time;  // a new search has begun, with smaller squares
   done_ = done;
   all_ = all;
   const bool is_terminal = &streams_.err == &std::cerr && isatty(STDERR_FILENO) != 0;

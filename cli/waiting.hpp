@@ -7,9 +7,9 @@
 
 namespace gaze::cli {
 
-/// Says on a stream what the program is doing, as long as this object lives: after two seconds for
-/// the first time, then each time that the time has doubled, and at least once a minute. Nobody
-/// else may write to the stream meanwhile.
+/// Writes to a stream what the program is doing, during the lifetime of this object. Writes first
+/// after 2 s, then each time that the time has doubled, and at least once per minute. No other
+/// thread may write to the stream during that time.
 class Waiting {
  public:
   /// @param what  A string literal, as in "preparing the level".

@@ -20,8 +20,9 @@ class Crowd {
   explicit Crowd(double cell_size) : cell_size_(cell_size) {}
 
   /// Indexes those that are marked. Allocates only when it grows.
-  /// @param height  In levels seen from the side, agents count as near that are higher or lower by
-  ///                up to so many metres more than the reach.
+  /// @param height  In side view, agents within `reach` plus this difference in height count as
+  /// near,
+  ///                metres.
   void rebuild(Plane plane, std::span<const Vector3d> places, std::span<const char> marked,
                double height = 0.0);
 

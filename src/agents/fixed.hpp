@@ -72,7 +72,7 @@ struct Fixed {
   std::vector<KindLimits> limits;     ///< By kind.
   std::vector<std::uint32_t> bases;   ///< By kind: the one that it is like, or kNoBase.
   std::vector<Whom> follows;          ///< By kind: whom it may stay by.
-  std::vector<Whom> pickers;          ///< For each kind of thing: agents that pick it up.
+  std::vector<Whom> pickers;          ///< For each kind of thing: the agents that pick it up.
   std::vector<ZoneTrigger> triggers;  ///< By zone.
   std::vector<StartChoice> starts;    ///< By start.
   Openings openings;

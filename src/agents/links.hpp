@@ -50,7 +50,7 @@ struct KindLinks {
   std::uint32_t at_defeat = kNothing;    ///< Index of the attack of its defeat.
   /// Attacks that a thing of this kind refills, as bits, for each kind of agent; empty: none.
   std::vector<std::uint64_t> refills;
-  std::vector<std::uint32_t> wakes;  ///< At its defeat.
+  std::vector<std::uint32_t> wakes;  ///< Agents that its defeat is reported to.
   std::vector<std::uint32_t> tells;  ///< At its defeat.
   std::uint32_t area = kNothing;     ///< The number of the zone in which it wanders.
 };

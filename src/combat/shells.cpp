@@ -223,7 +223,7 @@ Event& tell_fired(const Fighting& state, const Shell& shell) {
   return event;
 }
 
-// Memory stays bounded whatever a level fires. What is left out is counted.
+// Limits the memory of a level. Counts the projectiles that are not fired.
 bool has_room_for_one_more(Fighting& state) {
   Fights& fights = state.fights;
   const bool has_room = fights.shells.size() + fights.thrown.size() < LevelLimits::projectiles;

@@ -24,11 +24,11 @@ struct ConvexOutline {
   std::uint32_t leftmost = 0;  ///< The leftmost corner; the lower one of two.
 };
 
-/// A convex outline, which stays convex: corners nearer to each other than the lattice is fine may
-/// have come to stand the wrong way.
+/// Rounds a convex outline to the lattice. Removes corners that would make it concave: rounding may
+/// swap corners that are nearer to each other than the lattice spacing.
 [[nodiscard]] ConvexOutline convex_on_lattice(const Polygon& outline);
 
-/// True if an outline contains a point, rim included. Cost: O(log corners).
+/// Returns whether an outline contains a point. Its boundary counts. Cost: O(log corners).
 [[nodiscard]] bool covers(const ConvexOutline& outline, const Vector2d& p);
 
 /// The lines along which a part of the plan is cut.

@@ -59,7 +59,7 @@ class Grounds {
     for (const MeshArea& area : areas_) area_outlines_.push_back(on_lattice(area.outline));
   }
 
-  /// The lines between places of different classes.
+  /// Lines that separate areas of different classes.
   Lines lines() const {
     Lines lines;
     for (const ConvexOutline& part : parts_.all()) lines.add(part.corners);

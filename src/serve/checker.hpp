@@ -23,7 +23,7 @@ struct Checked {
 class Checker {
  public:
   Checker();
-  ~Checker();  ///< Waits until what is going on has been given up: for one part of the judgement.
+  ~Checker();  ///< Cancels the check and waits for it: at most one part of `judge`, or 256 ticks.
   Checker(const Checker&) = delete;
   Checker& operator=(const Checker&) = delete;
 

@@ -37,18 +37,19 @@ void add_runs(std::vector<Mark>& marks, const SpotGrid& grid,
   }
 }
 
-// How far from an agent its attacks can hurt anybody, metres.
+// Returns the largest distance between the centres at which an attack of a kind is made, metres.
+// Every attack is made within its range, touches when the bodies touch. The range of a beam with
+// `locks_on` begins at the muzzle.
 double farthest_reach(const Kind& kind, const Kind& victim) {
   double farthest = 0.0;
   for (const Attack& attack : kind.attacks) {
-    const double flight =
-        attack.how == Attack::How::shot ? attack.speed * attack.lifetime->seconds() : 0.0;
-    farthest = std::max(farthest, std::max(attack.range, flight) + attack.blast_radius);
+    farthest = std::max(farthest, attack.range + (attack.muzzle ? attack.muzzle->norm() : 0.0));
   }
   return farthest + kind.radius + victim.radius;
 }
 
-// Spots as fine as usual, or as many as the page can wait for.
+// Returns the floor within reach, in cells of 0.2 m. The page waits for the answer, so that a floor
+// of more than 60,000 cells has larger ones.
 FloorOptions floor_within_reach(const Simulation& game, AgentId agent, const Kind& victim) {
   const Level& level = game.level();
   const double reach = farthest_reach(level.kind_of(level.agents[agent.index]), victim);

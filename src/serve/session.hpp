@@ -99,7 +99,7 @@ class Session {
     std::string before;
     std::string after;
   };
-  /// The change of one writing to a file, to undo it.
+  /// A change that was written to a file. Undo reverts it.
   struct Undo {
     std::filesystem::path file;
     std::size_t at = 0;      ///< Bytes from the beginning.

@@ -61,7 +61,7 @@ struct LastOf<HandWish::What> : Last<HandWish::What::drop> {};
 template <>
 struct LastOf<TrackDeed::What> : Last<TrackDeed::What::noise> {};
 
-/// Reads one into a game that has just begun, whose lists have the right lengths. Refuses
+/// Reads a save into a game at tick 0, whose lists have the right lengths. Refuses
 /// numbers that are not finite, unknown enumerators, and times whose differences would overflow.
 class GameLoader : public Loader {
  public:

@@ -37,7 +37,7 @@ class Account {
     ++done_;
     ask();
   }
-  /// Asks whether to go on in the midst of a run.
+  /// Returns whether the study continues. Called during a run.
   bool asks() {
     const std::lock_guard lock(mutex_);
     ask();
@@ -57,7 +57,7 @@ class Account {
 };
 
 /// Plays a level to its end, and calls `each(simulation)` at its beginning and after each step.
-/// @return False if the study was ended meanwhile.
+/// @return False if the study was cancelled.
 template <typename Each>
 bool play_to_end(Simulation& simulation, Account& account, const Each& each) {
   constexpr std::int64_t kTicksBetween = 256;
@@ -72,7 +72,7 @@ bool play_to_end(Simulation& simulation, Account& account, const Each& each) {
   return true;
 }
 
-/// Plays a level to its end, and takes figures. Nothing if the study was ended meanwhile.
+/// Plays a level to its end. @return Its figures; nothing if the study was cancelled.
 [[nodiscard]] std::optional<FigureNumbers> play_run(const Prepared& prepared,
                                                     std::span<const Figure> figures,
                                                     Account& account);
@@ -118,9 +118,9 @@ class Crew {
   tbb::task_arena arena_;
 };
 
-/// Calls `each(i, account)` once for all numbers below a count, on as many threads as asked for, in
-/// any order. It returns false if it was ended early, and may throw.
-/// @return By number, whether it was done before the study was ended.
+/// Calls `each(i, account)` once for each number i below a count, on `options.threads` threads, in
+/// any order. `each` returns false if it was cancelled, and may throw.
+/// @return For each number, whether its call was completed.
 template <typename Each>
 std::vector<char> for_all(std::size_t count, const StudyOptions& options, Each&& each) {
   std::vector<char> is_done(count, 0);

@@ -136,7 +136,7 @@ class SneakEffort {
   bool is_ended_ = false;
 };
 
-/// All watchers, moment by moment.
+/// All observers, for each tick of the search.
 [[nodiscard]] std::vector<Watcher> watchers_of(const Level& level, AgentId who,
                                                const Sneaker& sneaker, std::size_t moments,
                                                SneakEffort& effort);

@@ -112,9 +112,9 @@ void SneakScene::lay_out() {
 
 // Leaves no floor if it would have too many places and moments.
 void SneakScene::cover_floor(double size) {
-  // Memory stays below 1 GB: some 200 bytes a place, and 3 for each moment at each place.
+  // Keeps memory below 1 GB: a square takes about 200 bytes, and 3 for each tick of the search.
   constexpr double kMostSquares = 2'000'000;
-  constexpr double kMostStates = 150'000'000;  // squares and moments
+  constexpr double kMostStates = 150'000'000;  // squares times ticks
   floor = {};
   const SneakExtent extent = extent_of(mesh, own.level, watchers, sneaker, start, goal);
   const Vector2d sides = (extent.high - extent.low) / size + Vector2d{1.0, 1.0};

@@ -102,7 +102,7 @@ std::vector<Watcher> watchers_of(const Level& level, AgentId who, const Sneaker&
   }
   if (game.is_there(who)) game.despawn(who);
   for (std::size_t k = 0; k < moments; ++k) {
-    effort.goes_on(0, moments);  // no search goes on without all watchers
+    effort.goes_on(0, moments);  // a search needs all observers
     for (Watcher& watcher : watchers) {
       WatcherAt at;
       const AgentState state = game.state(watcher.agent);

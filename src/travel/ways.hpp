@@ -121,10 +121,11 @@ struct Ways {
   std::vector<char> has_settled;     ///< It has fallen already in this step.
   std::vector<std::optional<double>> highest_of_fall;  ///< Of one that goes on, metres.
   std::vector<Vector3d> velocity;                      ///< In the air, metres a second.
-  std::vector<double> air_share;  ///< Of the step in which it took off that it is in the air.
-  std::vector<char> hangs;        ///< What drops has not dropped yet.
-  Few<Leap> leap;                 ///< On until the step after it has ended.
-  double longest_leap = 0.0;      ///< How far from its end a leap of this step is at most, metres.
+  std::vector<double>
+      air_share;              ///< Fraction of the tick of the take-off that the body is in the air.
+  std::vector<char> hangs;    ///< Whether a body that takes a drop has not begun to fall.
+  Few<Leap> leap;             ///< Kept until the tick after its end.
+  double longest_leap = 0.0;  ///< Largest distance of a leap of this tick from its end, metres.
   std::vector<Moment> rests_until;  ///< From a landing on.
   std::vector<Vector3d> pushed;     ///< By blows: velocity, level, metres a second.
 

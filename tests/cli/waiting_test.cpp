@@ -1,4 +1,4 @@
-// What takes long says so.
+// Commands report work that takes longer than two seconds.
 
 #include "waiting.hpp"
 

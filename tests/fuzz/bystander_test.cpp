@@ -1,4 +1,4 @@
-// Somebody whom nobody looks for, and who touches nobody, changes nothing for others.
+// An agent that no agent looks for, and that touches no agent, changes no event of other agents.
 
 #include <fmt/format.h>
 #include <fmt/ranges.h>
@@ -11,7 +11,7 @@ namespace gaze {
 namespace {
 
 struct Played {
-  std::vector<std::string> events;  ///< Of all but the bystander.
+  std::vector<std::string> events;  ///< Events of all agents except the bystander.
   bool is_bystander_met = false;
 };
 
@@ -34,7 +34,7 @@ Played played(const Level& level) {
   return result;
 }
 
-/// Where somebody is out of everybody's way: far off, or a storey above or below somebody else.
+/// Returns a position far from all agents, or a storey above or below one of them.
 Vector3d place_aside(const Level& level, fuzz::Choices& choices) {
   const double side = choices.one_in(2) ? 1.0 : -1.0;
   const Vector3d near =
@@ -66,13 +66,13 @@ std::optional<Level> with_bystander(Level level, fuzz::Choices& choices) {
   return level;
 }
 
-// Where a path crosses the rim of an area is found by iteration, to a micrometre.
+// The point at which a path crosses the boundary of an area is found by iteration, to a micrometre.
 bool has_areas(const Level& level) {
   return std::any_of(level.zones.begin(), level.zones.end(),
                      [](const Zone& zone) { return zone.cost != 1.0 || !zone.closed_to.empty(); });
 }
 
-// Who is fast enough to be there in a second keeps apart from him.
+// An agent avoids bodies that it can meet within a second.
 bool is_anybody_fast(const Level& level) {
   return std::any_of(level.kinds.begin(), level.kinds.end(),
                      [](const Kind& kind) { return kind.move && kind.move->speed > 50.0; });
@@ -94,7 +94,7 @@ TEST(Bystander, ChangesNothingForOthers) {
     const auto with = with_bystander(*level, choices);
     if (!with) continue;
     const Played together = played(*with);
-    if (together.is_bystander_met) continue;  // somebody looks for him
+    if (together.is_bystander_met) continue;  // an agent looks for the bystander
     const Played alone = played(*level);
     ++all;
     events += alone.events.size();

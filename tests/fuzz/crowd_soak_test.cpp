@@ -1,4 +1,4 @@
-// A crowd on the move for long: nobody is left standing.
+// A crowd that walks for eight minutes: no agent stands for a minute.
 
 #include <fmt/format.h>
 #include <gtest/gtest.h>
@@ -13,7 +13,7 @@ constexpr double kHallSide = 60.0;  // metres, of a square hall
 constexpr double kPillars = 8.0;    // metres from pillar to pillar
 constexpr int kAgents = 410;
 
-/// Somewhere in the hall, clear of the pillars by more than the radius of a body.
+/// Returns a position in the hall, farther from the pillars than the radius of a body.
 std::string free_place(fuzz::Choices& choices) {
   while (true) {
     const double x = choices.between(1.0, kHallSide - 1.0);
@@ -56,7 +56,7 @@ std::string walkers(fuzz::Choices& choices) {
   return text;
 }
 
-// Each has three patrol points and no pause, so whoever stands has been stopped by others.
+// Each agent has three patrol points and no pause. An agent that stands is blocked by others.
 TEST(Soak, NobodyStandsForAMinuteInACrowd) {
   fuzz::Choices choices(1);
   Simulation simulation(testing::garden(hall() + walkers(choices), {{"ticks_per_second", "30"}}));

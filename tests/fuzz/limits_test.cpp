@@ -195,14 +195,14 @@ TEST(Limits, TenThousandZonesWithCosts) {
   EXPECT_EQ(level.zones.size(), static_cast<std::size_t>(most(10'000)));
 }
 
-/// The most memory that this process has had so far, bytes.
+/// Returns the peak memory of this process, bytes.
 std::size_t peak_memory() {
   rusage usage{};
   getrusage(RUSAGE_SELF, &usage);
   return static_cast<std::size_t>(usage.ru_maxrss) * 1024;
 }
 
-// Watchers that see 4 km far, and a moment for each square that could be searched.
+// An observer that sees 4 km far, and searches of 1 to 60 s.
 TEST(Limits, SneakStaysBelowAGigabyteInAWideLevel) {
   if (testing::is_sanitized()) GTEST_SKIP() << "sanitizers take memory of their own";
   const std::string text =

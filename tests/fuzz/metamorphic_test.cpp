@@ -116,15 +116,15 @@ TEST(Metamorphic, MovedByARoundDistance) {
   });
 }
 
-/// A tick, and the rest of the text of an event.
+/// The tick of an event, and the rest of its text.
 std::pair<int, std::string> parted(const std::string& event) {
   const std::size_t space = event.find(' ');
   return {std::stoi(event.substr(0, space)), event.substr(space)};
 }
 
-// By a power of two. Coordinates such as 9.4 are rounded differently there, so what falls on the
-// border of two ticks may come a tick earlier or later. In the terraces, rounding decides after 23
-// s which way round a follower goes.
+// Moves levels by a power of two. Coordinates such as 9.4 are rounded differently there, so that an
+// event at the boundary of two ticks may come a tick earlier or later. In the terraces, rounding
+// decides after 23 s on which side a follower passes.
 TEST(Metamorphic, DemoLevelsMovedByAKilometre) {
   for (const std::string name :
        {"propagation_house", "proving_ground", "root_cellar", "sense_rooms", "terraces"}) {

@@ -1,6 +1,6 @@
-// A page that sends messages at random for long: plays, jumps, steers, throws, tries values, keeps
-// them and takes them back, asks, lays overlays over the level, and sends what is no message. Each
-// message is answered, the play goes on, and memory does not grow.
+// A page that sends random messages: plays, jumps, steers, throws, tries values, keeps and reverts
+// them, asks, shows overlays, and sends bytes that are not a message. The run continues, and memory
+// does not grow.
 //
 // `scripts/thorough 110 'PageSoak.*'` sends messages for ten minutes.
 
@@ -24,7 +24,7 @@ namespace {
 using Json = nlohmann::json;
 namespace fs = std::filesystem;
 
-// Bytes that the process has asked for and not given back.
+// Returns the allocated memory of the process, bytes.
 double bytes_in_use() {
   const auto memory = mallinfo2();
   return static_cast<double>(memory.uordblks + memory.hblkhd);

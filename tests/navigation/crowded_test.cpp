@@ -1,4 +1,4 @@
-// Meshes where many solids, or pieces of one, lie upon each other once they are grown by a body.
+// Meshes of many solids, or pieces of one solid, that overlap after they are grown by a body.
 
 #include <fmt/format.h>
 #include <gtest/gtest.h>
@@ -14,7 +14,7 @@ using fuzz::Choices;
 using testing::block;
 using testing::garden;
 
-// A star: corners at even angles, each somewhere between two distances from its middle.
+// Returns a star: corners at equal angles, each at a random distance from the centre.
 std::string star(Choices& choices, const Vector2d& middle, int corners, double near, double far) {
   std::string text;
   for (int i = 0; i < corners; ++i) {
@@ -33,7 +33,8 @@ BodySize grown_by(double radius) {
   return body;
 }
 
-// By the shape of a body alone, as in mesh_test.cpp. What may break is no hindrance.
+// Returns whether a body fits, by its shape alone, as in mesh_test.cpp. Breakable solids do not
+// count.
 void expect_free_space(const Level& level, const World& lasting, double radius, Choices& choices,
                        std::size_t& on, std::size_t& off) {
   const NavigationMesh mesh(level, World(level), grown_by(radius));
@@ -53,7 +54,7 @@ TEST(CrowdedMesh, HoldsAPlaceJustWhereTheBodyFits) {
   std::size_t off = 0;
   for (std::uint64_t seed = 1; seed <= testing::rounds(40); ++seed) {
     Choices choices(seed);
-    // A mesh ends 64 m beyond all that there is.
+    // A mesh ends 64 m outside the bounds of the solids and agents.
     std::string lasting = block("far", "[[200, 200], [201, 200], [201, 201], [200, 201]]") +
                           block("off", "[[-201, -201], [-200, -201], [-200, -200], [-201, -200]]");
     std::string breaking;
@@ -74,8 +75,8 @@ TEST(CrowdedMesh, HoldsAPlaceJustWhereTheBodyFits) {
   EXPECT_GT(off, testing::enough(1'000U));
 }
 
-// Only the outline of what the body cannot get to is left: at most its corners, and an arc of
-// about 1,000 around each that sticks out. The pieces alone would cross a million times.
+// The mesh keeps only the outline of the area that the body cannot enter: the corners of the solid,
+// and an arc of about 1,000 corners around each convex one. The pieces would cross a million times.
 TEST(CrowdedMesh, OfOneSolidAndAHugeBodyIsSmall) {
   Choices choices(1);
   const Level level = garden(block("rock", star(choices, {0.0, 0.0}, 500, 3.0, 12.0)) +

@@ -4,9 +4,11 @@
 #include <sys/stat.h>
 
 #include <algorithm>
+#include <array>
 #include <chrono>
 #include <cmath>
 #include <fstream>
+#include <limits>
 #include <thread>
 
 #include "fuzz/level_writer.hpp"
@@ -426,7 +428,7 @@ TEST_F(Sessions, UndoTakesBackEachWriting) {
   EXPECT_EQ(texts.size(), 1U);
 }
 
-// The expectation takes 5.2 million ticks. The next value makes its result useless.
+// The runs of the expectation take 5.2 million ticks each. The next value cancels them.
 TEST_F(Sessions, AnotherValueEndsTheCheckOfALongLevel) {
   write("yard.toml",
         std::string(kYard) +
@@ -452,7 +454,7 @@ std::string hall_of(double half_width, const std::string& attack) {
          testing::wall("west", along(-half_width)) + testing::wall("east", along(half_width));
 }
 
-// The spots within reach do not depend on how wide the level is.
+// The cells within reach do not depend on the width of the level.
 TEST(Overlay, OfReachIsTheSameInALevelOfFourKilometres) {
   const std::string strike =
       "[kind.lamp.attack.slap]\nhow = \"strike\"\nrange = 3.0\ndamage = 1\ncooldown = 1\n";
@@ -463,6 +465,53 @@ TEST(Overlay, OfReachIsTheSameInALevelOfFourKilometres) {
   EXPECT_EQ(near.names, far.names);
   ASSERT_EQ(near.marks.size(), far.marks.size());
   EXPECT_GT(near.marks.size(), 20U);
+}
+
+// Corners of the smallest box around all marks.
+std::array<Vector2d, 2> box_of(const Overlay& overlay) {
+  constexpr double kInfinity = std::numeric_limits<double>::infinity();
+  std::array<Vector2d, 2> box{Vector2d{kInfinity, kInfinity}, Vector2d{-kInfinity, -kInfinity}};
+  for (const Mark& mark : overlay.marks) {
+    for (const Vector2d& point : mark.points) {
+      box = {box[0].cwiseMin(point), box[1].cwiseMax(point)};
+    }
+  }
+  return box;
+}
+
+// The overlay of each sort of attack contains all cells of the whole floor that the attack reaches.
+TEST(Overlay, OfReachOmitsNothing) {
+  const std::string common = "damage = 1\ncooldown = 1\n";
+  const std::string sorts[] = {
+      "how = \"strike\"\nrange = 3.0\n" + common,
+      "how = \"burst\"\nrange = 2.5\n" + common,
+      "how = \"touch\"\n" + common,
+      "how = \"shot\"\nrange = 6.0\nspeed = 9.0\nmuzzle = [0.5, 0.3, 0.9]\n" + common,
+      "how = \"shot\"\naim = \"lob\"\nrange = 7.0\nspeed = 9.0\nblast_radius = 2.0\n" + common,
+      "how = \"beam\"\naim = \"ahead\"\nlocks_on = true\nrange = 4.0\nhold = 1.0\n"
+      "muzzle = [1.5, 0.0, 0.9]\n" +
+          common,
+  };
+  std::size_t reached = 0;
+  for (const std::string& sort : sorts) {
+    SCOPED_TRACE(sort);
+    const Simulation game(testing::garden(hall_of(25.0, "[kind.lamp.attack.one]\n" + sort)));
+    const AgentId lamp = game.agent("lamp");
+    const Kind& guest = *usual_victim(game.level(), game.level().kinds[0]);
+    const FreeFloor whole = free_floor(game.level(), game.world(), floor_for(guest, 0.05));
+    const auto box = box_of(reach_overlay(game, lamp));
+    const std::vector<std::uint8_t> hurt = attack_reach(game, lamp, guest, whole)[0].can_hurt;
+    for (int row = 0; row < whole.grid.rows; ++row) {
+      for (int column = 0; column < whole.grid.columns; ++column) {
+        if (hurt[whole.grid.index(column, row)] == 0) continue;
+        ++reached;
+        const Vector2d at = whole.grid.middle(column, row);
+        ASSERT_GE((at - box[0]).minCoeff(), -0.2);
+        ASSERT_GE((box[1] - at).minCoeff(), -0.2);
+      }
+    }
+  }
+  EXPECT_GT(reached, 1000U);
 }
 
 }  // namespace

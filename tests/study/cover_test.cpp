@@ -84,14 +84,14 @@ TEST(FreeFloor, CountsWhereSomebodyGetsToWhoIsLookedFor) {
               2.0 * h * h, 1e-3);
 }
 
-// A part of the floor has the same free spots as the whole floor there.
+// The cells of a part of the floor are free if the same cells of the whole floor are free.
 TEST(FreeFloor, PartHasTheSpotsOfTheWhole) {
   const Level level = testing::garden(kRoom);
   const World world(level);
   FloorOptions options = floor_of(0.5);
   const FreeFloor whole = free_floor(level, world, options);
   const SpotGrid& grid = whole.grid;
-  const Vector2d low = grid.low + Vector2d{5, 7} * grid.size;  // a corner of a spot
+  const Vector2d low = grid.low + Vector2d{5, 7} * grid.size;  // a corner of a cell
   options.part = {low, low + Vector2d{8, 40} * grid.size};     // beyond the room in one direction
   const FreeFloor part = free_floor(level, world, options);
   EXPECT_EQ(part.grid.columns, 8);
@@ -108,12 +108,12 @@ TEST(FreeFloor, PartHasTheSpotsOfTheWhole) {
 TEST(FreeFloor, HasLargerSpotsInsteadOfTooMany) {
   const Level level = testing::garden(kRoom);
   FloorOptions options = floor_of(0.5);
-  options.spot_size = 1e-6;  // 10^14 spots
+  options.spot_size = 1e-6;  // 10^14 cells
   EXPECT_THROW(static_cast<void>(free_floor(level, World(level), options)), UsageError);
   options.larger_above = 10'000;
   const SpotGrid grid = free_floor(level, World(level), options).grid;
   EXPECT_LE(grid.count(), 10'000U);
-  EXPECT_GE(grid.count(), 10'000U / 2);  // spots grow by a quarter of their side at a time
+  EXPECT_GE(grid.count(), 10'000U / 2);  // their side grows in steps of a quarter
 }
 
 TEST(FreeFloor, StepsOverWhatIsLow) {

@@ -113,7 +113,7 @@ TEST(LevelInCode, OfAllRandomFilesIsRight) {
   EXPECT_GT(count, 20);
 }
 
-// Replaces one number of a text by another that hardly belongs there.
+// Replaces a random number of a text by 0, a huge number, a limit of an angle or not-a-number.
 std::string with_odd_number(std::string text, scenes::Random& random) {
   constexpr std::array kOdd{"0",    "-1",   "1e-12",  "1e-6",  "0.5",  "3",
                             "1000", "2e4",  "1e9",    "nan",   "-inf", "1e300",
@@ -130,7 +130,7 @@ std::string with_odd_number(std::string text, scenes::Random& random) {
   return text.replace(from, length, kOdd[random.next() % kOdd.size()]);
 }
 
-// One rule: a text that is read is a level that `validate` accepts.
+// `validate` accepts every level that can be read from a text.
 TEST(LevelInCode, ReadingRefusesWhatValidateRefuses) {
   scenes::Random random(16);
   std::uint64_t read = 0;
