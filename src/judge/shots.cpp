@@ -109,10 +109,20 @@ void judge_speed(Bench& bench, const Kind& kind, const Attack& attack, const Kin
              attack.name, kind.name, attack.speed, foe.name, foe.move->speed));
 }
 
-// Returns the most projectiles of an attack that one agent can have in flight.
-double most_in_flight(const Attack& attack) {
-  const double pulls = std::floor(attack.lifetime->seconds() / attack.cooldown->seconds()) + 1.0;
-  return pulls * attack.burst;
+// Returns how often something that takes place every `interval` seconds can do so within a time.
+double most_times(double seconds, const Duration& interval) {
+  return interval.seconds() > 0.0 ? std::floor(seconds / interval.seconds()) + 1.0
+                                  : std::numeric_limits<double>::infinity();
+}
+
+// Returns an upper bound of the projectiles of an attack that one agent has in flight during a run:
+// those fired within a lifetime, and no more than those fired within the run.
+double most_in_flight(const Attack& attack, double run_seconds) {
+  const double burst = attack.burst;
+  const double by_lifetime = most_times(attack.lifetime->seconds(), *attack.cooldown) * burst;
+  const double by_run = most_times(run_seconds, *attack.cooldown) *
+                        std::min(burst, most_times(run_seconds, attack.burst_interval));
+  return std::min(by_lifetime, by_run);
 }
 
 void judge_count(Bench& bench, const Kind& kind, const Attack& attack) {
@@ -120,7 +130,7 @@ void judge_count(Bench& bench, const Kind& kind, const Attack& attack) {
   const Level& level = bench.level();
   const auto agents = std::count_if(level.agents.begin(), level.agents.end(),
                                     [&](const Agent& one) { return &level.kind_of(one) == &kind; });
-  const double all = most_in_flight(attack) * static_cast<double>(agents);
+  const double all = most_in_flight(attack, level.seconds) * static_cast<double>(agents);
   if (all <= static_cast<double>(LevelLimits::projectiles)) return;
   bench.say(
       Severity::warning, "too-many-projectiles",

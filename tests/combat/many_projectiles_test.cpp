@@ -1,4 +1,4 @@
-// Memory stays bounded whatever a level fires.
+// The number of projectiles in flight is limited.
 
 #include <gtest/gtest.h>
 
@@ -9,7 +9,7 @@
 namespace gaze {
 namespace {
 
-// A thousand drops a millisecond, which stay in the air for good.
+// Fires a thousand drops per millisecond, which stay in the air permanently.
 const std::string kFountain =
     "[kind.fountain]\nteam = \"caretakers\"\nradius = 0.3\n"
     "[kind.fountain.sight]\nrange = 50\nfield_of_view = 360\n"
@@ -39,13 +39,27 @@ TEST(ManyProjectiles, AreNotFiredBeyondTheLimit) {
 }
 
 TEST(ManyProjectiles, AreWarnedOf) {
-  const auto told = [](const char* lifetime) {
+  const auto warnings = [](const char* lifetime) {
     return testing::findings_of(kFountain, "too-many-projectiles",
                                 {{"kind.fountain.attack.drop.lifetime", lifetime}})
         .size();
   };
-  EXPECT_EQ(told("0.0985"), 0U);  // 99 pulls of 1,000
-  EXPECT_EQ(told("0.1005"), 1U);  // 101
+  EXPECT_EQ(warnings("0.0985"), 0U);  // 99 triggers of 1,000
+  EXPECT_EQ(warnings("0.1005"), 1U);  // 101
+}
+
+// A trigger fires 10 projectiles per second, up to 1,000. 50 triggers per second: at most 401 * 81
+// in 8 s.
+TEST(ManyProjectiles, AreWarnedOfWithinTheRunOnly) {
+  const auto warnings = [](const char* seconds) {
+    return testing::findings_of(kFountain, "too-many-projectiles",
+                                {{"kind.fountain.attack.drop.cooldown", "0.02"},
+                                 {"kind.fountain.attack.drop.burst_interval", "0.1"},
+                                 {"seconds", seconds}})
+        .size();
+  };
+  EXPECT_EQ(warnings("8"), 0U);
+  EXPECT_EQ(warnings("60"), 1U);  // 3,001 * 601
 }
 
 }  // namespace
