@@ -448,8 +448,8 @@ TEST_F(Sessions, AnotherValueEndsTheCheckOfALongLevel) {
 // Two walls, and a turret and a guest between them.
 std::string hall_of(double half_width, const std::string& attack) {
   const auto along = [&](double x) { return fmt::format("[[{0}, -30], [{0}, 30]]", x); };
-  return "[kind.lamp]\nteam = \"caretakers\"\n" + attack + "[kind.guest]\nteam = \"visitors\"\n" +
-         testing::placed("lamp", "lamp", "[0.5, 0.25]") +
+  return "[kind.lamp]\nteam = \"caretakers\"\nmove = { gait = \"fixed\" }\n" + attack +
+         "[kind.guest]\nteam = \"visitors\"\n" + testing::placed("lamp", "lamp", "[0.5, 0.25]") +
          testing::placed("guest", "guest", "[0.5, 4.0]") +
          testing::wall("west", along(-half_width)) + testing::wall("east", along(half_width));
 }
